@@ -1,0 +1,19 @@
+"""Array types used throughout the core, and the few vector operations that everything shares."""
+
+from __future__ import annotations
+
+import numpy as np
+import numpy.typing as npt
+
+Floats = npt.NDArray[np.float64]
+Floats32 = npt.NDArray[np.float32]
+Bools = npt.NDArray[np.bool_]
+Bytes = npt.NDArray[np.uint8]
+
+LUMA = np.array([0.2126, 0.7152, 0.0722])
+"""Weights of R, G, B in luma and in luminance: ITU-R BT.709-6, 3.2."""
+
+
+def unit(vector: Floats) -> Floats:
+    """The vector(s) (..., 3) scaled to length 1. A zero vector is the caller's error."""
+    return np.asarray(vector / np.linalg.norm(vector, axis=-1, keepdims=True))

@@ -1,0 +1,115 @@
+"""Direct light of one lamp on small surfaces: illuminance at full power.
+
+All receiving points share one normal and lie in one plane, as those of a screen, a wall or a single
+probe do; that makes it cheap to count only the part of an emitter in front of that plane.
+
+Sources: E = I*cos(a)/r^2 (photometric distance law); for a Lambertian polygon the vector formula of
+Lambert (Photometria, 1760) as in Baum, Rushmeier and Winget (SIGGRAPH 1989),
+E = L/2 * sum(angle_i * n . unit(v_i x v_i+1)).
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ..arrays import Floats
+from ..optics.polygon import clip_half_plane
+from ..plan import Light
+from .emitters import Face, face_of, lobe, lobe_exponent, peak_candela
+from .occlusion import visible_share
+from .quadrature import polygon_points
+
+
+def direct_lux(light: Light, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    """Illuminance (P,) in lux at points (P, 3) m facing `normal` (3,), unit length.
+
+    Lamp at full power, whatever its dimmer. `occluders` are triangles (T, 3, 3) in m that block light.
+    Raises ValueError for a beam read from a photometry file.
+    """
+    face = face_of(light)
+    if light.fixture.emitter.shape == "sun":
+        return _sun(light, face, points, normal, occluders)
+    if face.area == 0.0:
+        return _point(light, face, points, normal, occluders)
+    offset = float(points[0] @ normal)
+    front = clip_half_plane(face.outline, normal, offset)
+    if len(front) < 3:
+        return np.zeros(len(points))
+    if light.fixture.beam.kind == "lambert":
+        lux = _lambert(light, face, front, points, normal)
+        return lux * _unblocked(face, front, points, normal, occluders)
+    return _lobes(light, face, front, points, normal, occluders)
+
+
+def _sun(light: Light, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    lux = (light.fixture.normal_lux or 0.0) * max(0.0, float(-face.axis @ normal))
+    if lux == 0.0 or not len(occluders):
+        return np.full(len(points), lux)
+    far = points - face.axis * 1000.0
+    return lux * visible_share(points, far[:, None, :], np.ones((len(points), 1)), occluders)
+
+
+def _point(light: Light, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    away = points - face.centre
+    r2 = np.maximum(np.einsum("pi,pi->p", away, away), 1e-8)
+    r = np.sqrt(r2)
+    facing = np.clip(-(away @ normal) / r, 0.0, None)
+    intensity = peak_candela(light.fixture) * lobe((away @ face.axis) / r, lobe_exponent(light.fixture))
+    lux = intensity * facing / r2
+    if not len(occluders):
+        return np.asarray(lux)
+    return np.asarray(lux * visible_share(points, face.centre[None, None, :], np.ones((1, 1)), occluders))
+
+
+def _lambert(light: Light, face: Face, front: Floats, points: Floats, normal: Floats) -> Floats:
+    luminance = peak_candela(light.fixture) / face.area
+    lux = np.zeros(len(points))
+    ahead = (points - face.centre) @ face.axis > 1e-9
+    to = front[None, :, :] - points[ahead][:, None, :]
+    following = np.roll(to, -1, axis=1)
+    cross = np.cross(to, following)
+    length = np.linalg.norm(cross, axis=2)
+    angle = np.arctan2(length, np.einsum("pei,pei->pe", to, following))
+    edge = np.einsum("pei,i->pe", cross, normal) / np.maximum(length, 1e-300)
+    lux[ahead] = 0.5 * luminance * np.abs(np.sum(angle * edge, axis=1))
+    return lux
+
+
+def _near_order(front: Floats, points: Floats, face: Face) -> int:
+    """How many quadrature points per side: few from afar, many when nearer than five sizes."""
+    size = float(np.linalg.norm(np.ptp(front, axis=0)))
+    nearest = float(np.linalg.norm(points - face.centre, axis=1).min())
+    return int(min(24, max(4, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
+
+
+def _lobes(
+    light: Light, face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats
+) -> Floats:
+    """A face that sends the same lobe from every point: a sum of small sources over it."""
+    samples, areas = polygon_points(front, _near_order(front, points, face))
+    density = peak_candela(light.fixture) / face.area
+    n = lobe_exponent(light.fixture)
+    weights = np.zeros((len(points), len(samples)))
+    for s, (place, area) in enumerate(zip(samples, areas, strict=True)):
+        away = points - place
+        r2 = np.maximum(np.einsum("pi,pi->p", away, away), 1e-8)
+        r = np.sqrt(r2)
+        facing = np.clip(-(away @ normal) / r, 0.0, None)
+        weights[:, s] = density * area * lobe((away @ face.axis) / r, n) * facing / r2
+    lux = weights.sum(axis=1)
+    if not len(occluders):
+        return np.asarray(lux)
+    return np.asarray(lux * visible_share(points, samples[None, :, :], weights, occluders))
+
+
+def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    """Share (P,) of a Lambertian face's light that no occluder takes away."""
+    if not len(occluders):
+        return np.ones(len(points))
+    samples, areas = polygon_points(front, min(8, _near_order(front, points, face)))
+    away = points[:, None, :] - samples[None, :, :]
+    r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
+    weights = areas * np.clip(away @ face.axis, 0.0, None) * np.clip(-(away @ normal), 0.0, None) / r2**2
+    return visible_share(points, samples[None, :, :], weights, occluders)

@@ -1,0 +1,45 @@
+"""Points and areas that stand for a convex flat face in a sum: Gauss and Legendre on triangles."""
+
+from __future__ import annotations
+
+from functools import cache
+
+import numpy as np
+
+from ..arrays import Floats
+
+
+@cache
+def _unit_interval(order: int) -> tuple[Floats, Floats]:
+    nodes, weights = np.polynomial.legendre.leggauss(order)
+    return 0.5 * (nodes + 1.0), 0.5 * weights
+
+
+def polygon_points(polygon: Floats, order: int) -> tuple[Floats, Floats]:
+    """Points (S, 3) and areas (S,) over a convex polygon (N, 3); the areas sum to the polygon's.
+
+    The polygon is fanned into triangles, each mapped from the unit square (Duffy, 1982). A
+    parallelogram is taken as it is, which needs fewer points.
+    """
+    if len(polygon) == 4 and np.allclose(polygon[0] + polygon[2], polygon[1] + polygon[3]):
+        return _parallelogram(polygon, order)
+    # Many-sided faces are covered by many triangles; each then needs fewer points.
+    each = max(3, order // 2) if len(polygon) > 8 else order
+    nodes, weights = _unit_interval(each)
+    u, v = np.meshgrid(nodes, nodes, indexing="ij")
+    w = np.outer(weights, weights) * u
+    places, areas = [], []
+    for i in range(1, len(polygon) - 1):
+        a, b, c = polygon[0], polygon[i], polygon[i + 1]
+        places.append((a + u[..., None] * (b - a) + (u * v)[..., None] * (c - b)).reshape(-1, 3))
+        areas.append((w * float(np.linalg.norm(np.cross(b - a, c - a)))).ravel())
+    return np.concatenate(places), np.concatenate(areas)
+
+
+def _parallelogram(polygon: Floats, order: int) -> tuple[Floats, Floats]:
+    nodes, weights = _unit_interval(order)
+    u, v = np.meshgrid(nodes, nodes, indexing="ij")
+    side, other = polygon[1] - polygon[0], polygon[3] - polygon[0]
+    places = polygon[0] + u[..., None] * side + v[..., None] * other
+    areas = np.outer(weights, weights) * float(np.linalg.norm(np.cross(side, other)))
+    return places.reshape(-1, 3), areas.ravel()

@@ -1,0 +1,17 @@
+"""The plan document: models, defaults, limits, and the errors that name a field."""
+
+from .camera import Camera, Recording, Sensor
+from .changes import Change, apply_changes
+from .document import FORMAT, VERSION, Plan, PlanError, dump_plan, plan_from, read_plan, unknown_fields
+from .intent import CoverageSchool, DistanceSchool, LevelSchool, Plate, ShutterSchool, Targets, Trace
+from .lamps import Fixture, Light, Role
+from .people import Envelope, Framing, Subject
+from .ranges import range_at
+from .scene import Flag, Room, Screen, Window
+
+__all__ = [
+    "FORMAT", "VERSION", "Camera", "Change", "CoverageSchool", "DistanceSchool", "Envelope", "Fixture",
+    "Flag", "Framing", "LevelSchool", "Light", "Plan", "PlanError", "Plate", "Recording", "Role", "Room",
+    "Screen", "Sensor", "ShutterSchool", "Subject", "Targets", "Trace", "Window", "apply_changes",
+    "dump_plan", "plan_from", "range_at", "read_plan", "unknown_fields",
+]

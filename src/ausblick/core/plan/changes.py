@@ -1,0 +1,43 @@
+"""Changes to a plan: how a remedy, a drag or a script says "this field, that value"."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from .document import Plan, PlanError, plan_from
+
+
+@dataclass(frozen=True)
+class Change:
+    """Set the field at `path` (such as `subject.z` or `lights[1].dimmer`) to a JSON value."""
+
+    path: str
+    value: Any
+
+
+def apply_changes(plan: Plan, changes: Sequence[Change]) -> Plan:
+    """A new, checked plan with the changes made. Raises PlanError where a path or value is wrong."""
+    data = plan.model_dump(mode="json")
+    for change in changes:
+        *way, last = _steps(change.path)
+        holder: Any = data
+        for step in way:
+            holder = _get(holder, step, change.path)
+        _get(holder, last, change.path)
+        holder[last] = change.value
+    return plan_from(data)
+
+
+def _steps(path: str) -> list[str | int]:
+    found = re.findall(r"[^.\[\]]+", path)
+    return [int(s) if s.isdigit() else s for s in found]
+
+
+def _get(holder: Any, step: str | int, path: str) -> Any:
+    try:
+        return holder[step]
+    except (KeyError, IndexError, TypeError):
+        raise PlanError(path, "there is no such field to change") from None

@@ -1,0 +1,193 @@
+"""The whole plan document, and the one door through which text becomes a plan."""
+
+from __future__ import annotations
+
+import json
+import math
+from collections.abc import Iterator
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import BaseModel, Field, StringConstraints, ValidationError, model_validator
+
+from .camera import Camera
+from .fields import Name, Part
+from .intent import Plate, Targets
+from .lamps import Light
+from .people import Subject
+from .scene import Flag, Room, Screen, Window
+
+FORMAT = "ausblick-plan"
+VERSION = 1
+MAX_BYTES = 4_000_000
+MAX_DEPTH = 24
+MAX_VALUES = 200_000
+
+Photometry = Annotated[str, StringConstraints(strict=True, max_length=400_000)]
+
+
+class Plan(Part):
+    """One set-up. Immutable: a change makes a new plan (see `changes.apply_changes`)."""
+
+    format: Literal["ausblick-plan"]
+    version: Literal[1]
+    title: Name = "Untitled set-up"
+    medium: Literal["video", "stills"] = "video"
+    room: Room = Room()
+    screen: Screen = Screen()
+    subject: Subject | None = Subject()
+    camera: Camera = Camera()
+    lights: Annotated[tuple[Light, ...], Field(max_length=64)] = ()
+    flags: Annotated[tuple[Flag, ...], Field(max_length=64)] = ()
+    window: Window | None = None
+    plate: Plate = Plate()
+    targets: Targets = Targets()
+    photometry: Annotated[dict[str, Photometry], Field(max_length=64)] = {}
+
+    @model_validator(mode="before")
+    @classmethod
+    def _missing_ids(cls, data: Any) -> Any:
+        """Lamps and flags without an id get the next free one, so that each can be named."""
+        if not isinstance(data, dict):
+            return data
+        return data | {
+            group: _with_ids(data[group], letter)
+            for group, letter in (("lights", "l"), ("flags", "f"))
+            if isinstance(data.get(group), list)
+        }
+
+    @model_validator(mode="after")
+    def _ids_differ(self) -> Self:
+        for group in (self.lights, self.flags):
+            ids = [item.id for item in group]
+            twice = sorted({i for i in ids if ids.count(i) > 1})
+            if twice:
+                raise ValueError(f"two of {type(group[0]).__name__.lower()}s share the id {twice[0]!r}")
+        return self
+
+
+def _with_ids(items: list[Any], letter: str) -> list[Any]:
+    taken = {item.get("id") for item in items if isinstance(item, dict)}
+    free = (f"{letter}{n}" for n in range(1, 10_000) if f"{letter}{n}" not in taken)
+    return [{**i, "id": next(free)} if isinstance(i, dict) and "id" not in i else i for i in items]
+
+
+class PlanError(ValueError):
+    """A plan that can't be read. `path` is the field, `value` what stood there (shortened)."""
+
+    def __init__(self, path: str, problem: str, value: str | None = None, more: int = 0) -> None:
+        self.path, self.problem, self.value, self.more = path, problem, value, more
+        super().__init__(self.line())
+
+    def line(self) -> str:
+        shown = "" if self.value is None else f" (got {self.value})"
+        others = f"; {self.more} more fields are wrong" if self.more else ""
+        return f"{self.path}: {self.problem}{shown}{others}"
+
+
+def read_plan(text: str | bytes) -> Plan:
+    """The plan in a JSON text. Raises PlanError naming the first field that is wrong."""
+    if len(text) > MAX_BYTES:
+        raise PlanError("plan", f"is larger than {MAX_BYTES // 1_000_000} MB")
+    try:
+        data = json.loads(text.decode("utf-8-sig") if isinstance(text, bytes) else text)
+    except UnicodeDecodeError:
+        raise PlanError("plan", "is not text in UTF-8") from None
+    except json.JSONDecodeError as err:
+        raise PlanError("plan", f"is not JSON: {err.msg}, line {err.lineno} column {err.colno}") from None
+    except RecursionError:
+        raise PlanError("plan", f"is nested more than {MAX_DEPTH} deep") from None
+    except ValueError:
+        raise PlanError("plan", "holds a number with too many digits") from None
+    return plan_from(data)
+
+
+def plan_from(data: Any) -> Plan:
+    """The plan in parsed JSON. Raises PlanError naming the first field that is wrong."""
+    if not isinstance(data, dict):
+        raise PlanError("plan", "must be an object with \"format\" and \"version\"", _short(data))
+    _check_shape(data)
+    if data.get("format") != FORMAT:
+        raise PlanError("format", f"must be {FORMAT!r}", _short(data.get("format")))
+    version = data.get("version")
+    if version != VERSION or isinstance(version, bool):
+        raise PlanError("version", f"this program reads version {VERSION}", _short(version))
+    try:
+        return Plan.model_validate(data)
+    except ValidationError as err:
+        raise _plan_error(err) from None
+
+
+def dump_plan(plan: Plan) -> dict[str, Any]:
+    """The plan as JSON-ready data, unknown fields included."""
+    return plan.model_dump(mode="json", exclude_none=False)
+
+
+def unknown_fields(plan: Plan) -> list[str]:
+    """Paths of the fields this version doesn't know; they are kept as they came."""
+    return sorted(_unknown(plan, ""))
+
+
+def _unknown(value: Any, path: str) -> Iterator[str]:
+    if isinstance(value, BaseModel):
+        for key in value.model_extra or {}:
+            yield f"{path}{key}"
+        for key in type(value).model_fields:
+            yield from _unknown(getattr(value, key), f"{path}{key}.")
+    elif isinstance(value, tuple):
+        for index, item in enumerate(value):
+            yield from _unknown(item, f"{path[:-1]}[{index}].")
+
+
+def _check_shape(data: Any) -> None:
+    """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities."""
+    pending: list[tuple[Any, str, int]] = [(data, "", 0)]
+    seen = 0
+    while pending:
+        value, path, depth = pending.pop()
+        seen += 1
+        if depth > MAX_DEPTH:
+            raise PlanError(path[:80], f"is nested more than {MAX_DEPTH} deep")
+        if seen > MAX_VALUES:
+            raise PlanError("plan", f"holds more than {MAX_VALUES} values")
+        if isinstance(value, float) and not math.isfinite(value):
+            raise PlanError(path, "must be a finite number", str(value))
+        if isinstance(value, int) and abs(value) > 10**15:
+            raise PlanError(path, "is out of any range", "a number of %d digits" % len(str(abs(value))))
+        if isinstance(value, dict):
+            pending += [(v, f"{path}.{k}" if path else str(k), depth + 1) for k, v in value.items()]
+        elif isinstance(value, list):
+            pending += [(v, f"{path}[{i}]", depth + 1) for i, v in enumerate(value)]
+
+
+_TAGS = {"point", "rect", "disc", "sun", "lambert", "cosine", "beam", "ies"}
+
+
+def _plan_error(err: ValidationError) -> PlanError:
+    errors = err.errors(include_url=False)
+    first = errors[0]
+    path = ""
+    for index, step in enumerate(first["loc"]):
+        if isinstance(step, int):
+            path += f"[{step}]"
+        elif not (step in _TAGS and index and first["loc"][index - 1] in ("emitter", "beam")):
+            path += f".{step}" if path else str(step)
+    problem = first["msg"].removeprefix("Value error, ")
+    problem = problem[0].lower() + problem[1:]
+    allowed = _range_of(first.get("ctx") or {}, path)
+    value = None if isinstance(first["input"], dict | list) else _short(first["input"])
+    return PlanError(path or "plan", problem + allowed, value, len(errors) - 1)
+
+
+def _range_of(ctx: dict[str, Any], path: str) -> str:
+    """The whole allowed range of a number field, read off the model so that both ends are named."""
+    if "ge" not in ctx and "le" not in ctx:
+        return ""
+    from .ranges import range_at
+
+    found = range_at(path)
+    return f"; allowed: {found[0]:g} to {found[1]:g}" if found else ""
+
+
+def _short(value: Any) -> str:
+    text = json.dumps(value, default=str) if not isinstance(value, str) else repr(value)
+    return text if len(text) <= 60 else text[:57] + "..."

@@ -1,0 +1,37 @@
+"""What the set-up is for: the plate that goes behind, and the schools whose limits apply."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from .fields import Angle, Coordinate, Kelvin, Level, Part, number
+
+
+class Plate(Part):
+    """`key_azimuth` is the side the plate's light comes from: negative from the left. Degrees."""
+
+    mean_level: Level = 20.0
+    key_azimuth: Angle = -60.0
+    key_elevation: Annotated[float, number(-90.0, 90.0, "degrees")] = 20.0
+    softness: Literal["hard", "medium", "soft"] = "hard"
+    cct: Kelvin = 4300.0
+    camera_height: Coordinate = 1.5
+    tilt: Annotated[float, number(-90.0, 90.0, "degrees")] = 0.0
+    focal_mm_ff: Annotated[float, number(1.0, 2000.0, "millimetres, on a 36 mm wide sensor")] = 50.0
+    shutter_angle: Annotated[float, number(0.1, 360.0, "degrees")] = 180.0
+
+
+LevelSchool = Literal["below-face", "mid-grey", "follow-plate", "away-from-edge", "custom"]
+Trace = Literal["luma", "key-channel"]
+ShutterSchool = Literal["180", "90", "faster", "match-plate"]
+DistanceSchool = Literal["1m", "1.2-2m", "2m-plus", "3m", "shadow-gone"]
+CoverageSchool = Literal["where-needed", "cover-frame"]
+
+
+class Targets(Part):
+    level_school: LevelSchool = "below-face"
+    screen_level: Level = 42.0
+    level_trace: Trace = "luma"
+    shutter_school: ShutterSchool = "180"
+    distance_school: DistanceSchool = "1.2-2m"
+    coverage_school: CoverageSchool = "where-needed"

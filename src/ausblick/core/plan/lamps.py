@@ -1,0 +1,136 @@
+"""Lamps: what emits, with which beam and colour, where it stands and what is put before it."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from .fields import Coordinate, Kelvin, Name, Part, Point, Share, Size, Switch, number
+
+
+class PointEmitter(Part):
+    shape: Literal["point"] = "point"
+
+
+class RectEmitter(Part):
+    shape: Literal["rect"] = "rect"
+    width: Size = 0.6
+    height: Size = 0.6
+
+
+class DiscEmitter(Part):
+    """A round face. Its size may also come as `radius` or `width`; it is kept as `diameter`."""
+
+    shape: Literal["disc"] = "disc"
+    diameter: Size = 0.4
+
+    @model_validator(mode="before")
+    @classmethod
+    def _one_size(cls, data: object) -> object:
+        if not isinstance(data, dict) or "diameter" in data:
+            return data
+        radius, width = data.get("radius"), data.get("width")
+        if isinstance(radius, int | float):
+            return {k: v for k, v in data.items() if k != "radius"} | {"diameter": 2.0 * radius}
+        if isinstance(width, int | float):
+            return {k: v for k, v in data.items() if k not in ("width", "height")} | {"diameter": width}
+        return data
+
+
+class SunEmitter(Part):
+    shape: Literal["sun"] = "sun"
+
+
+Emitter = Annotated[
+    PointEmitter | RectEmitter | DiscEmitter | SunEmitter, Field(discriminator="shape")
+]
+
+
+class LambertBeam(Part):
+    kind: Literal["lambert"] = "lambert"
+
+
+class CosineBeam(Part):
+    kind: Literal["cosine"] = "cosine"
+    n: Annotated[float, number(0.0, 1000.0, "exponent of the cosine lobe")] = 1.0
+
+
+class AngleBeam(Part):
+    """`deg` is the full angle between the directions of half the peak intensity."""
+
+    kind: Literal["beam"] = "beam"
+    deg: Annotated[float, number(0.5, 179.0, "degrees, full half-peak angle")] = 60.0
+
+
+class IesBeam(Part):
+    """`ref` names an entry of the plan's `photometry`."""
+
+    kind: Literal["ies"] = "ies"
+    ref: Name = ""
+
+
+Beam = Annotated[LambertBeam | CosineBeam | AngleBeam | IesBeam, Field(discriminator="kind")]
+Flux = Annotated[float, number(0.0, 1e7, "lumen")]
+Peak = Annotated[float, number(0.0, 1e8, "candela")]
+NormalLux = Annotated[float, number(0.0, 2e5, "lux on a surface facing the sun")]
+
+
+class Fixture(Part):
+    emitter: Emitter = RectEmitter()
+    flux_lm: Flux | None = None
+    peak_cd: Peak | None = None
+    normal_lux: NormalLux | None = None
+    beam: Beam = LambertBeam()
+    cct: Kelvin = 5600.0
+    duv: Annotated[float, number(-0.1, 0.1, "distance from the Planckian locus, CIE 1960")] = 0.0
+    cri: Annotated[float, number(0.0, 100.0, "colour rendering index")] = 95.0
+    watts: Annotated[float, number(0.0, 100_000.0, "watt")] = 60.0
+
+    @model_validator(mode="before")
+    @classmethod
+    def _default_power(cls, data: object) -> object:
+        if isinstance(data, dict) and not {"flux_lm", "peak_cd", "normal_lux"} & data.keys():
+            emitter = data.get("emitter")
+            sun = isinstance(emitter, dict) and emitter.get("shape") == "sun"
+            return {**data, "normal_lux": 80_000.0} if sun else {**data, "flux_lm": 6000.0}
+        return data
+
+    @model_validator(mode="after")
+    def _one_power(self) -> Self:
+        given = [k for k in ("flux_lm", "peak_cd", "normal_lux") if getattr(self, k) is not None]
+        if self.emitter.shape == "sun":
+            if given != ["normal_lux"]:
+                raise ValueError("a sun takes normal_lux and nothing else for its power")
+        elif given not in (["flux_lm"], ["peak_cd"]):
+            raise ValueError("give exactly one of flux_lm and peak_cd")
+        return self
+
+
+class Modifier(Part):
+    kind: Literal["none", "softbox", "umbrella", "diffusion", "grid", "doors"] = "none"
+
+
+Role = Literal["screen", "key", "fill", "back", "other"]
+POSITION: tuple[Coordinate, Coordinate, Coordinate] = (-2.0, 2.2, 2.0)
+AIM: tuple[Coordinate, Coordinate, Coordinate] = (-0.3, 1.3, 0.0)
+
+
+class Light(Part):
+    id: Name = "l1"
+    name: Name = "lamp"
+    role: Role = "screen"
+    fixture: Fixture = Fixture(flux_lm=6000.0)
+    position: Point = POSITION
+    aim: Point = AIM
+    dimmer: Share = 1.0
+    on: Switch = True
+    modifier: Modifier = Modifier()
+    circuit: Name = "A"
+
+    @model_validator(mode="after")
+    def _aimed_somewhere(self) -> Self:
+        gap = sum((a - b) ** 2 for a, b in zip(self.position, self.aim, strict=True))
+        if gap < 1e-6:
+            raise ValueError("position and aim must be at least 1 mm apart")
+        return self

@@ -1,0 +1,49 @@
+"""The subject: where it stands, how far it reaches, what it wears and holds."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from .fields import Coordinate, Name, Part, Reach, Rgb, Share, Switch, number
+
+
+class Envelope(Part):
+    """Reach of the action round the mark, in metres: sideways, above the head, to camera, to screen."""
+
+    left: Reach = 0.6
+    right: Reach = 0.6
+    up: Reach = 0.2
+    front: Reach = 0.4
+    back: Reach = 0.3
+
+
+class Garment(Part):
+    name: Name = "coat"
+    reflectance: Rgb = (0.1, 0.1, 0.12)
+    gloss: Share = 0.0
+
+
+class Prop(Part):
+    name: Name = "prop"
+    kind: Literal["glass", "metal", "matt", "liquid", "smoke"] = "glass"
+    reflectance: Rgb = (0.5, 0.5, 0.5)
+
+
+Framing = Literal["full", "knees", "waist", "chest", "face", "hands"]
+
+
+class Subject(Part):
+    x: Coordinate = 0.0
+    z: Coordinate = 2.4
+    height: Annotated[float, number(0.1, 5.0, "metres")] = 1.72
+    framing: Framing = "full"
+    envelope: Envelope = Envelope()
+    feet_seen: Switch = False
+    speed: Annotated[float, number(0.0, 100.0, "metres per second")] = 1.5
+    skin: Rgb = (0.45, 0.30, 0.22)
+    hair: Rgb = (0.05, 0.035, 0.025)
+    hair_kind: Literal["smooth", "curly", "fine", "none"] = "smooth"
+    wardrobe: Annotated[tuple[Garment, ...], Field(max_length=100)] = ()
+    props: Annotated[tuple[Prop, ...], Field(max_length=100)] = ()
