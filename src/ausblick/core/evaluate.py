@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .arrays import Bools, Floats
-from .light.basis import BasisStore, not_computed
-from .light.mix import probe_light, scalar_lux, screen_light
+from .arrays import Bools, Floats, unit
+from .light.basis import BasisStore, lamp_maps, not_computed, weight
+from .light.mix import ambient_rgb, probe_by_lamp, scalar_lux, screen_light
 from .optics.coverage import Coverage, coverage_of
 from .optics.focus import defocus_px, depth_of_field
 from .optics.grid import Grid, screen_grid, seen_cells
@@ -76,13 +76,17 @@ class Focus:
 
 @dataclass(frozen=True)
 class Evaluation:
+    """The whole of it. `*_by_lamp`: each lamp's lux by id, on the judged screen and on the face."""
+
     plan: Plan
     view: View
     coverage: Coverage
     screen: ScreenReading | None
     screen_map: ScreenMap
+    screen_by_lamp: dict[str, float]
     exposure: Exposure
     subject_light: Floats
+    face_by_lamp: dict[str, float]
     target: LevelTarget
     blur: Blur
     focus: Focus | None
@@ -98,15 +102,17 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     levels = screen_levels(plan, light)
     judged = seen_cells(grid, coverage)
     screen_map = ScreenMap(grid, scalar_lux(light), *levels, judged)
-    face_light = _face_light(plan, store)
+    by_lamp, face_light = _face_light(plan, store)
     return Evaluation(
         plan=plan,
         view=view,
         coverage=coverage,
         screen=_reading(plan, screen_map),
         screen_map=screen_map,
+        screen_by_lamp=_screen_by_lamp(plan, grid, judged, store),
         exposure=_exposure(plan, face_light),
         subject_light=face_light,
+        face_by_lamp=by_lamp,
         target=level_target(plan, face_light),
         blur=_blur(plan),
         focus=_focus(plan),
@@ -139,15 +145,26 @@ def face_place(subject: Subject) -> Floats:
     return np.array([subject.x, 0.93 * subject.height, subject.z])
 
 
-def _face_light(plan: Plan, store: BasisStore) -> Floats:
-    """Light (3,) in lux on the face, held toward the camera as an incident meter is."""
+def _face_light(plan: Plan, store: BasisStore) -> tuple[dict[str, float], Floats]:
+    """Lux by lamp, and all light (3,), on the face held toward the camera as an incident meter is."""
     if plan.subject is None:
-        return np.zeros(3)
+        return {}, np.zeros(3)
     place = face_place(plan.subject)
     toward = np.array([plan.camera.x, plan.camera.y, plan.camera.z]) - place
     if float(np.linalg.norm(toward)) < 1e-6:
         toward = np.array([0.0, 0.0, 1.0])
-    return probe_light(plan, place, toward, store)
+    shares = probe_by_lamp(plan, place, unit(toward), store)
+    total = ambient_rgb(plan, unit(toward)) + sum((lux for _, lux in shares), start=np.zeros(3))
+    return {lamp.id: float(scalar_lux(lux)) for lamp, lux in shares}, total
+
+
+def _screen_by_lamp(plan: Plan, grid: Grid, judged: Bools, store: BasisStore) -> dict[str, float]:
+    lamps, maps = lamp_maps(plan, grid, store)
+    if not judged.any():
+        return {}
+    return {
+        lamp.id: weight(lamp) * float(light[judged].mean()) for lamp, light in zip(lamps, maps, strict=True)
+    }
 
 
 def _exposure(plan: Plan, light: Floats) -> Exposure:

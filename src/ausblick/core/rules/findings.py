@@ -1,0 +1,74 @@
+"""From an evaluation to findings, worst first, each with remedies that were tried on the plan."""
+
+from __future__ import annotations
+
+from ..evaluate import Evaluation, evaluate
+from ..light.basis import BasisStore
+from ..plan import Plan, PlanError, apply_changes
+from .model import RANK, Finding, Judgement, Proposal, Remedy, Rule
+from .table import RULES
+
+MOST_REMEDIES = 4
+
+
+def judge_all(evaluation: Evaluation) -> dict[str, Judgement]:
+    """Judgement by rule id, for every rule that applies."""
+    judged = ((rule.id, rule.judge(evaluation)) for rule in RULES)
+    return {rule_id: judgement for rule_id, judgement in judged if judgement is not None}
+
+
+def find(plan: Plan, store: BasisStore, with_remedies: bool = True) -> tuple[Evaluation, list[Finding]]:
+    """The evaluation and its findings, worst first; of equal severity, the order of the work."""
+    evaluation = evaluate(plan, store)
+    judgements = judge_all(evaluation)
+    found = []
+    for rule in RULES:
+        judgement = judgements.get(rule.id)
+        if judgement is None:
+            continue
+        wanted = with_remedies and judgement.severity != "fine"
+        remedies = _remedies(evaluation, rule, judgements, store) if wanted else ()
+        found.append(Finding(rule, judgement, remedies))
+    return evaluation, sorted(found, key=lambda finding: RANK[finding.judgement.severity])
+
+
+def _remedies(
+    evaluation: Evaluation, rule: Rule, before: dict[str, Judgement], store: BasisStore
+) -> tuple[Remedy, ...]:
+    """Proposals that make the value better, best first. Each was evaluated on the changed plan."""
+    tried = [_try(evaluation, rule, proposal, before, store) for proposal in rule.propose(evaluation, store)]
+    helping = [result for result in tried if result is not None]
+    helping.sort(key=lambda result: (result[0], len(result[1].worsens)))
+    return tuple(remedy for _, remedy in helping[:MOST_REMEDIES])
+
+
+def _try(
+    evaluation: Evaluation, rule: Rule, proposal: Proposal, before: dict[str, Judgement], store: BasisStore
+) -> tuple[float, Remedy] | None:
+    """What is left of the excess, and the remedy; None where the proposal doesn't help."""
+    try:
+        changed = evaluate(apply_changes(evaluation.plan, proposal.changes), store)
+    except PlanError:
+        return None
+    after = judge_all(changed)
+    old, new = before[rule.id], after.get(rule.id)
+    left = 0.0 if new is None else new.excess
+    if left > 0.98 * old.excess:
+        return None
+    worse = tuple(
+        rule_id
+        for rule_id, judgement in after.items()
+        if rule_id in before and RANK[judgement.severity] < RANK[before[rule_id].severity]
+    )
+    value = None if new is None else new.value
+    remedy = Remedy(
+        proposal.text, _effect(rule, old, value), proposal.cost, old.value, value, worse, proposal.changes
+    )
+    return left, remedy
+
+
+def _effect(rule: Rule, old: Judgement, value: float | None) -> str:
+    def shown(number: float | None) -> str:
+        return "none" if number is None else f"{number:.{rule.digits}f}"
+
+    return f"{rule.measure} {shown(old.value)} → {shown(value)} {old.unit}".rstrip()

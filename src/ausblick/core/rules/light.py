@@ -1,0 +1,207 @@
+"""Screen light: even first, then at the level that the chosen school asks for."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ..evaluate import Evaluation
+from ..light.balance import balanced_dimmers
+from ..light.basis import BasisStore
+from ..plan import Change, Light
+from ..signal.exposure import light_for_channel, light_for_luma
+from ..signal.schools import key_channel, trace_of
+from .model import Judgement, Proposal, Rule, graded
+from .wording import metres, stops_text, third_stop
+
+EVEN = 1.0 / 3.0
+
+
+def _screen_lamps(evaluation: Evaluation) -> list[tuple[int, Light]]:
+    lamps = enumerate(evaluation.plan.lights)
+    return [(i, lamp) for i, lamp in lamps if lamp.role == "screen" and lamp.on]
+
+
+def _evenness(evaluation: Evaluation) -> Judgement | None:
+    reading = evaluation.screen
+    if reading is None or reading.lux_max <= 0.0:
+        return None
+    over = reading.spread_stops - EVEN
+    severity = graded(over, fix=EVEN, stop=1.2)
+    says = f"The needed screen varies by {min(reading.spread_stops, 20.0):.2f} stops"
+    value = reading.spread_stops if math.isfinite(reading.spread_stops) else None
+    return Judgement(severity, value, EVEN, "stops", says, max(0.0, min(over, 20.0)))
+
+
+def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    lamps = _screen_lamps(evaluation)
+    if not lamps or evaluation.screen is None:
+        return []
+    return [
+        *_dimmers(evaluation, store), *_farther(evaluation, lamps), *_across(evaluation, lamps),
+        *_half_height(evaluation, lamps), *_all_together(evaluation, lamps),
+    ]
+
+
+def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    assert evaluation.screen is not None
+    wanted = min(wanted_lux(evaluation), evaluation.screen.lux_max)
+    solved = balanced_dimmers(
+        evaluation.plan, evaluation.screen_map.grid, evaluation.screen_map.judged, wanted, store
+    )
+    changes, words = [], []
+    for index, lamp in _screen_lamps(evaluation):
+        dimmer = round(solved.get(lamp.id, lamp.dimmer), 2)
+        if abs(dimmer - lamp.dimmer) >= 0.01:
+            changes.append(Change(f"lights[{index}].dimmer", dimmer))
+            words.append(f"{lamp.name} {100 * dimmer:.0f} %")
+    return [Proposal(f"Dim: {', '.join(words)}", tuple(changes))] if changes else []
+
+
+def _clamp_inside(evaluation: Evaluation, place: tuple[float, float, float]) -> list[float]:
+    room = evaluation.plan.room
+    if room.kind == "exterior":
+        return [round(v, 2) for v in place]
+    x, y, z = place
+    return [
+        round(min(max(x, room.x_min + 0.25), room.x_max - 0.25), 2),
+        round(min(max(y, 0.2), room.height - 0.2), 2),
+        round(min(max(z, 0.2), room.z_max - 0.25), 2),
+    ]
+
+
+def _farther(evaluation: Evaluation, lamps: list[tuple[int, Light]]) -> list[Proposal]:
+    changes = []
+    for index, lamp in lamps:
+        x, y, z = lamp.position
+        out = x - evaluation.plan.screen.x_centre
+        further = (evaluation.plan.screen.x_centre + out * 1.15, y, z + 0.5)
+        changes.append(Change(f"lights[{index}].position", _clamp_inside(evaluation, further)))
+    return [Proposal(f"Screen lamps {metres(0.5)} back from the screen", tuple(changes), "costs light")]
+
+
+def _across(evaluation: Evaluation, lamps: list[tuple[int, Light]]) -> list[Proposal]:
+    """Aim each lamp past the middle, at the far third."""
+    screen, changes = evaluation.plan.screen, []
+    for index, lamp in lamps:
+        side = 1.0 if lamp.position[0] >= screen.x_centre else -1.0
+        far = round(screen.x_centre - side * screen.width / 6.0, 2)
+        changes.append(Change(f"lights[{index}].aim", [far, lamp.aim[1], 0.0]))
+    return [Proposal("Aim each screen lamp across, at the far third", tuple(changes))]
+
+
+def _half_height(evaluation: Evaluation, lamps: list[tuple[int, Light]]) -> list[Proposal]:
+    needed = evaluation.coverage.needed
+    if needed is None:
+        return []
+    middle = round(max(0.3, (max(needed[1], 0.0) + needed[3]) / 2.0), 2)
+    changes = []
+    for index, lamp in lamps:
+        x, _, z = lamp.position
+        changes.append(Change(f"lights[{index}].position", _clamp_inside(evaluation, (x, middle, z))))
+        changes.append(Change(f"lights[{index}].aim", [lamp.aim[0], middle, lamp.aim[2]]))
+    return [Proposal(f"Screen lamps at half the height, {metres(middle)}", tuple(changes))]
+
+
+def _all_together(evaluation: Evaluation, lamps: list[tuple[int, Light]]) -> list[Proposal]:
+    """Equal distance, equal height, equal power, aimed across: what two stands can always do."""
+    needed, screen = evaluation.coverage.needed, evaluation.plan.screen
+    if needed is None or len(lamps) < 2:
+        return []
+    middle = round(max(0.3, (max(needed[1], 0.0) + needed[3]) / 2.0), 2)
+    away = max(1.2, 0.75 * screen.width)
+    dimmer = round(sum(lamp.dimmer for _, lamp in lamps) / len(lamps), 2)
+    changes = []
+    for order, (index, _) in enumerate(sorted(lamps, key=lambda item: item[1].position[0])):
+        side = -1.0 if order < len(lamps) / 2 else 1.0
+        rung = order if side < 0 else len(lamps) - 1 - order
+        x = screen.x_centre + side * (screen.width / 2 + 0.4)
+        place = _clamp_inside(evaluation, (x, middle, away + 0.4 * rung))
+        changes += [
+            Change(f"lights[{index}].position", place),
+            Change(f"lights[{index}].aim", [round(screen.x_centre - side * screen.width / 6, 2), middle, 0.0]),
+            Change(f"lights[{index}].dimmer", dimmer),
+        ]
+    text = f"Screen lamps left and right alike: {metres(away)} off, {metres(middle)} high, aimed across"
+    return [Proposal(text, tuple(changes), "every screen stand moves")]
+
+
+def wanted_lux(evaluation: Evaluation) -> float:
+    """White light in lux on the screen for the school's level."""
+    plan, target = evaluation.plan, evaluation.target.level
+    reflectance = np.array(plan.screen.reflectance)
+    if plan.targets.level_trace == "luma":
+        return light_for_luma(reflectance, target, plan.camera)
+    channel = key_channel(plan.screen.hue, reflectance)
+    return light_for_channel(float(reflectance[channel]), target, plan.camera)
+
+
+def _level(evaluation: Evaluation) -> Judgement | None:
+    reading, target = evaluation.screen, evaluation.target
+    if reading is None:
+        return None
+    level = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
+    off = max(target.low - level, level - target.high, 0.0)
+    limit = target.low if level < target.low else target.high
+    trace = "luma" if evaluation.plan.targets.level_trace == "luma" else "key channel"
+    says = f"Screen at {level:.0f} % {trace}, wanted {target.low:.0f} to {target.high:.0f} %"
+    severity = graded(off, fix=5.0, stop=25.0)
+    if reading.level_key_channel >= 97.0:
+        severity, says = "stop", f"Screen clips: {reading.level_key_channel:.0f} % in the key channel"
+    return Judgement(severity, level, limit, "%", says, off, target.why)
+
+
+def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    reading = evaluation.screen
+    if reading is None:
+        return []
+    wanted = wanted_lux(evaluation)
+    lamps = _screen_lamps(evaluation)
+    ours = sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) for _, lamp in lamps)
+    proposals = []
+    if ours > 0.0:
+        factor = (wanted - (reading.lux_mean - ours)) / ours
+        proposals += _dim_by(lamps, factor)
+    if reading.lux_mean > 0.0:
+        proposals += _open_by(evaluation, math.log2(wanted / reading.lux_mean))
+    return proposals
+
+
+def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
+    if factor <= 0.0:
+        return [
+            Proposal("Screen lamps off: the other lamps light the screen enough",
+                     tuple(Change(f"lights[{i}].on", False) for i, _ in lamps), "check evenness")
+        ]
+    top = max(lamp.dimmer for _, lamp in lamps)
+    short = ""
+    if top <= 0.0:
+        return []
+    if factor * top > 1.0:
+        short = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
+        factor = 1.0 / top
+    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
+    word = "down" if factor < 1.0 else "up"
+    text = f"Screen lamps {word} {stops_text(math.log2(factor))}, to {100 * top * factor:.0f} %"
+    return [Proposal(text, changes, short or ("less light, less spill" if factor < 1 else "more spill"))]
+
+
+def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
+    if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
+        return []
+    text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
+    return [Proposal(text, (Change("camera.f_number", f_number),), "moves the subject's level by as much")]
+
+
+RULES = (
+    Rule("light.evenness", "light", "spread",
+         "One key setting has to fit the whole screen; what differs in light needs a harder clip, and that "
+         "eats hair.",
+         "A third of a stop: a thin flat line on a waveform", _evenness, _even_out),
+    Rule("light.level", "light", "screen level",
+         "Too bright throws coloured light onto the subject; too dark is noisy.",
+         "School of level chosen under Screen light", _level, _set_level, digits=0),
+)

@@ -1,0 +1,8 @@
+"""All rules in the order of the work. Documentation and the interface read this table."""
+
+from __future__ import annotations
+
+from . import camera, light, screen, space, subject
+from .model import Rule
+
+RULES: tuple[Rule, ...] = (*space.RULES, *screen.RULES, *light.RULES, *subject.RULES, *camera.RULES)
