@@ -147,6 +147,8 @@ def _level(evaluation: Evaluation) -> Judgement | None:
     trace = "luma" if evaluation.plan.targets.level_trace == "luma" else "key channel"
     says = f"Screen at {level:.0f} % {trace}, wanted {target.low:.0f} to {target.high:.0f} %"
     severity = graded(off, fix=5.0, stop=25.0)
+    if reading.lux_max <= 0.0:
+        says = "No light on the screen: no lamp that is on reaches it"
     if reading.level_key_channel >= 97.0:
         severity, says = "stop", f"Screen clips: {reading.level_key_channel:.0f} % in the key channel"
     return Judgement(severity, level, limit, "%", says, off, target.why)

@@ -1,0 +1,77 @@
+"""Does the subject touch the frame's edge, or leave the screen?
+
+The subject is what is not screen inside the outline that the screen spans.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..arrays import Bools
+from .find_screen import FoundScreen
+
+LEAST = 0.003
+"""Smaller things than this share of the frame are marks, not the subject."""
+
+
+@dataclass(frozen=True)
+class Contact:
+    """Sides of the frame touched, sides where the subject leaves the screen; `figure` (h, w)."""
+
+    frame_sides: tuple[str, ...]
+    screen_sides: tuple[str, ...]
+    figure: Bools
+
+    @property
+    def matters(self) -> bool:
+        """A figure cut by the lower edge of the picture is how waist shots are; the rest is trouble."""
+        return bool({*self.frame_sides, *self.screen_sides} - {"bottom"})
+
+
+def contact_of(screen: FoundScreen) -> Contact:
+    """Subject and contacts in the reduced frame."""
+    mask = screen.mask
+    spanned = _hull(mask)
+    between = (spanned & ~mask).astype(np.uint8)
+    inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(inner, connectivity=8)
+    figure = np.zeros(mask.shape, dtype=bool)
+    for label in range(1, count):
+        if stats[label, cv2.CC_STAT_AREA] >= LEAST * mask.size:
+            figure |= labels == label
+    return Contact(_frame_sides(figure), _screen_sides(figure, spanned), figure)
+
+
+def _hull(mask: Bools) -> Bools:
+    ys, xs = np.nonzero(mask)
+    hull = cv2.convexHull(np.stack([xs, ys], axis=1).astype(np.int32))
+    filled = np.zeros(mask.shape, dtype=np.uint8)
+    cv2.fillConvexPoly(filled, hull, 1)
+    return np.asarray(filled > 0)
+
+
+def _frame_sides(figure: Bools) -> tuple[str, ...]:
+    edges = {"left": figure[:, :2], "right": figure[:, -2:], "top": figure[:2], "bottom": figure[-2:]}
+    return tuple(name for name, part in edges.items() if part.any())
+
+
+def _screen_sides(figure: Bools, spanned: Bools) -> tuple[str, ...]:
+    """Where a broad stretch of the figure lies on the outline of the screen, away from the frame's edge."""
+    height, width = figure.shape
+    inner = cv2.erode(spanned.astype(np.uint8), np.ones((5, 5), np.uint8), borderType=cv2.BORDER_CONSTANT,
+                      borderValue=1) > 0
+    on_rim = figure & spanned & ~inner
+    on_rim[:3], on_rim[-3:], on_rim[:, :3], on_rim[:, -3:] = False, False, False, False
+    if on_rim.sum() < max(6, 0.012 * max(width, height)):
+        return ()
+    ys, xs = np.nonzero(spanned)
+    middle_x, middle_y = (xs.min() + xs.max()) / 2.0, (ys.min() + ys.max()) / 2.0
+    half_w, half_h = (np.ptp(xs) + 1) / 2.0, (np.ptp(ys) + 1) / 2.0
+    rim_y, rim_x = np.nonzero(on_rim)
+    across, down = (rim_x - middle_x) / half_w, (rim_y - middle_y) / half_h
+    sideways = np.abs(across) >= np.abs(down)
+    names = np.where(sideways, np.where(across < 0, "left", "right"), np.where(down < 0, "top", "bottom"))
+    return tuple(name for name in ("left", "right", "top", "bottom") if (names == name).sum() >= 6)

@@ -1,0 +1,139 @@
+"""Read a frame: find the screen, then everything one would want to know of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import cv2
+import numpy as np
+
+from ..arrays import Bools, Floats, Floats32
+from .contact import Contact, contact_of
+from .find_screen import LONGEST, FoundScreen, find_screen
+from .frame import Frame, chroma_of, luma_of, trace_signal
+from .noise import noise_percent
+from .scopes import Scopes, scopes_of
+from .spots import Spot, Surface, find_spots, fit_surface
+
+SAMPLE = 700_000
+MAP_WIDTH = 160
+
+
+@dataclass(frozen=True)
+class Level:
+    """Mean and percentiles of the screen's pixels, % of signal."""
+
+    mean: float
+    p1: float
+    p99: float
+
+
+@dataclass(frozen=True)
+class FrameReading:
+    """What a frame shows of the screen. Fields after `height` are None where no screen was found."""
+
+    width: int
+    height: int
+    hue: Literal["green", "blue"] | None
+    screen_area_percent: float
+    level_luma: Level | None = None
+    level_key_channel: Level | None = None
+    band_percent: float | None = None
+    even_percent: float | None = None
+    grid: tuple[tuple[float | None, ...], ...] | None = None
+    slope_percent: tuple[float, float] | None = None
+    hot_spots: tuple[Spot, ...] = ()
+    shadows: tuple[Spot, ...] = ()
+    noise_percent: float | None = None
+    hue_deg: float | None = None
+    saturation: float | None = None
+    clipped_percent: float | None = None
+    contact: Contact | None = None
+    found: FoundScreen | None = None
+    deviation: Floats | None = None
+
+
+def read_frame(frame: Frame, trace: str = "luma") -> FrameReading:
+    """Every reading of a frame, on the trace 'luma' or 'key-channel'. Needs at least 16 x 16 px."""
+    reduced = frame.reduced(LONGEST)
+    found = find_screen(reduced)
+    if found is None:
+        return FrameReading(frame.width, frame.height, None, 0.0)
+    sample, _ = frame.sampled(SAMPLE)
+    inside = on_sample(found.core, sample)
+    pixels = sample[inside]
+    luma, key = _level(luma_of(pixels)), _level(pixels[:, found.channel])
+    percent = 100.0 * trace_signal(reduced, trace, found.channel)
+    noise = noise_percent(frame, found.core, trace, found.channel)
+    surface = fit_surface(percent, found.core)
+    smooth = surface.fitted + surface.left_over
+    cb, cr = (float(part[found.core].mean()) for part in chroma_of(reduced, luma_of(reduced)))
+    chosen = luma if trace == "luma" else key
+    return FrameReading(
+        width=frame.width,
+        height=frame.height,
+        hue=found.hue,
+        screen_area_percent=found.area_percent,
+        level_luma=luma,
+        level_key_channel=key,
+        band_percent=chosen.p99 - chosen.p1,
+        even_percent=float(np.ptp(np.percentile(smooth[found.core], [1.0, 99.0]))),
+        grid=_grid(percent, found),
+        slope_percent=surface.slope,
+        hot_spots=tuple(find_spots(surface, found.core, noise or 0.0, 1)),
+        shadows=tuple(find_spots(surface, found.core, noise or 0.0, -1)),
+        noise_percent=noise,
+        hue_deg=float(np.degrees(np.arctan2(cr, cb)) % 360.0),
+        saturation=float(np.hypot(cb, cr)),
+        clipped_percent=100.0 * float((pixels[:, found.channel] >= 0.995).mean()),
+        contact=contact_of(found),
+        found=found,
+        deviation=_deviation(surface, found, chosen.mean),
+    )
+
+
+def frame_scopes(frame: Frame, reading: FrameReading) -> Scopes:
+    """The instruments for a frame that was read."""
+    sample, _ = frame.sampled(400_000)
+    found = reading.found
+    on_screen = on_sample(found.core, sample) if found else np.zeros(sample.shape[:2], dtype=bool)
+    return scopes_of(sample, on_screen, found.channel if found else 1)
+
+
+def on_sample(mask: Bools, sample: Floats32) -> Bools:
+    """A mask of the reduced frame at the places of a sample (h, w, 3)."""
+    size = (sample.shape[1], sample.shape[0])
+    return np.asarray(cv2.resize(mask.astype(np.uint8), size, interpolation=cv2.INTER_NEAREST) > 0)
+
+
+def _level(values: Floats32) -> Level:
+    low, high = np.percentile(values, [1.0, 99.0])
+    return Level(100.0 * float(values.mean(dtype=np.float64)), 100.0 * float(low), 100.0 * float(high))
+
+
+def _grid(percent: Floats32, found: FoundScreen) -> tuple[tuple[float | None, ...], ...]:
+    """Means (3 rows from the top, 3 columns); None where less than 5 % of a zone is screen."""
+    rows = []
+    for part, mask, core in zip(
+        np.array_split(percent, 3), np.array_split(found.mask, 3), np.array_split(found.core, 3), strict=True
+    ):
+        cells = zip(
+            np.array_split(part, 3, axis=1), np.array_split(mask, 3, axis=1), np.array_split(core, 3, axis=1),
+            strict=True,
+        )
+        rows.append(tuple(_zone(values, m, c) for values, m, c in cells))
+    return tuple(rows)
+
+
+def _zone(values: Floats32, mask: Bools, core: Bools) -> float | None:
+    if mask.mean() < 0.05:
+        return None
+    return float(values[core if core.any() else mask].mean())
+
+
+def _deviation(surface: Surface, found: FoundScreen, level: float) -> Floats:
+    """The smoothed screen minus its mean in %, at most MAP_WIDTH wide; NaN off the screen."""
+    step = max(1, found.core.shape[1] // MAP_WIDTH)
+    smooth = (surface.fitted + surface.left_over - level)[::step, ::step]
+    return np.where(found.core[::step, ::step], smooth, np.nan)

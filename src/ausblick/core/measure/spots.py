@@ -1,0 +1,98 @@
+"""Hot spots and shadows: where the screen stands out from a smooth surface laid through it.
+
+A slope or the gentle fall-off of a lamp is part of the surface; a spot is what the surface cannot
+follow. The fit is robust (Tukey's biweight), so that the spot does not pull the surface to itself.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..arrays import Bools, Floats, Floats32
+
+LEAST_DELTA = 1.5
+"""Points of signal below which nothing is called a spot."""
+MOST_SPOTS = 12
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A box in parts 0..1 of the frame (upper left corner, y down) and its delta in % of signal."""
+
+    x: float
+    y: float
+    w: float
+    h: float
+    delta_percent: float
+
+
+@dataclass(frozen=True)
+class Surface:
+    """The smooth surface (h, w) and what is left over it (h, w), both in %; slope across the frame.
+
+    `slope` = change in % from left to right and from top to bottom of the frame.
+    """
+
+    fitted: Floats
+    left_over: Floats
+    slope: tuple[float, float]
+
+
+def smoothed(values: Floats32, mask: Bools, sigma: float) -> Floats:
+    """Gaussian mean (h, w) of the masked values only; zero where there are none near."""
+    weight = mask.astype(np.float64)
+    top = cv2.GaussianBlur(values.astype(np.float64) * weight, (0, 0), sigma)
+    bottom = cv2.GaussianBlur(weight, (0, 0), sigma)
+    return np.where(mask, top / np.maximum(bottom, 1e-6), 0.0)
+
+
+def fit_surface(percent: Floats32, mask: Bools) -> Surface:
+    """A quadratic through the masked values (h, w) in %, robust against spots."""
+    height, width = percent.shape
+    smooth = smoothed(percent, mask, max(1.0, 0.006 * width))
+    ys, xs = np.nonzero(mask)
+    pick = slice(None, None, max(1, len(xs) // 4_000))
+    terms = _terms(xs[pick] / width - 0.5, ys[pick] / height - 0.5)
+    wanted = smooth[ys[pick], xs[pick]]
+    weights = np.ones(len(wanted))
+    for _ in range(8):
+        root = np.sqrt(weights)[:, None]
+        found = np.linalg.lstsq(terms * root, wanted * root[:, 0], rcond=None)[0]
+        off = wanted - terms @ found
+        spread = max(0.15, 1.4826 * float(np.median(np.abs(off))))
+        weights = np.clip(1.0 - (off / (4.7 * spread)) ** 2, 0.0, None) ** 2
+        if weights.sum() < 12:
+            break
+    grid_x, grid_y = np.meshgrid(np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
+    fitted = (_terms(grid_x.ravel(), grid_y.ravel()) @ found).reshape(height, width)
+    return Surface(fitted, np.where(mask, smooth - fitted, 0.0), (float(found[1]), float(found[2])))
+
+
+def _terms(x: Floats, y: Floats) -> Floats:
+    return np.stack([np.ones_like(x), x, y, x * x, x * y, y * y], axis=1)
+
+
+def find_spots(surface: Surface, mask: Bools, noise_percent: float, sign: int) -> list[Spot]:
+    """Located spots brighter (sign +1) or darker (-1) than the surface, strongest first."""
+    height, width = mask.shape
+    left_over = sign * surface.left_over
+    usual = 1.4826 * float(np.median(np.abs(surface.left_over[mask]))) if mask.any() else 0.0
+    threshold = max(LEAST_DELTA, 4.5 * usual, 0.6 * noise_percent)
+    count, labels = cv2.connectedComponents((left_over > 0.5 * threshold).astype(np.uint8), connectivity=8)
+    spots = []
+    for label in range(1, count):
+        inside = labels == label
+        peak = float(left_over[inside].max())
+        if peak < threshold:
+            continue
+        ys, xs = np.nonzero(inside & (left_over > max(0.35 * peak, 0.5 * threshold)))
+        if len(xs) < 0.0004 * mask.size:
+            continue
+        x0, x1, y0, y1 = xs.min(), xs.max() + 1, ys.min(), ys.max() + 1
+        left, top = float(x0 / width), float(y0 / height)
+        size = float((x1 - x0) / width), float((y1 - y0) / height)
+        spots.append(Spot(left, top, *size, delta_percent=round(sign * peak, 3)))
+    return sorted(spots, key=lambda spot: -abs(spot.delta_percent))[:MOST_SPOTS]

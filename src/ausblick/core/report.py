@@ -1,0 +1,117 @@
+"""The promised answers as plain JSON-ready data: what `check`, `measure` and `key` say.
+
+Other programs rely on these names (docs/formats.md); keys may be added, none changes its meaning.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import asdict
+from typing import Any
+
+from .evaluate import Evaluation
+from .key.keyer import Key
+from .measure.reading import FrameReading, Level
+from .measure.spots import Spot
+from .rules.model import Finding, Remedy
+
+
+def finite(value: float | None) -> float | None:
+    """JSON has no infinity: what is unbounded is null."""
+    return value if value is not None and math.isfinite(value) else None
+
+
+def check_report(evaluation: Evaluation, findings: list[Finding]) -> dict[str, Any]:
+    """The `check` object. Keys of parts that are not computed yet are absent."""
+    coverage, reading, blur, focus = (
+        evaluation.coverage, evaluation.screen, evaluation.blur, evaluation.focus
+    )
+    return {
+        "coverage": {
+            "needed": list(coverage.needed) if coverage.needed else None,
+            "covered": coverage.covered,
+            "margin_m": coverage.margin_m,
+            "margin_px": coverage.margin_px,
+        },
+        "screen": None if reading is None else {k: finite(v) for k, v in asdict(reading).items()},
+        "exposure": {k: finite(v) for k, v in asdict(evaluation.exposure).items()},
+        "blur": {k: finite(v) for k, v in asdict(blur).items()},
+        "focus": None if focus is None else {k: finite(v) for k, v in asdict(focus).items()},
+        "findings": [finding_report(finding) for finding in findings],
+        "not_computed": list(evaluation.not_computed),
+    }
+
+
+def finding_report(finding: Finding) -> dict[str, Any]:
+    rule, judgement = finding.rule, finding.judgement
+    return {
+        "id": rule.id,
+        "stage": rule.stage,
+        "severity": judgement.severity,
+        "says": judgement.says,
+        "measure": rule.measure,
+        "value": finite(judgement.value),
+        "limit": finite(judgement.limit),
+        "unit": judgement.unit,
+        "why": judgement.why or rule.why,
+        "source": rule.source,
+        "digits": rule.digits,
+        "remedies": [remedy_report(remedy) for remedy in finding.remedies],
+    }
+
+
+def remedy_report(remedy: Remedy) -> dict[str, Any]:
+    return {
+        "text": remedy.text,
+        "effect": remedy.effect,
+        "cost": remedy.cost,
+        "before": finite(remedy.before),
+        "after": finite(remedy.after),
+        "worsens": list(remedy.worsens),
+        "changes": [{"path": change.path, "value": change.value} for change in remedy.changes],
+    }
+
+
+def frame_report(reading: FrameReading) -> dict[str, Any]:
+    """The `measure` object of a still frame."""
+    contact = reading.contact
+    return {
+        "width": reading.width,
+        "height": reading.height,
+        "hue": reading.hue,
+        "screen_area_percent": reading.screen_area_percent,
+        "level_luma": _level(reading.level_luma),
+        "level_key_channel": _level(reading.level_key_channel),
+        "band_percent": reading.band_percent,
+        "even_percent": reading.even_percent,
+        "grid": [list(row) for row in reading.grid] if reading.grid else None,
+        "slope_percent": list(reading.slope_percent) if reading.slope_percent else None,
+        "hot_spots": [_spot(spot) for spot in reading.hot_spots],
+        "shadows": [_spot(spot) for spot in reading.shadows],
+        "noise_percent": reading.noise_percent,
+        "hue_deg": reading.hue_deg,
+        "saturation": reading.saturation,
+        "clipped_percent": reading.clipped_percent,
+        "edge_contact": contact.matters if contact else None,
+        "edge_contact_frame": list(contact.frame_sides) if contact else [],
+        "edge_contact_screen": list(contact.screen_sides) if contact else [],
+    }
+
+
+def _level(level: Level | None) -> dict[str, float] | None:
+    return asdict(level) if level else None
+
+
+def _spot(spot: Spot) -> dict[str, float]:
+    return asdict(spot)
+
+
+def key_report(key: Key) -> dict[str, Any]:
+    """The `key` object."""
+    return {
+        "residue_percent": key.residue_percent,
+        "holes_percent": key.holes_percent,
+        "black_clip": key.black_clip,
+        "needed_clip": key.needed_clip,
+        "sample": {"rgb": list(key.sample.rgb), "x": key.sample.x, "y": key.sample.y},
+    }

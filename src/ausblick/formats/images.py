@@ -1,0 +1,133 @@
+"""Camera stills: PNG, JPEG, TIFF, EXR, DPX, through OpenImageIO.
+
+What a file is, is read from its first bytes, never from its name. Sizes are checked on the header,
+before a pixel is decoded. Linear pictures (EXR, or tagged so) become Rec.709 signal here.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import OpenImageIO as oiio
+
+from ausblick.core.measure.frame import Frame
+from ausblick.core.signal.curves import rec709
+
+MAX_BYTES = 400_000_000
+MAX_SIDE = 16_384
+MAX_PIXELS = 80_000_000
+MIN_SIDE = 16
+
+SIGNATURES = (
+    (b"\x89PNG\r\n\x1a\n", "png"), (b"\xff\xd8\xff", "jpeg"), (b"II*\0", "tiff"), (b"MM\0*", "tiff"),
+    (b"\x76\x2f\x31\x01", "openexr"), (b"SDPX", "dpx"), (b"XPDS", "dpx"),
+)
+
+
+class ImageError(ValueError):
+    """A picture that can't be read; the message says why and what would do."""
+
+
+def sniff(start: bytes) -> str:
+    """The kind of picture by a file's first bytes. Raises ImageError."""
+    if not start:
+        raise ImageError("the file is empty")
+    for signature, kind in SIGNATURES:
+        if start.startswith(signature):
+            return kind
+    raise ImageError("this is no PNG, JPEG, TIFF, EXR or DPX picture")
+
+
+def read_image(path: Path) -> Frame:
+    """The frame in a file. Raises ImageError for anything that isn't a whole, sane picture."""
+    try:
+        with path.open("rb") as file:
+            kind = sniff(file.read(16))
+        if path.stat().st_size > MAX_BYTES:
+            raise ImageError(f"the file is larger than {MAX_BYTES // 1_000_000} MB")
+    except OSError as err:
+        raise ImageError((err.strerror or "can't be opened").lower()) from None
+    settings = oiio.ImageSpec()
+    settings.attribute("oiio:UnassociatedAlpha", 1)
+    source = oiio.ImageInput.open(str(path), settings)
+    if source is None:
+        raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
+    try:
+        return _decode(source, kind)
+    finally:
+        source.close()
+
+
+def _decode(source: Any, kind: str) -> Frame:
+    spec = source.spec()
+    width, height = spec.width, spec.height
+    if source.format_name() not in (kind, "openexr"):
+        raise ImageError("this is no PNG, JPEG, TIFF, EXR or DPX picture")
+    if min(width, height) < MIN_SIDE:
+        raise ImageError(f"the picture is {width} × {height} px; at least {MIN_SIDE} × {MIN_SIDE} are needed")
+    if max(width, height) > MAX_SIDE or width * height > MAX_PIXELS:
+        raise ImageError(
+            f"the picture is {width} × {height} px; at most {MAX_SIDE} a side and "
+            f"{MAX_PIXELS // 1_000_000} million in all are read"
+        )
+    if spec.nchannels == 2 or spec.nchannels > 16:
+        raise ImageError(f"the picture has {spec.nchannels} channels; RGB is needed")
+    depth, white = {"uint8": ("uint8", 255.0), "uint16": ("uint16", 65535.0)}.get(
+        str(spec.format), ("float", 1.0)
+    )
+    pixels = source.read_image(0, 0, 0, min(3, spec.nchannels), depth)
+    if pixels is None or source.has_error:
+        raise ImageError(f"the picture is damaged or cut short: {_reason(source.geterror())}")
+    pixels = np.atleast_3d(pixels)
+    if pixels.shape[2] == 1:
+        pixels = np.repeat(pixels, 3, axis=2)
+    if depth == "float":
+        pixels = _finite(pixels)
+    if kind == "openexr" or spec.get_string_attribute("oiio:ColorSpace").lower() in ("linear", "lin_rec709"):
+        pixels, white = rec709(pixels / white).astype(np.float32), 1.0
+    turned = spec.getattribute("Orientation")
+    return Frame(np.ascontiguousarray(_upright(pixels, int(turned) if turned else 1)), white)
+
+
+def _finite(pixels: Any) -> Any:
+    if not np.isfinite(pixels).all():
+        raise ImageError("the picture holds values that are not finite numbers")
+    return pixels
+
+
+TURNS = {3: cv2.ROTATE_180, 6: cv2.ROTATE_90_CLOCKWISE, 8: cv2.ROTATE_90_COUNTERCLOCKWISE}
+
+
+def _upright(pixels: Any, orientation: int) -> Any:
+    """Turned as the camera's orientation tag says (EXIF values 3, 6, 8)."""
+    turn = TURNS.get(orientation)
+    return pixels if turn is None else cv2.rotate(pixels, turn)
+
+
+def _reason(text: str) -> str:
+    """The library's reason on one line, without paths."""
+    line = " ".join(text.split()) or "unknown reason"
+    return line[:160]
+
+
+def write_gray_png(path: Path, matte: np.ndarray[Any, Any]) -> None:
+    """A matte (H, W) 0..1 as a 16-bit gray PNG. Raises ImageError where it can't be written."""
+    done = False
+    if path.suffix.lower() == ".png" and path.parent.is_dir():
+        done = cv2.imwrite(str(path), np.round(matte * 65535.0).astype(np.uint16))
+    if not done:
+        raise ImageError("the matte can't be written there; give a path that ends in .png in an existing folder")
+
+
+def png_bytes(rgb: np.ndarray[Any, Any]) -> bytes:
+    """An RGB or gray picture (H, W, 3) or (H, W), uint8, as PNG."""
+    flipped = rgb[..., ::-1] if rgb.ndim == 3 else rgb
+    return bytes(cv2.imencode(".png", np.ascontiguousarray(flipped), [cv2.IMWRITE_PNG_COMPRESSION, 1])[1])
+
+
+def jpeg_bytes(rgb: np.ndarray[Any, Any]) -> bytes:
+    """An RGB picture (H, W, 3), uint8, as JPEG for looking at."""
+    return bytes(cv2.imencode(".jpg", np.ascontiguousarray(rgb[..., ::-1]), [cv2.IMWRITE_JPEG_QUALITY, 90])[1])

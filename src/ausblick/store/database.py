@@ -1,0 +1,58 @@
+"""Opening the database: WAL, foreign keys, migrations with a backup before them."""
+
+from __future__ import annotations
+
+import sqlite3
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.orm import Session, sessionmaker
+
+from .places import backups_dir, database_file, frames_dir
+
+
+def open_database(place: Path) -> sessionmaker[Session]:
+    """Sessions on the database of a data folder, made and migrated as needed.
+
+    Raises OSError where the folder can't be made or written.
+    """
+    for folder in (place, frames_dir(place), backups_dir(place)):
+        folder.mkdir(parents=True, exist_ok=True)
+    engine = create_engine(f"sqlite:///{database_file(place)}")
+    event.listen(engine, "connect", _settings)
+    _migrate(engine, place)
+    return sessionmaker(engine, expire_on_commit=False)
+
+
+def _settings(connection: Any, record: Any) -> None:
+    """An acknowledged save survives a kill and a power cut: WAL with a full sync at every commit."""
+    for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=5000"):
+        connection.execute(f"PRAGMA {pragma}")
+
+
+def _migrate(engine: Engine, place: Path) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    head = ScriptDirectory.from_config(config).get_current_head()
+    with engine.begin() as connection:
+        now = MigrationContext.configure(connection).get_current_revision()
+    if now == head:
+        return
+    if now is not None:
+        _back_up(place, now)
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+
+
+def _back_up(place: Path, revision: str) -> None:
+    stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S")
+    target = backups_dir(place) / f"before-migration-from-{revision}-{stamp}.sqlite3"
+    with sqlite3.connect(database_file(place)) as source, sqlite3.connect(target) as copy:
+        source.backup(copy)

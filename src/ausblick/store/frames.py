@@ -1,0 +1,77 @@
+"""Imported frames: the picture in a folder, its reading beside it in the database."""
+
+from __future__ import annotations
+
+import json
+import secrets
+import shutil
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, sessionmaker
+
+from .models import FrameRow
+from .places import frames_dir
+from .setups import NotFound, live_row, now
+
+
+@dataclass(frozen=True)
+class StoredFrame:
+    id: int
+    setup_id: int
+    name: str
+    path: Path
+    reading: dict[str, Any]
+    created: datetime
+
+
+class Frames:
+    """The repository. A frame is stored only once it has been read without error."""
+
+    def __init__(self, sessions: sessionmaker[Session], place: Path) -> None:
+        self._sessions, self._folder = sessions, frames_dir(place)
+
+    def of_setup(self, setup_id: int) -> list[StoredFrame]:
+        """A set-up's frames, newest first."""
+        with self._sessions() as session:
+            live_row(session, setup_id)
+            rows = session.scalars(
+                select(FrameRow).where(FrameRow.setup_id == setup_id).order_by(FrameRow.id.desc())
+            )
+            return [self._frame(row) for row in rows]
+
+    def get(self, frame_id: int) -> StoredFrame:
+        with self._sessions() as session:
+            row = session.get(FrameRow, frame_id)
+            if row is None:
+                raise NotFound(f"there is no frame {frame_id}")
+            return self._frame(row)
+
+    def add(self, setup_id: int, name: str, source: Path, reading: dict[str, Any]) -> StoredFrame:
+        """Keep a copy of the picture in `source` under a name of our own."""
+        stored = secrets.token_hex(12)
+        with self._sessions.begin() as session:
+            live_row(session, setup_id)
+            shutil.copyfile(source, self._folder / stored)
+            row = FrameRow(
+                setup_id=setup_id, name=name[:200], stored=stored, reading=json.dumps(reading), created=now()
+            )
+            session.add(row)
+            session.flush()
+            return self._frame(row)
+
+    def delete(self, frame_id: int) -> None:
+        with self._sessions.begin() as session:
+            row = session.get(FrameRow, frame_id)
+            if row is None:
+                raise NotFound(f"there is no frame {frame_id}")
+            (self._folder / row.stored).unlink(missing_ok=True)
+            session.delete(row)
+
+    def _frame(self, row: FrameRow) -> StoredFrame:
+        return StoredFrame(
+            row.id, row.setup_id, row.name, self._folder / row.stored, json.loads(row.reading), row.created
+        )

@@ -1,0 +1,53 @@
+"""The tables: set-ups, their revisions, and imported frames."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import ForeignKey, Index, String, Text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    pass
+
+
+class SetupRow(Base):
+    """`revision` counts every change of state and is what two writers are told apart by."""
+
+    __tablename__ = "setups"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int]
+    current_id: Mapped[int | None]
+    created: Mapped[datetime]
+    changed: Mapped[datetime]
+    deleted: Mapped[datetime | None]
+
+
+class RevisionRow(Base):
+    """One state of a plan. `origin`: save, restore or conflict; `parent_id` is where undo goes."""
+
+    __tablename__ = "revisions"
+    __table_args__ = (Index("ix_revisions_setup", "setup_id", "parent_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"))
+    parent_id: Mapped[int | None] = mapped_column(ForeignKey("revisions.id"))
+    plan: Mapped[str] = mapped_column(Text)
+    origin: Mapped[str] = mapped_column(String(16))
+    name: Mapped[str | None] = mapped_column(String(200))
+    created: Mapped[datetime]
+
+
+class FrameRow(Base):
+    """An imported frame; the picture lies in the frames folder under `stored`."""
+
+    __tablename__ = "frames"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(200))
+    stored: Mapped[str] = mapped_column(String(200))
+    reading: Mapped[str] = mapped_column(Text)
+    created: Mapped[datetime]

@@ -1,0 +1,29 @@
+"""Where data is kept: one folder with the database, the imported frames and the backups."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+
+def data_dir() -> Path:
+    """The user's own data folder (XDG Base Directory, else ~/.local/share)."""
+    base = os.environ.get("XDG_DATA_HOME")
+    return (Path(base) if base else Path.home() / ".local" / "share") / "ausblick"
+
+
+def demo_dir() -> Path:
+    """The demo never mixes with real work."""
+    return data_dir() / "demo"
+
+
+def database_file(place: Path) -> Path:
+    return place / "ausblick.sqlite3"
+
+
+def frames_dir(place: Path) -> Path:
+    return place / "frames"
+
+
+def backups_dir(place: Path) -> Path:
+    return place / "backups"

@@ -1,0 +1,84 @@
+"""Short tables for people at the command line."""
+
+from __future__ import annotations
+
+import textwrap
+from typing import Any
+
+import numpy as np
+
+MARK = {"stop": "✕ stop", "fix": "✕ fix", "consider": "△ consider", "fine": "○ holds"}
+
+
+def _num(value: float | None, unit: str = "", digits: int = 1) -> str:
+    return "–" if value is None else f"{value:.{digits}f} {unit}".rstrip()
+
+
+def check_table(title: str, report: dict[str, Any]) -> str:
+    coverage, screen, exposure, blur = (report[k] for k in ("coverage", "screen", "exposure", "blur"))
+    lines = [title, ""]
+    lines.append(f"screen     {'covered' if coverage['covered'] else 'NOT COVERED'}, margin "
+                 f"{_num(coverage['margin_m'], 'm', 2)}")
+    if screen:
+        lines.append(f"           luma {_num(screen['level_luma'], '%')}, key channel "
+                     f"{_num(screen['level_key_channel'], '%')}, spread {_num(screen['spread_stops'], 'stops', 2)}, "
+                     f"{_num(screen['lux_mean'], 'lx', 0)}")
+    lines.append(f"subject    {_num(exposure['subject_lux'], 'lx', 0)} against {_num(exposure['grey_lux'], 'lx', 0)} "
+                 f"for grey, skin {_num(exposure['subject_level'], '%')}")
+    lines.append(f"camera     smear {_num(blur['motion_px'], 'px')}, screen blur {_num(blur['screen_defocus_px'], 'px')}, "
+                 f"shutter {_num(blur['shutter_angle'], '°', 0)}")
+    lines.append("")
+    for finding in report["findings"]:
+        lines.append(f"{MARK[finding['severity']]:11} {finding['says']}  [{finding['id']}]")
+        if finding["severity"] == "fine":
+            continue
+        lines += textwrap.wrap(finding["why"], 96, initial_indent=" " * 12, subsequent_indent=" " * 12)
+        for remedy in finding["remedies"]:
+            worse = f"; worsens {', '.join(remedy['worsens'])}" if remedy["worsens"] else ""
+            cost = f" ({remedy['cost']}{worse})" if remedy["cost"] or worse else ""
+            lines.append(f"            → {remedy['text']}: {remedy['effect']}{cost}")
+    lines += ["", "Not in these numbers: " + "; ".join(report["not_computed"])]
+    return "\n".join(lines)
+
+
+def map_table(x: np.ndarray[Any, Any], y: np.ndarray[Any, Any], lux: np.ndarray[Any, Any]) -> str:
+    """Lux at up to 9 columns and 7 rows, upper row first as one sees it."""
+    columns = np.unique(np.linspace(0, len(x) - 1, 9).round().astype(int))
+    rows = np.unique(np.linspace(0, len(y) - 1, 7).round().astype(int))[::-1]
+    head = "y \\ x m " + "".join(f"{x[c]:9.2f}" for c in columns)
+    body = [f"{y[r]:7.2f} " + "".join(f"{lux[r, c]:9.1f}" for c in columns) for r in rows]
+    return "\n".join([head, *body, f"lux; min {lux.min():.1f}, mean {lux.mean():.1f}, max {lux.max():.1f}"])
+
+
+def frame_table(name: str, report: dict[str, Any]) -> str:
+    lines = [f"{name}  {report['width']} × {report['height']} px"]
+    if report["hue"] is None:
+        return lines[0] + "\n  no green or blue screen found"
+    luma, key = report["level_luma"], report["level_key_channel"]
+    lines += [
+        f"  {report['hue']} screen on {report['screen_area_percent']:.1f} % of the frame, "
+        f"hue {report['hue_deg']:.0f}°, saturation {report['saturation']:.3f}",
+        f"  luma {luma['mean']:.1f} % ({luma['p1']:.1f} to {luma['p99']:.1f}), "
+        f"key channel {key['mean']:.1f} % ({key['p1']:.1f} to {key['p99']:.1f})",
+        f"  band {report['band_percent']:.1f} points, {report['even_percent']:.1f} without noise; "
+        f"noise {_num(report['noise_percent'], '%', 2)}; clipped {report['clipped_percent']:.1f} %",
+        "  " + "\n  ".join("  ".join(f"{'–' if v is None else f'{v:.1f}':>6}" for v in row) for row in report["grid"]),
+    ]
+    for word, spots in (("hot spot", report["hot_spots"]), ("shadow", report["shadows"])):
+        for spot in spots:
+            across, down = spot["x"] + spot["w"] / 2, spot["y"] + spot["h"] / 2
+            lines.append(f"  {word} {spot['delta_percent']:+.1f} points at {100 * across:.0f} % across, {100 * down:.0f} % down")
+    if report["edge_contact"]:
+        where = sorted({*report["edge_contact_frame"], *report["edge_contact_screen"]})
+        lines.append(f"  the subject touches the edge: {', '.join(where)}")
+    return "\n".join(lines)
+
+
+def key_table(report: dict[str, Any], output: str) -> str:
+    rgb = ", ".join(f"{v:.1f}" for v in report["sample"]["rgb"])
+    return (
+        f"sample  {rgb} % at {100 * report['sample']['x']:.0f} % across, {100 * report['sample']['y']:.0f} % down\n"
+        f"residue {report['residue_percent']:.2f} % of the screen; holes {_num(report['holes_percent'], '% of the figure', 2)}\n"
+        f"clip    {report['black_clip']:.3f} at the sample, {report['needed_clip']:.3f} would hold the whole screen\n"
+        f"matte   {output}"
+    )
