@@ -112,6 +112,7 @@ def key_report(key: Key) -> dict[str, Any]:
         "residue_percent": key.residue_percent,
         "holes_percent": key.holes_percent,
         "black_clip": key.black_clip,
+        "white_clip": key.white_clip,
         "needed_clip": key.needed_clip,
         "sample": {"rgb": list(key.sample.rgb), "x": key.sample.x, "y": key.sample.y},
     }

@@ -17,14 +17,18 @@ from .models import FrameRow
 from .places import frames_dir
 from .setups import NotFound, live_row, now
 
+ORIGINAL = "original"
+
 
 @dataclass(frozen=True)
 class StoredFrame:
+    """`path` is the frame's own folder; `data` what was read of it when it came."""
+
     id: int
     setup_id: int
     name: str
     path: Path
-    reading: dict[str, Any]
+    data: dict[str, Any]
     created: datetime
 
 
@@ -50,26 +54,39 @@ class Frames:
                 raise NotFound(f"there is no frame {frame_id}")
             return self._frame(row)
 
-    def add(self, setup_id: int, name: str, source: Path, reading: dict[str, Any]) -> StoredFrame:
-        """Keep a copy of the picture in `source` under a name of our own."""
+    def add(
+        self, setup_id: int, name: str, source: Path, data: dict[str, Any], files: dict[str, bytes]
+    ) -> StoredFrame:
+        """Keep a copy of the picture in `source` with what was read of it and pictures made of it."""
         stored = secrets.token_hex(12)
         with self._sessions.begin() as session:
             live_row(session, setup_id)
-            shutil.copyfile(source, self._folder / stored)
+            (self._folder / stored).mkdir()
+            shutil.copyfile(source, self._folder / stored / ORIGINAL)
+            for kind, content in files.items():
+                (self._folder / stored / kind).write_bytes(content)
             row = FrameRow(
-                setup_id=setup_id, name=name[:200], stored=stored, reading=json.dumps(reading), created=now()
+                setup_id=setup_id, name=name[:200], stored=stored, reading=json.dumps(data), created=now()
             )
             session.add(row)
             session.flush()
             return self._frame(row)
+
+    def file(self, frame_id: int, kind: str = ORIGINAL) -> Path:
+        """A file of the frame: the original, or a picture made of it. Raises NotFound."""
+        found = self.get(frame_id).path / kind
+        if not found.is_file():
+            raise NotFound(f"frame {frame_id} has no {kind}")
+        return found
 
     def delete(self, frame_id: int) -> None:
         with self._sessions.begin() as session:
             row = session.get(FrameRow, frame_id)
             if row is None:
                 raise NotFound(f"there is no frame {frame_id}")
-            (self._folder / row.stored).unlink(missing_ok=True)
             session.delete(row)
+            folder = self._folder / row.stored
+        shutil.rmtree(folder, ignore_errors=True)
 
     def _frame(self, row: FrameRow) -> StoredFrame:
         return StoredFrame(

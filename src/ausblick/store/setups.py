@@ -61,6 +61,11 @@ class Setups:
             rows = session.scalars(select(SetupRow).where(SetupRow.deleted.is_(None)).order_by(SetupRow.id))
             return [_setup(session, row) for row in rows]
 
+    def anything(self) -> bool:
+        """Was there ever a set-up here, deleted ones counted?"""
+        with self._sessions() as session:
+            return session.scalar(select(SetupRow.id).limit(1)) is not None
+
     def get(self, setup_id: int) -> Setup:
         with self._sessions() as session:
             return _setup(session, live_row(session, setup_id))

@@ -23,7 +23,9 @@ from ..signal.curves import rec709_linear
 AWAY = 0.07
 """The sample keeps this share of the frame's height away from the subject: hair inflates the clip."""
 PATCH = 0.05
-BLACK, WHITE = 0.02, 0.98
+BLACK, WHITE = 0.02, 0.95
+"""Matte above BLACK on the screen is residue, below WHITE inside the figure a hole."""
+LEAST_WHITE_CLIP = 0.04
 
 
 @dataclass(frozen=True)
@@ -37,7 +39,8 @@ class Sample:
 
 @dataclass(frozen=True)
 class Key:
-    """`matte` (H, W) 0..1. `black_clip` was taken round the sample, `needed_clip` would hold the whole screen.
+    """`matte` (H, W) 0..1. `black_clip` (the 99.5th percentile) and `white_clip`
+    (three sigma of noise) were taken round the sample, `needed_clip` would hold the whole screen.
 
     `residue_percent`: screen that is not black; `holes_percent`: solid figure that is not white, None
     where there is no figure.
@@ -46,6 +49,7 @@ class Key:
     matte: Floats32
     sample: Sample
     black_clip: float
+    white_clip: float
     needed_clip: float
     residue_percent: float
     holes_percent: float | None
@@ -73,23 +77,29 @@ def plain_key(frame: Frame, reading: FrameReading) -> Key:
     screen_difference = float(colour_difference(_linear(mean), found.channel))
     around = raw_matte(patch, found.channel, screen_difference)
     black = float(np.clip(np.percentile(around, 99.5), 0.0, 0.6))
+    white = 1.0 - max(LEAST_WHITE_CLIP, min(0.3, 3.0 * float(np.std(around))))
     matte = np.empty((frame.height, frame.width), dtype=np.float32)
     for top in range(0, frame.height, 256):
         rows = frame.signal(frame.pixels[top : top + 256])
         raw = raw_matte(rows, found.channel, screen_difference)
-        matte[top : top + 256] = np.clip((raw - black) / (1.0 - black), 0.0, 1.0)
+        matte[top : top + 256] = _clipped(raw, black, white)
     small, _ = frame.sampled(600_000)
     raw_small = raw_matte(small, found.channel, screen_difference)
-    clipped = np.clip((raw_small - black) / (1.0 - black), 0.0, 1.0)
+    clipped = _clipped(raw_small, black, white)
     screen = on_sample(found.core, small)
     return Key(
         matte=matte,
         sample=Sample(tuple(float(100.0 * v) for v in mean), *centre),  # type: ignore[arg-type]
         black_clip=black,
+        white_clip=white,
         needed_clip=float(np.percentile(raw_small[screen], 99.5)),
         residue_percent=100.0 * float((clipped[screen] > BLACK).mean()),
         holes_percent=_holes(clipped, on_sample(_solid(contact), small)),
     )
+
+
+def _clipped(raw: Floats32, black: float, white: float) -> Floats32:
+    return np.asarray(np.clip((raw - black) / max(0.05, white - black), 0.0, 1.0))
 
 
 def _linear(signal: Floats32) -> Floats32:

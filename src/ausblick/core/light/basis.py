@@ -10,6 +10,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from functools import partial
+from threading import Lock
 
 import numpy as np
 
@@ -24,20 +25,23 @@ FRONT = np.array([0.0, 0.0, 1.0])
 
 @dataclass
 class BasisStore:
-    """Least-recently-used memory of maps, bounded in number. Holds no plan and no clock."""
+    """Least-recently-used memory of maps, bounded in number. Holds no plan; threads may share it."""
 
     most: int = 512
     _kept: OrderedDict[Hashable, Floats] = field(default_factory=OrderedDict)
+    _lock: Lock = field(default_factory=Lock)
 
     def get(self, key: Hashable, make: Callable[[], Floats]) -> Floats:
-        if key in self._kept:
-            self._kept.move_to_end(key)
-            return self._kept[key]
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
         made = make()
         made.setflags(write=False)
-        self._kept[key] = made
-        if len(self._kept) > self.most:
-            self._kept.popitem(last=False)
+        with self._lock:
+            self._kept[key] = made
+            if len(self._kept) > self.most:
+                self._kept.popitem(last=False)
         return made
 
 

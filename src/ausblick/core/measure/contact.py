@@ -28,13 +28,13 @@ class Contact:
     @property
     def matters(self) -> bool:
         """A figure cut by the lower edge of the picture is how waist shots are; the rest is trouble."""
-        return bool({*self.frame_sides, *self.screen_sides} - {"bottom"})
+        return bool(set(self.frame_sides) - {"bottom"} or self.screen_sides)
 
 
 def contact_of(screen: FoundScreen) -> Contact:
     """Subject and contacts in the reduced frame."""
     mask = screen.mask
-    spanned = _hull(mask)
+    spanned = _spanned(mask)
     between = (spanned & ~mask).astype(np.uint8)
     inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
     count, labels, stats, _ = cv2.connectedComponentsWithStats(inner, connectivity=8)
@@ -45,12 +45,18 @@ def contact_of(screen: FoundScreen) -> Contact:
     return Contact(_frame_sides(figure), _screen_sides(figure, spanned), figure)
 
 
-def _hull(mask: Bools) -> Bools:
-    ys, xs = np.nonzero(mask)
-    hull = cv2.convexHull(np.stack([xs, ys], axis=1).astype(np.int32))
-    filled = np.zeros(mask.shape, dtype=np.uint8)
-    cv2.fillConvexPoly(filled, hull, 1)
-    return np.asarray(filled > 0)
+def _spanned(mask: Bools) -> Bools:
+    """What lies between screen pixels of its own row, or of its own column.
+
+    Unlike a convex outline this leaves out the wall beside a screen that stands on a wide floor piece.
+    """
+    return _between(mask) | _between(mask.T).T
+
+
+def _between(mask: Bools) -> Bools:
+    before = np.maximum.accumulate(mask, axis=1)
+    after = np.maximum.accumulate(mask[:, ::-1], axis=1)[:, ::-1]
+    return np.asarray(before & after)
 
 
 def _frame_sides(figure: Bools) -> tuple[str, ...]:

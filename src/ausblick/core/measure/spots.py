@@ -50,7 +50,7 @@ def smoothed(values: Floats32, mask: Bools, sigma: float) -> Floats:
 
 
 def fit_surface(percent: Floats32, mask: Bools) -> Surface:
-    """A quadratic through the masked values (h, w) in %, robust against spots."""
+    """A cubic surface through the masked values (h, w) in %, robust against spots."""
     height, width = percent.shape
     smooth = smoothed(percent, mask, max(1.0, 0.006 * width))
     ys, xs = np.nonzero(mask)
@@ -68,11 +68,35 @@ def fit_surface(percent: Floats32, mask: Bools) -> Surface:
             break
     grid_x, grid_y = np.meshgrid(np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
     fitted = (_terms(grid_x.ravel(), grid_y.ravel()) @ found).reshape(height, width)
-    return Surface(fitted, np.where(mask, smooth - fitted, 0.0), (float(found[1]), float(found[2])))
+    return Surface(fitted, np.where(mask, smooth - fitted, 0.0), _slope(smooth, mask))
+
+
+def _slope(smooth: Floats, mask: Bools) -> tuple[float, float]:
+    """Change in % across and down the whole frame, of a plane through the masked values."""
+    height, width = mask.shape
+    ys, xs = np.nonzero(mask)
+    terms = np.stack([np.ones(len(xs)), xs / width, ys / height], axis=1)
+    _, across, down = np.linalg.lstsq(terms, smooth[ys, xs], rcond=None)[0]
+    return float(across), float(down)
 
 
 def _terms(x: Floats, y: Floats) -> Floats:
-    return np.stack([np.ones_like(x), x, y, x * x, x * y, y * y], axis=1)
+    return np.stack(
+        [np.ones_like(x), x, y, x * x, x * y, y * y, x**3, x * x * y, x * y * y, y**3], axis=1
+    )
+
+
+def _stands_out(surface: Surface, mask: Bools, inside: Bools, sign: int, least: float) -> bool:
+    """Is the place really brighter (darker) than what lies round it?
+
+    Where a surface overshoots at the rim of a screen, something is left over that nobody would see.
+    """
+    reach = max(5, round(0.8 * float(np.sqrt(inside.sum()))))
+    near = cv2.dilate(inside.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
+    around = cv2.dilate(inside.astype(np.uint8), np.ones((2 * reach + 1, 2 * reach + 1), np.uint8)) > 0
+    ring = around & mask & ~near
+    smooth = surface.fitted + surface.left_over
+    return bool(ring.any() and sign * (smooth[inside].mean() - smooth[ring].mean()) >= least)
 
 
 def find_spots(surface: Surface, mask: Bools, noise_percent: float, sign: int) -> list[Spot]:
@@ -89,7 +113,7 @@ def find_spots(surface: Surface, mask: Bools, noise_percent: float, sign: int) -
         if peak < threshold:
             continue
         ys, xs = np.nonzero(inside & (left_over > max(0.35 * peak, 0.5 * threshold)))
-        if len(xs) < 0.0004 * mask.size:
+        if len(xs) < 0.0004 * mask.size or not _stands_out(surface, mask, inside, sign, 0.35 * threshold):
             continue
         x0, x1, y0, y1 = xs.min(), xs.max() + 1, ys.min(), ys.max() + 1
         left, top = float(x0 / width), float(y0 / height)

@@ -131,8 +131,8 @@ def _margins(screen: Screen, lens: Floats, rays: Floats, on_plane: Floats, floor
     to_left = _side(x - left, left, 1.0, screen.wing_left, lens, rays)
     to_right = _side(right - x, right, -1.0, screen.wing_right, lens, rays)
     if floor_seen and screen.floor_run > 0.0 and screen.bottom <= 0.02:
-        with np.errstate(divide="ignore", invalid="ignore"):
-            reach = np.where(rays[:, 1] < 0, -lens[1] / rays[:, 1], np.inf)
+        # Level rays never meet the floor; a tiny slope sends them far beyond any floor run.
+        reach = -lens[1] / np.minimum(rays[:, 1], -1e-9)
         floor_z = lens[2] + rays[:, 2] * reach
         floor_x = lens[0] + rays[:, 0] * reach
         on_floor = y < screen.bottom

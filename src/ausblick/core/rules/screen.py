@@ -63,6 +63,8 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
         if run > screen.floor_run:
             changes.append(Change("screen.floor_run", run))
             text += f", floor run {metres(run)}"
+            if (width, height) == (round(screen.width, 2), round(screen.height, 2)):
+                text = f"Floor run {metres(run)} instead of {metres(screen.floor_run)}"
     if height > plan.room.height and plan.room.kind == "interior":
         return []
     if (width, height) == (round(screen.width, 2), round(screen.height, 2)) and len(changes) == 4:

@@ -1,0 +1,88 @@
+"""Planned beside measured: the same numbers from the plan's evaluation and from a frame."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..arrays import Floats
+from ..evaluate import Evaluation
+from ..optics.picture import UPRIGHT
+from .reading import FrameReading
+
+
+@dataclass(frozen=True)
+class Compared:
+    """`means` says what the difference tells; empty where the two agree or one is missing."""
+
+    name: str
+    unit: str
+    planned: float | None
+    measured: float | None
+    difference: float | None
+    agree_within: float
+    means: str
+
+
+def compare(evaluation: Evaluation, reading: FrameReading) -> list[Compared]:
+    """Rows in the order of importance."""
+    screen = evaluation.screen
+    planned = (None,) * 3 if screen is None else (
+        screen.level_luma, screen.level_key_channel, screen.band_percent
+    )
+    luma = reading.level_luma.mean if reading.level_luma else None
+    key = reading.level_key_channel.mean if reading.level_key_channel else None
+    slope = reading.slope_percent[0] if reading.slope_percent else None
+    brighter = "brighter than planned: dim the screen lamps"
+    darker = "darker than planned: look for a lamp that is off or further away"
+    return [
+        _row("Screen, luma", planned[0], luma, 3.0, brighter, darker),
+        _row("Screen, key channel", planned[1], key, 3.0, brighter, darker),
+        _row("Unevenness", planned[2], reading.even_percent, 2.0,
+             "more uneven than planned: see where on the deviation map", "more even than planned"),
+        _row("Left to right", _planned_slope(evaluation), slope, 3.0,
+             "the right side is brighter than planned", "the left side is brighter than planned"),
+    ]
+
+
+def _row(
+    name: str, planned: float | None, measured: float | None, within: float, above: str, below: str
+) -> Compared:
+    if planned is None or measured is None:
+        return Compared(name, "%", planned, measured, None, within, "")
+    off = measured - planned
+    means = "" if abs(off) <= within else above if off > 0 else below
+    return Compared(name, "%", planned, measured, off, within, means)
+
+
+def _in_picture(evaluation: Evaluation) -> tuple[Floats, Floats]:
+    """Upright picture coordinates (N, 2) and planned level (N,) of every judged cell."""
+    grid, judged = evaluation.screen_map.grid, evaluation.screen_map.judged.ravel()
+    frame, _ = evaluation.view.project(grid.points()[judged])
+    upright = np.array(UPRIGHT[round(evaluation.plan.camera.roll / 90.0) % 4], dtype=float)
+    luma = evaluation.plan.targets.level_trace == "luma"
+    levels = evaluation.screen_map.luma if luma else evaluation.screen_map.key_channel
+    return frame @ upright[:2, :2].T + upright[:2, 2], levels.ravel()[judged]
+
+
+def planned_grid(evaluation: Evaluation) -> list[list[float | None]]:
+    """The plan's 3 x 3 zone means in %, rows from the top; None where a zone needs no screen."""
+    place, level = _in_picture(evaluation)
+    zone = np.floor(np.clip(place, 0.0, 0.9999) * 3.0).astype(int)
+    return [
+        [
+            float(level[here].mean()) if (here := (zone[:, 1] == row) & (zone[:, 0] == column)).sum() > 3 else None
+            for column in range(3)
+        ]
+        for row in range(3)
+    ]
+
+
+def _planned_slope(evaluation: Evaluation) -> float | None:
+    """Change in % from the left to the right edge of the frame, of a plane through the judged cells."""
+    place, level = _in_picture(evaluation)
+    if len(level) < 6 or float(np.ptp(place[:, 0])) < 0.05:
+        return None
+    terms = np.stack([np.ones(len(level)), place[:, 0], place[:, 1]], axis=1)
+    return float(np.linalg.lstsq(terms, level, rcond=None)[0][1])

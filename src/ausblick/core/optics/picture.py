@@ -1,0 +1,111 @@
+"""What the camera sees, as outlines in an upright picture: u to the right, v down, 0..1 each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..arrays import Floats
+from ..plan import Plan, Screen
+from .coverage import Coverage
+from .figure import figure_parts
+from .polygon import clip_half_plane
+from .view import View
+
+NEAR = 0.05
+
+
+@dataclass(frozen=True)
+class Picture:
+    """Outlines (N, 2) in the upright picture; `width`, `height` its pixels.
+
+    `plane` (3, 3) takes (x, y, 1) on the screen's plane to homogeneous picture coordinates.
+    `surfaces`: screen, floor, wings by name. `figure`: (part, outline), farthest first.
+    `lamps`: (id, u, v) of lamps whose place is inside the frame.
+    """
+
+    width: int
+    height: int
+    plane: Floats
+    surfaces: tuple[tuple[str, Floats], ...]
+    needed: Floats
+    figure: tuple[tuple[str, Floats], ...]
+    lamps: tuple[tuple[str, float, float], ...]
+
+
+UPRIGHT = {
+    0: [[1, 0, 0], [0, 1, 0], [0, 0, 1]],
+    1: [[0, -1, 1], [1, 0, 0], [0, 0, 1]],
+    2: [[-1, 0, 1], [0, -1, 1], [0, 0, 1]],
+    3: [[0, 1, 0], [-1, 0, 1], [0, 0, 1]],
+}
+"""Frame to upright picture by quarter turns of the camera (roll 90 = 1)."""
+
+
+def picture_of(plan: Plan, view: View, coverage: Coverage) -> Picture:
+    turns = round(plan.camera.roll / 90.0) % 4
+    upright = np.array(UPRIGHT[turns], dtype=float)
+    sensor = plan.camera.sensor
+    size = (sensor.px_w, sensor.px_h) if turns % 2 == 0 else (sensor.px_h, sensor.px_w)
+
+    def seen(polygon: Floats) -> Floats:
+        return _seen(view, upright, polygon)
+
+    figure = [] if plan.subject is None else figure_parts(plan.subject)
+    needed = coverage.frame_outline[:: max(1, len(coverage.frame_outline) // 160)]
+    return Picture(
+        *size,
+        plane=upright @ _plane(view),
+        surfaces=tuple((name, seen(polygon)) for name, polygon in screen_surfaces(plan.screen)),
+        needed=_turned(upright, needed),
+        figure=tuple((name, seen(polygon)) for name, polygon in figure),
+        lamps=tuple(_lamps(plan, view, upright)),
+    )
+
+
+def screen_surfaces(screen: Screen) -> list[tuple[str, Floats]]:
+    """(name, outline (4, 3) in m) of everything screen-coloured."""
+    left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
+    low, high = screen.bottom, screen.bottom + screen.height
+    found: list[tuple[str, list[tuple[float, float, float]]]] = [("screen", [(left, low, 0), (right, low, 0), (right, high, 0), (left, high, 0)])]
+    if screen.floor_run > 0.0:
+        run = screen.floor_run
+        found.append(("floor", [(left, 0, 0), (right, 0, 0), (right, 0, run), (left, 0, run)]))
+    for edge, length in ((left, screen.wing_left), (right, screen.wing_right)):
+        if length > 0.0:
+            found.append(("wing", [(edge, low, 0), (edge, low, length), (edge, high, length), (edge, high, 0)]))
+    return [(name, np.array(corners, dtype=float)) for name, corners in found]
+
+
+def _seen(view: View, upright: Floats, polygon: Floats) -> Floats:
+    """Outline in the picture of what lies in front of the lens; it may reach beyond the frame."""
+    forward = view.axes[2]
+    ahead = clip_half_plane(polygon, forward, float(view.lens @ forward) + NEAR)
+    if len(ahead) < 3:
+        return np.zeros((0, 2))
+    return np.clip(_turned(upright, view.project(ahead)[0]), -20.0, 20.0)
+
+
+def _turned(upright: Floats, frame: Floats) -> Floats:
+    return np.asarray(frame @ upright[:2, :2].T + upright[:2, 2])
+
+
+def _plane(view: View) -> Floats:
+    """Homography (3, 3) from the screen's plane z = 0 to the frame."""
+    right, up, forward = view.axes
+    rows = np.stack([right / view.tan_h, up / view.tan_v, forward])
+    across, over, depth = np.concatenate([rows[:, :2], (-rows @ view.lens)[:, None]], axis=1)
+    return np.stack([0.5 * (depth + across), 0.5 * (depth - over), depth])
+
+
+def _lamps(plan: Plan, view: View, upright: Floats) -> list[tuple[str, float, float]]:
+    found = []
+    for lamp in plan.lights:
+        if lamp.fixture.emitter.shape == "sun":
+            continue
+        frame, depth = view.project(np.array(lamp.position))
+        if depth > NEAR and np.all((frame > 0.0) & (frame < 1.0)):
+            u, v = _turned(upright, frame)
+            found.append((lamp.id, float(u), float(v)))
+    return found

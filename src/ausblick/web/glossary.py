@@ -1,0 +1,37 @@
+"""The trade's words, each with a short explanation: the one place where they are written."""
+
+from __future__ import annotations
+
+TERMS: dict[str, str] = {
+    "plate": "The picture that goes behind the subject.",
+    "key": "The cut-out: separating the subject from the screen by its colour.",
+    "key light": "The main light on the subject; it gives shape and casts the shadow.",
+    "fill": "Light that lifts the shadows the key light leaves.",
+    "back light": "Light from behind that draws a bright rim and takes the screen's colour off the edge.",
+    "matte": "The black-and-white mask of the key: white is kept, black is thrown away.",
+    "garbage matte": "A rough outline that throws away everything outside it.",
+    "spill": "Screen-coloured light that falls on the subject.",
+    "clean plate": "The empty screen, filmed from the same camera position.",
+    "key channel": "The channel the key is cut from: green on a green screen, blue on a blue one.",
+    "luma": "Brightness of the recorded signal: 0.2126 R + 0.7152 G + 0.0722 B of the encoded channels.",
+    "signal level": "Height of the recorded signal: 0 % is black, 100 % is white.",
+    "stop": "A factor of two of light.",
+    "spread": "Brightest against darkest place of the needed screen, in stops.",
+    "band": "Span of the screen's signal between its 1st and 99th percentile, in points of signal.",
+    "needed screen": "The part of the screen that stands behind the action, seen from the lens.",
+    "envelope": "How far the action reaches round the mark.",
+    "mark": "Where the subject stands.",
+    "margin": "Screen to spare between the action and the nearest edge.",
+    "smear": "Motion blur: how many pixels an edge travels while the shutter is open.",
+    "shutter angle": "Exposure time as a share of the frame's time: 360° is all of it, 180° half.",
+    "depth of field": "The range of distances in which an edge stays within two pixels.",
+    "residue": "Screen that the key leaves behind: matte that should be black.",
+    "holes": "Places inside the subject that the key takes away.",
+    "waveform": "The signal's height at every place across the frame: an even screen is one thin flat line.",
+    "vectorscope": "The signal's colour: hue is the direction, saturation the distance from the middle.",
+    "deviation map": "How far each place of the screen is above or below its mean, in points of signal.",
+    "school": "One of several ways in which people of the trade do it; each has its price.",
+    "dimmer": "The lamp's power as a share of all it has.",
+    "floor run": "Screen-coloured floor from the screen toward the camera.",
+    "wing": "A screen-coloured return at the screen's side.",
+}

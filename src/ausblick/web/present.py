@@ -1,0 +1,114 @@
+"""From the core's results to the API's models."""
+
+from __future__ import annotations
+
+from base64 import b64encode
+from typing import Any
+
+import numpy as np
+
+from ausblick.core.arrays import Floats
+from ausblick.core.evaluate import Evaluation
+from ausblick.core.light.basis import not_computed
+from ausblick.core.light.contours import contour_step, contours
+from ausblick.core.measure.reading import FrameReading
+from ausblick.core.measure.scopes import VECTOR_BINS, VECTOR_REACH, WAVE_BINS, WAVE_COLUMNS, WAVE_TOP, Scopes
+from ausblick.core.optics.picture import picture_of
+from ausblick.core.optics.view import angle_of_view
+from ausblick.core.plan import unknown_fields
+from ausblick.core.report import check_report
+from ausblick.core.rules.model import Finding
+from ausblick.store.setups import Setup
+
+from .schemas import EvaluationModel, SetupModel
+
+
+def pairs(points: Floats, digits: int = 5) -> list[Any]:
+    listed: list[Any] = np.round(points, digits).tolist()
+    return listed
+
+
+def evaluation_model(evaluation: Evaluation, findings: list[Finding]) -> EvaluationModel:
+    return EvaluationModel.model_validate(
+        {
+            "check": check_report(evaluation, findings),
+            "needed_outline": pairs(evaluation.coverage.corners),
+            "picture": _picture(evaluation),
+            "map": _map(evaluation),
+            "lamps": [
+                {
+                    "id": lamp.id,
+                    "screen_lux": evaluation.screen_by_lamp.get(lamp.id, 0.0),
+                    "face_lux": evaluation.face_by_lamp.get(lamp.id, 0.0),
+                    "computed": not_computed(lamp) is None,
+                }
+                for lamp in evaluation.plan.lights
+            ],
+            "field_of_view_deg": angle_of_view(
+                evaluation.plan.camera.sensor.width_mm, evaluation.plan.camera.focal_mm
+            ),
+        }
+    )
+
+
+def _picture(evaluation: Evaluation) -> dict[str, Any]:
+    picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage)
+    return {
+        "width": picture.width,
+        "height": picture.height,
+        "plane": picture.plane.tolist(),
+        "surfaces": [{"name": name, "points": pairs(outline)} for name, outline in picture.surfaces],
+        "needed": pairs(picture.needed),
+        "figure": [{"name": name, "points": pairs(outline)} for name, outline in picture.figure],
+        "lamps": [{"id": lamp, "u": u, "v": v} for lamp, u, v in picture.lamps],
+    }
+
+
+def _map(evaluation: Evaluation) -> dict[str, Any]:
+    screen_map, target = evaluation.screen_map, evaluation.target
+    trace = evaluation.plan.targets.level_trace
+    deviation = (screen_map.luma if trace == "luma" else screen_map.key_channel) - target.level
+    step = contour_step(deviation)
+    return {
+        "x": pairs(screen_map.grid.x),
+        "y": pairs(screen_map.grid.y),
+        "deviation": np.round(deviation, 1).tolist(),
+        "judged": screen_map.judged.tolist(),
+        "target": target.level,
+        "target_low": target.low,
+        "target_high": target.high,
+        "trace": trace,
+        "step": step,
+        "contours": [
+            {"level": contour.level, "line": pairs(contour.line, 3)}
+            for contour in contours(deviation, screen_map.grid, step)
+        ],
+    }
+
+
+def setup_model(setup: Setup) -> SetupModel:
+    return SetupModel(
+        id=setup.id, revision=setup.revision, plan=setup.plan, changed=setup.changed,
+        can_undo=setup.can_undo, can_redo=setup.can_redo, unknown_fields=unknown_fields(setup.plan),
+    )
+
+
+def scopes_data(scopes: Scopes) -> dict[str, Any]:
+    return {
+        "waveform": b64encode(scopes.waveform.tobytes()).decode(),
+        "waveform_key": b64encode(scopes.waveform_key.tobytes()).decode(),
+        "wave_columns": WAVE_COLUMNS,
+        "wave_rows": WAVE_BINS,
+        "top": WAVE_TOP,
+        "vectorscope": b64encode(scopes.vectorscope.tobytes()).decode(),
+        "vector_side": VECTOR_BINS,
+        "vector_reach": VECTOR_REACH,
+        "histogram": np.round(scopes.histogram, 4).tolist(),
+    }
+
+
+def deviation_data(reading: FrameReading) -> dict[str, Any] | None:
+    if reading.deviation is None:
+        return None
+    rounded = np.round(reading.deviation, 1)
+    return {"values": [[None if np.isnan(v) else float(v) for v in row] for row in rounded]}
