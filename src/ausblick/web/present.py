@@ -3,20 +3,23 @@
 from __future__ import annotations
 
 from base64 import b64encode
+from dataclasses import asdict
 from typing import Any
 
 import numpy as np
 
 from ausblick.core.arrays import Floats
 from ausblick.core.evaluate import Evaluation
+from ausblick.core.explain import numbers
 from ausblick.core.light.basis import not_computed
 from ausblick.core.light.contours import contour_step, contours
 from ausblick.core.measure.reading import FrameReading
 from ausblick.core.measure.scopes import VECTOR_BINS, VECTOR_REACH, WAVE_BINS, WAVE_COLUMNS, WAVE_TOP, Scopes
-from ausblick.core.optics.picture import picture_of
+from ausblick.core.optics.coverage import action_heights
+from ausblick.core.optics.picture import field_on_screen, picture_of
 from ausblick.core.optics.view import angle_of_view
 from ausblick.core.plan import unknown_fields
-from ausblick.core.report import check_report
+from ausblick.core.report import check_report, finite
 from ausblick.core.rules.model import Finding
 from ausblick.store.setups import Setup
 
@@ -29,6 +32,7 @@ def pairs(points: Floats, digits: int = 5) -> list[Any]:
 
 
 def evaluation_model(evaluation: Evaluation, findings: list[Finding]) -> EvaluationModel:
+    plan = evaluation.plan
     return EvaluationModel.model_validate(
         {
             "check": check_report(evaluation, findings),
@@ -44,6 +48,11 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding]) -> Evaluat
                 }
                 for lamp in evaluation.plan.lights
             ],
+            "numbers": [
+                {**asdict(number), "value": finite(number.value)} for number in numbers(evaluation)
+            ],
+            "action_heights": action_heights(plan.subject) if plan.subject else None,
+            "field_on_screen": field_on_screen(plan, evaluation.view),
             "field_of_view_deg": angle_of_view(
                 evaluation.plan.camera.sensor.width_mm, evaluation.plan.camera.focal_mm
             ),

@@ -154,6 +154,26 @@ class LampShare(Answer):
     computed: bool
 
 
+class InputModel(Answer):
+    name: str
+    value: float
+    unit: str
+
+
+class NumberModel(Answer):
+    """A reading that can be asked why."""
+
+    id: str
+    stage: str
+    label: str
+    value: float | None
+    unit: str
+    digits: int
+    formula: str
+    source: str
+    inputs: list[InputModel]
+
+
 class EvaluationModel(Answer):
     """Everything the set-up view draws, from one evaluation."""
 
@@ -162,6 +182,9 @@ class EvaluationModel(Answer):
     picture: PictureModel
     map: MapModel
     lamps: list[LampShare]
+    numbers: list[NumberModel]
+    action_heights: tuple[float, float] | None
+    field_on_screen: tuple[float, float, float, float] | None
     field_of_view_deg: float
 
 
@@ -340,7 +363,13 @@ class ComparedModel(Answer):
     means: str
 
 
+class VerdictModel(Answer):
+    state: Literal["holds", "tight", "fails"]
+    says: str
+
+
 class ComparisonModel(Answer):
+    verdict: VerdictModel
     rows: list[ComparedModel]
     planned_grid: list[list[float | None]]
     target_low: float

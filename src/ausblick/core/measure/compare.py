@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -44,6 +45,37 @@ def compare(evaluation: Evaluation, reading: FrameReading) -> list[Compared]:
         _row("Left to right", _planned_slope(evaluation), slope, 3.0,
              "the right side is brighter than planned", "the left side is brighter than planned"),
     ]
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """The one thing to say first."""
+
+    state: Literal["holds", "tight", "fails"]
+    says: str
+
+
+def verdict(evaluation: Evaluation, reading: FrameReading, rows: list[Compared]) -> Verdict:
+    """What hurts most: no screen, the wrong screen, clipping, the subject off it; then the plan missed."""
+    wanted = evaluation.plan.screen.hue
+    if reading.hue is None:
+        return Verdict("fails", "No green or blue screen was found in this frame.")
+    if wanted != "other" and wanted != reading.hue:
+        return Verdict("fails", f"The screen is {reading.hue}; the plan says {wanted}.")
+    if reading.clipped_percent is not None and reading.clipped_percent > 0.5:
+        return Verdict("fails", f"{reading.clipped_percent:.0f} % of the screen clips: less light on it, or less exposure.")
+    if reading.contact is not None and set(reading.contact.screen_sides) - {"bottom"}:
+        sides = " and ".join(side for side in reading.contact.screen_sides if side != "bottom")
+        return Verdict("fails", f"The subject leaves the screen: {sides}.")
+    off = {row.name: abs(row.difference or 0.0) / row.agree_within for row in rows if row.means}
+    if off:
+        worst = max(rows, key=lambda row: off.get(row.name, 0.0))
+        return Verdict("fails" if off[worst.name] > 3.0 else "tight", f"{worst.name}: {worst.means}.")
+    spots = sorted((*reading.hot_spots, *reading.shadows), key=lambda spot: -abs(spot.delta_percent))
+    if spots:
+        word = "hot spot" if spots[0].delta_percent > 0 else "shadow or crease"
+        return Verdict("tight", f"As planned, but for a {word} of {abs(spots[0].delta_percent):.0f} points.")
+    return Verdict("holds", "The frame shows what was planned.")
 
 
 def _row(

@@ -67,7 +67,7 @@ def read_frame(frame: Frame, trace: str = "luma") -> FrameReading:
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
     noise = noise_percent(frame, found.core, trace, found.channel)
     surface = fit_surface(percent, found.core)
-    smooth = surface.fitted + surface.left_over
+    smooth = surface.smooth
     cb, cr = (float(part[found.core].mean()) for part in chroma_of(reduced, luma_of(reduced)))
     chosen = luma if trace == "luma" else key
     return FrameReading(
@@ -135,5 +135,5 @@ def _zone(values: Floats32, mask: Bools, core: Bools) -> float | None:
 def _deviation(surface: Surface, found: FoundScreen, level: float) -> Floats:
     """The smoothed screen minus its mean in %, at most MAP_WIDTH wide; NaN off the screen."""
     step = max(1, found.core.shape[1] // MAP_WIDTH)
-    smooth = (surface.fitted + surface.left_over - level)[::step, ::step]
+    smooth = (surface.smooth - level)[::step, ::step]
     return np.where(found.core[::step, ::step], smooth, np.nan)

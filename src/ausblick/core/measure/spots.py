@@ -16,6 +16,8 @@ from ..arrays import Bools, Floats, Floats32
 LEAST_DELTA = 1.5
 """Points of signal below which nothing is called a spot."""
 MOST_SPOTS = 12
+BROAD = 0.09
+"""Sigma of what counts as the surroundings of a spot, as a share of the frame's width."""
 
 
 @dataclass(frozen=True)
@@ -31,28 +33,28 @@ class Spot:
 
 @dataclass(frozen=True)
 class Surface:
-    """The smooth surface (h, w) and what is left over it (h, w), both in %; slope across the frame.
+    """The screen without grain (h, w), and what stands out of its surroundings (h, w), both in %.
 
     `slope` = change in % from left to right and from top to bottom of the frame.
     """
 
-    fitted: Floats
-    left_over: Floats
+    smooth: Floats
+    detail: Floats
     slope: tuple[float, float]
 
 
-def smoothed(values: Floats32, mask: Bools, sigma: float) -> Floats:
-    """Gaussian mean (h, w) of the masked values only; zero where there are none near."""
-    weight = mask.astype(np.float64)
-    top = cv2.GaussianBlur(values.astype(np.float64) * weight, (0, 0), sigma)
-    bottom = cv2.GaussianBlur(weight, (0, 0), sigma)
-    return np.where(mask, top / np.maximum(bottom, 1e-6), 0.0)
+def smoothed(values: Floats, weight: Bools, sigma: float) -> Floats:
+    """Gaussian mean (h, w) of the values where `weight` holds; zero where there are none near."""
+    share = weight.astype(np.float64)
+    top = cv2.GaussianBlur(values * share, (0, 0), sigma)
+    bottom = cv2.GaussianBlur(share, (0, 0), sigma)
+    return np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0)
 
 
 def fit_surface(percent: Floats32, mask: Bools) -> Surface:
     """A cubic surface through the masked values (h, w) in %, robust against spots."""
     height, width = percent.shape
-    smooth = smoothed(percent, mask, max(1.0, 0.006 * width))
+    smooth = np.where(mask, smoothed(percent.astype(np.float64), mask, max(1.0, 0.006 * width)), 0.0)
     ys, xs = np.nonzero(mask)
     pick = slice(None, None, max(1, len(xs) // 4_000))
     terms = _terms(xs[pick] / width - 0.5, ys[pick] / height - 0.5)
@@ -68,7 +70,30 @@ def fit_surface(percent: Floats32, mask: Bools) -> Surface:
             break
     grid_x, grid_y = np.meshgrid(np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
     fitted = (_terms(grid_x.ravel(), grid_y.ravel()) @ found).reshape(height, width)
-    return Surface(fitted, np.where(mask, smooth - fitted, 0.0), _slope(smooth, mask))
+    return Surface(smooth, _detail(np.where(mask, smooth - fitted, 0.0), mask), _slope(smooth, mask))
+
+
+def _detail(left_over: Floats, mask: Bools) -> Floats:
+    """What is left (h, w) over the surface and over the broad misfit that a hard-lit screen leaves.
+
+    Spots found at first are kept out of the surroundings in a second pass, so that they neither lose
+    height nor get a rim of the other sign.
+    """
+    broad = BROAD * mask.shape[1]
+    first = np.where(mask, left_over - smoothed(left_over, mask, broad), 0.0)
+    high = (np.abs(first) > 0.7 * threshold_of(first, mask, 0.0)).astype(np.uint8)
+    grow = max(1, round(0.25 * broad))
+    standing = cv2.dilate(high, np.ones((2 * grow + 1, 2 * grow + 1), np.uint8))
+    around = mask & (standing == 0)
+    if around.sum() < 0.3 * mask.sum():
+        return first
+    return np.where(mask, left_over - smoothed(left_over, around, broad), 0.0)
+
+
+def threshold_of(detail: Floats, mask: Bools, noise_percent: float) -> float:
+    """How far in % something must stand out to be called a spot."""
+    usual = 1.4826 * float(np.median(np.abs(detail[mask]))) if mask.any() else 0.0
+    return max(LEAST_DELTA, 4.5 * usual, 0.6 * noise_percent)
 
 
 def _slope(smooth: Floats, mask: Bools) -> tuple[float, float]:
@@ -95,16 +120,15 @@ def _stands_out(surface: Surface, mask: Bools, inside: Bools, sign: int, least: 
     near = cv2.dilate(inside.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
     around = cv2.dilate(inside.astype(np.uint8), np.ones((2 * reach + 1, 2 * reach + 1), np.uint8)) > 0
     ring = around & mask & ~near
-    smooth = surface.fitted + surface.left_over
+    smooth = surface.smooth
     return bool(ring.any() and sign * (smooth[inside].mean() - smooth[ring].mean()) >= least)
 
 
 def find_spots(surface: Surface, mask: Bools, noise_percent: float, sign: int) -> list[Spot]:
     """Located spots brighter (sign +1) or darker (-1) than the surface, strongest first."""
     height, width = mask.shape
-    left_over = sign * surface.left_over
-    usual = 1.4826 * float(np.median(np.abs(surface.left_over[mask]))) if mask.any() else 0.0
-    threshold = max(LEAST_DELTA, 4.5 * usual, 0.6 * noise_percent)
+    left_over = sign * surface.detail
+    threshold = threshold_of(surface.detail, mask, noise_percent)
     count, labels = cv2.connectedComponents((left_over > 0.5 * threshold).astype(np.uint8), connectivity=8)
     spots = []
     for label in range(1, count):
@@ -113,7 +137,9 @@ def find_spots(surface: Surface, mask: Bools, noise_percent: float, sign: int) -
         if peak < threshold:
             continue
         ys, xs = np.nonzero(inside & (left_over > max(0.35 * peak, 0.5 * threshold)))
-        if len(xs) < 0.0004 * mask.size or not _stands_out(surface, mask, inside, sign, 0.35 * threshold):
+        if len(xs) < 0.0004 * mask.size or not _stands_out(
+            surface, mask, inside, sign, max(0.4 * threshold, 0.3 * peak)
+        ):
             continue
         x0, x1, y0, y1 = xs.min(), xs.max() + 1, ys.min(), ys.max() + 1
         left, top = float(x0 / width), float(y0 / height)

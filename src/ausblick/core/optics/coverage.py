@@ -53,11 +53,16 @@ class Coverage:
 NOTHING = Coverage(None, False, None, None, np.zeros((0, 2)), np.zeros((0, 2)), np.zeros(0, dtype=bool))
 
 
+def action_heights(subject: Subject) -> tuple[float, float]:
+    """Lowest and highest point in m of the action, by the framing."""
+    low = FRAMING_FROM[subject.framing] * subject.height
+    return low, FRAMING_TO.get(subject.framing, 1.0) * subject.height + subject.envelope.up
+
+
 def action_box(subject: Subject) -> Floats:
     """The 8 corners (8, 3) in m of the reach of the action round the mark."""
     reach = subject.envelope
-    low = FRAMING_FROM[subject.framing] * subject.height
-    high = FRAMING_TO.get(subject.framing, 1.0) * subject.height + reach.up
+    low, high = action_heights(subject)
     xs = (subject.x - reach.left, subject.x + reach.right)
     zs = (subject.z - reach.back, subject.z + reach.front)
     return np.array([[x, y, z] for x in xs for y in (low, high) for z in zs])

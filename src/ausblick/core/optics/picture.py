@@ -109,3 +109,14 @@ def _lamps(plan: Plan, view: View, upright: Floats) -> list[tuple[str, float, fl
             u, v = _turned(upright, frame)
             found.append((lamp.id, float(u), float(v)))
     return found
+
+
+def field_on_screen(plan: Plan, view: View) -> tuple[float, float, float, float] | None:
+    """x0, y0, x1, y1 in m on the screen's plane of the middles of the frame's edges; None if it misses."""
+    upright = np.linalg.inv(np.array(UPRIGHT[round(plan.camera.roll / 90.0) % 4], dtype=float))
+    edges = np.array([[0.0, 0.5], [0.5, 1.0], [1.0, 0.5], [0.5, 0.0]])
+    rays = view.rays(_turned(upright, edges))
+    if np.any(rays[:, 2] > -1e-6) or view.lens[2] <= 0.0:
+        return None
+    hits = view.lens + rays * (-view.lens[2] / rays[:, 2])[:, None]
+    return float(hits[0, 0]), float(hits[1, 1]), float(hits[2, 0]), float(hits[3, 1])

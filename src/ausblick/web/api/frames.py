@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+from dataclasses import asdict
 from pathlib import Path
 
 from flask import Response, current_app, send_file
@@ -12,7 +13,7 @@ from flask_openapi3.models.file import FileStorage
 from pydantic import BaseModel
 
 from ausblick.core.evaluate import evaluate
-from ausblick.core.measure.compare import compare, planned_grid
+from ausblick.core.measure.compare import compare, planned_grid, verdict
 from ausblick.core.measure.reading import read_frame
 from ausblick.formats.images import MAX_BYTES, ImageError, read_image
 from ausblick.store.frames import Frames, StoredFrame
@@ -99,9 +100,11 @@ def compare_frame(path: FramePath) -> Response:
     plan = store().get(frame.setup_id).plan
     evaluation = evaluate(plan, basis())
     reading = read_frame(read_image(frames().file(path.frame_id)), plan.targets.level_trace)
+    rows = compare(evaluation, reading)
     model = ComparisonModel.model_validate(
         {
-            "rows": [row.__dict__ for row in compare(evaluation, reading)],
+            "verdict": asdict(verdict(evaluation, reading, rows)),
+            "rows": [asdict(row) for row in rows],
             "planned_grid": planned_grid(evaluation),
             "target_low": evaluation.target.low,
             "target_high": evaluation.target.high,

@@ -1,0 +1,85 @@
+"""Pictures of the main views from the demo data, into docs/screenshots (make shots)."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+import threading
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+from waitress.server import create_server
+
+from ausblick.demo.fill import fill_demo
+from ausblick.web.app import create_app
+
+OUT = Path(__file__).resolve().parent.parent / "docs/screenshots"
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync", "--disable-quic", "--no-first-run",
+]
+DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+
+
+def wait(page: Page) -> None:
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(400)
+
+
+def main(only: list[str], out: Path) -> None:
+    place = Path(tempfile.mkdtemp())
+    fill_demo(place)
+    server = create_server(create_app(place), host="127.0.0.1", port=0, threads=4)
+    threading.Thread(target=server.run, daemon=True).start()
+    base = f"http://127.0.0.1:{server.effective_port}/#"
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        for name, size, theme, path, act in VIEWS:
+            if only and name not in only:
+                continue
+            page = browser.new_page(viewport={"width": size[0], "height": size[1]})
+            page.on("console", lambda message: print("console:", message.type, message.text))
+            page.on("pageerror", lambda err: print("error:", err))
+            page.add_init_script(f"localStorage.setItem('ausblick-prefs', JSON.stringify({{theme: '{theme}'}}))")
+            page.goto(base + path)
+            wait(page)
+            act(page)
+            wait(page)
+            page.screenshot(path=out / f"{name}.png")
+            page.close()
+        browser.close()
+
+
+def nothing(page: Page) -> None:
+    """The view as it opens."""
+
+
+def lamp(page: Page) -> None:
+    page.get_by_role("slider", name="right panel, from above").click()
+
+
+def attempt(page: Page) -> None:
+    page.get_by_role("button", name="Try: Screen lamps left and right").click()
+
+
+def floor(page: Page) -> None:
+    page.get_by_role("button", name="Drawing").click()
+
+
+VIEWS = [
+    ("setups", DESK, "set", "/", nothing),
+    ("setup", DESK, "set", "/setup/1", nothing),
+    ("lamp", DESK, "set", "/setup/1/light", lamp),
+    ("remedy", DESK, "set", "/setup/1", attempt),
+    ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),
+    ("check", DESK, "set", "/setup/1/check", nothing),
+    ("tablet", TABLET, "set", "/setup/2", nothing),
+    ("phone", PHONE, "set", "/setup/1", nothing),
+    ("phone-drawing", PHONE, "set", "/setup/1", floor),
+]
+
+if __name__ == "__main__":
+    arguments = sys.argv[1:]
+    target = Path(arguments.pop(0).removeprefix("--out=")) if arguments[:1] and arguments[0].startswith("--out=") else OUT
+    target.mkdir(parents=True, exist_ok=True)
+    main(arguments, target)

@@ -1,0 +1,74 @@
+"""Write what is generated: OpenAPI, the plan's JSON Schema, and the page of rules.
+
+    python scripts/write_docs.py          writes docs/
+    python scripts/write_docs.py --check  exits 1 and names what is stale
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+import tempfile
+from pathlib import Path
+
+from ausblick.core.plan import Plan
+from ausblick.core.rules.table import RULES
+from ausblick.web.app import create_app
+
+ROOT = Path(__file__).resolve().parent.parent
+
+
+def without_nulls(value: object) -> object:
+    if isinstance(value, dict):
+        return {k: without_nulls(v) for k, v in value.items() if v is not None or k == "default"}
+    if isinstance(value, list):
+        return [without_nulls(v) for v in value]
+    return value
+
+
+def openapi() -> str:
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder))
+        return json.dumps(without_nulls(app.api_doc), indent=1, sort_keys=True) + "\n"
+
+
+def plan_schema() -> str:
+    schema = Plan.model_json_schema()
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "Ausblick plan, version 1"
+    return json.dumps(schema, indent=1) + "\n"
+
+
+def rules_page() -> str:
+    lines = [
+        "# Rules", "",
+        "Generated from the table of rules (`src/ausblick/core/rules/table.py`). Each finding names one of "
+        "these; limits belong to the schools named as source.", "",
+    ]
+    stage = None
+    for rule in RULES:
+        if rule.stage != stage:
+            stage = rule.stage
+            lines += [f"## {stage.capitalize()}", ""]
+        lines += [f"### `{rule.id}`", "", f"*Measures* {rule.measure}. {rule.why}", "", f"*Limit.* {rule.source}.", ""]
+    return "\n".join(lines)
+
+
+def main() -> int:
+    wanted = {
+        ROOT / "docs/api/openapi.json": openapi(),
+        ROOT / "docs/plan.schema.json": plan_schema(),
+        ROOT / "docs/rules.md": rules_page(),
+    }
+    if "--check" not in sys.argv:
+        for path, text in wanted.items():
+            path.write_text(text, encoding="utf-8")
+        return 0
+    stale = [str(p.relative_to(ROOT)) for p, text in wanted.items() if not p.is_file() or p.read_text("utf-8") != text]
+    if stale:
+        print(f"stale: {', '.join(stale)}; run 'make types'")
+    return 1 if stale else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,9 @@
+<script lang="ts">
+  import Router from 'svelte-spa-router'
+  import SetupList from './views/SetupList.svelte'
+  import SetupView from './views/SetupView.svelte'
+
+  const routes = { '/': SetupList, '/setup/:id': SetupView, '/setup/:id/:station': SetupView, '*': SetupList }
+</script>
+
+<Router {routes} />

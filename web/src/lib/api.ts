@@ -1,0 +1,80 @@
+/** The one way to the server. Every failure becomes an ApiError with the server's own words. */
+import createClient from 'openapi-fetch'
+import type { paths } from './schema.generated'
+import type { Change, Comparison, Conflict, Evaluation, Frame, FrameSummary, Plan, Setup, SetupSummary, Version } from './types'
+
+const client = createClient<paths>({ baseUrl: '' })
+
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+  ) {
+    super(message)
+  }
+}
+
+type Result = { data?: unknown; error?: unknown; response: Response }
+
+async function need<T>(call: Promise<Result>): Promise<T> {
+  let result: Result
+  try {
+    result = await call
+  } catch {
+    throw new ApiError('The server does not answer. It keeps what was saved; this page tries again.', 0)
+  }
+  if (result.response.ok) return result.data as T
+  const detail = (result.error as { detail?: string } | undefined)?.detail
+  throw new ApiError(detail ?? `The server answered ${result.response.status}.`, result.response.status)
+}
+
+const at = (setup_id: number) => ({ params: { path: { setup_id } } })
+
+export const listSetups = async () => (await need<{ setups: SetupSummary[] }>(client.GET('/api/setups'))).setups
+export const getSetup = (id: number) => need<Setup>(client.GET('/api/setups/{setup_id}', at(id)))
+export const createSetup = (title: string, plan?: Record<string, unknown>) =>
+  need<Setup>(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))
+export const renameSetup = (id: number, title: string) =>
+  need<Setup>(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
+export const deleteSetup = (id: number) => need<void>(client.DELETE('/api/setups/{setup_id}', at(id)))
+export const restoreSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/restore', at(id)))
+export const duplicateSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/duplicate', at(id)))
+export const undoSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/undo', at(id)))
+export const redoSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/redo', at(id)))
+export const listVersions = async (id: number) =>
+  (await need<{ versions: Version[] }>(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
+export const nameVersion = (id: number, name: string) =>
+  need<Version>(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
+export const openVersion = (setup_id: number, version_id: number) =>
+  need<Setup>(
+    client.POST('/api/setups/{setup_id}/versions/{version_id}/open', { params: { path: { setup_id, version_id } } }),
+  )
+
+/** Save, or learn that somebody else was first. */
+export async function saveSetup(id: number, base: number, plan: Plan): Promise<Setup | Conflict> {
+  const call = client.PUT('/api/setups/{setup_id}', { ...at(id), body: { base, plan } })
+  const result = await call.catch(() => undefined)
+  if (result?.response.status === 409) return result.error as Conflict
+  return need<Setup>(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
+}
+
+export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = []) =>
+  need<Evaluation>(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
+
+export const listFrames = async (id: number) =>
+  (await need<{ frames: FrameSummary[] }>(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
+export const getFrame = (frame_id: number) =>
+  need<Frame>(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+export const deleteFrame = (frame_id: number) =>
+  need<void>(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+export const compareFrame = (frame_id: number) =>
+  need<Comparison>(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
+export function importFrame(id: number, file: File): Promise<Frame> {
+  const body = new FormData()
+  body.append('file', file, file.name || 'pasted.png')
+  return need<Frame>(
+    client.POST('/api/setups/{setup_id}/frames', { ...at(id), body: body as never, bodySerializer: (b) => b as never }),
+  )
+}
+export const glossary = async () =>
+  (await need<{ terms: { term: string; means: string }[] }>(client.GET('/api/glossary'))).terms

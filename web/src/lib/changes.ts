@@ -1,0 +1,22 @@
+/** Changes to a plan by path, as the server understands them; here only to draw without waiting. */
+import type { Change, Plan } from './types'
+
+const steps = (path: string) => path.match(/[^.[\]]+/g) ?? []
+
+export function readPath(plan: Plan, path: string): unknown {
+  return steps(path).reduce<unknown>((holder, step) => (holder as Record<string, unknown>)?.[step], plan)
+}
+
+/** A new plan with the changes made; parts that don't change are shared. */
+export function applyChanges(plan: Plan, changes: Change[]): Plan {
+  return changes.reduce((now, change) => set(now, steps(change.path), change.value) as Plan, plan)
+}
+
+function set(holder: unknown, [step, ...rest]: string[], value: unknown): unknown {
+  if (step === undefined) return value
+  if (Array.isArray(holder)) return holder.map((item, i) => (String(i) === step ? set(item, rest, value) : item))
+  const object = holder as Record<string, unknown>
+  return { ...object, [step]: set(object[step], rest, value) }
+}
+
+export const round = (value: number, digits = 2) => Number(value.toFixed(digits))

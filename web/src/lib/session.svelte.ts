@@ -1,0 +1,185 @@
+/** The open set-up: its plan, what the server says of it, saving, undo, and a remedy being tried. */
+import * as api from './api'
+import { applyChanges } from './changes'
+import type { Change, Conflict, Evaluation, Plan, Remedy, Setup, Thing } from './types'
+
+const SAVE_AFTER = 350
+const RETRY_AFTER = 3000
+
+export type Ghost = { remedy: Remedy; plan: Plan; evaluation: Evaluation }
+
+export class Session {
+  id = $state(0)
+  revision = $state(0)
+  plan = $state.raw<Plan | null>(null)
+  evaluation = $state.raw<Evaluation | null>(null)
+  ghost = $state.raw<Ghost | null>(null)
+  selected = $state<Thing | null>(null)
+  canUndo = $state(false)
+  canRedo = $state(false)
+  saving = $state<'saved' | 'waiting' | 'saving' | 'offline'>('saved')
+  conflict = $state.raw<Conflict | null>(null)
+  error = $state('')
+  unknown = $state<string[]>([])
+
+  private busy = false
+  private wanted: { remedies: boolean } | null = null
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private changed = 0
+
+  async open(id: number) {
+    this.selected = null
+    this.ghost = null
+    this.conflict = null
+    this.evaluation = null
+    this.plan = null
+    this.error = ''
+    await this.guard(async () => this.take(await api.getSetup(id)))
+  }
+
+  /** Make changes to the plan; `settled` when the hand is off, so that it is saved and remedies come. */
+  change(changes: Change[], settled = true) {
+    if (!this.plan || this.conflict) return
+    this.plan = applyChanges(this.plan, changes)
+    this.ghost = null
+    this.changed += 1
+    this.saving = 'waiting'
+    this.refresh(settled)
+    clearTimeout(this.timer)
+    if (settled) this.timer = setTimeout(() => void this.save(), SAVE_AFTER)
+  }
+
+  /** The hand is off after a drag: save and ask for remedies. */
+  settle() {
+    if (this.saving === 'waiting') this.change([])
+  }
+
+  /** Save what waits to be saved; safe to call at any time. */
+  async save() {
+    clearTimeout(this.timer)
+    if (!this.plan || this.saving === 'saved' || this.saving === 'saving' || this.conflict) return
+    const at = this.changed
+    this.saving = 'saving'
+    try {
+      const answer = await api.saveSetup(this.id, this.revision, this.plan)
+      if ('kept' in answer) {
+        this.conflict = answer
+        this.saving = 'saved'
+        return
+      }
+      this.error = ''
+      this.revision = answer.revision
+      this.canUndo = answer.can_undo
+      this.canRedo = answer.can_redo
+      this.saving = at === this.changed ? 'saved' : 'waiting'
+      if (this.saving === 'waiting') this.timer = setTimeout(() => void this.save(), SAVE_AFTER)
+    } catch (err) {
+      this.error = (err as Error).message
+      this.saving = 'waiting'
+      if (err instanceof api.ApiError && err.status === 0) {
+        this.saving = 'offline'
+        this.timer = setTimeout(() => ((this.saving = 'waiting'), void this.save()), RETRY_AFTER)
+      } else {
+        await this.reload()
+      }
+    }
+  }
+
+  async undo() {
+    await this.save()
+    await this.guard(async () => this.take(await api.undoSetup(this.id)))
+  }
+
+  async redo() {
+    await this.save()
+    await this.guard(async () => this.take(await api.redoSetup(this.id)))
+  }
+
+  async openVersion(version: number) {
+    await this.save()
+    await this.guard(async () => this.take(await api.openVersion(this.id, version)))
+  }
+
+  /** After a conflict: theirs is taken, or mine is put on top of theirs. Both stay findable. */
+  async resolve(whose: 'theirs' | 'mine') {
+    const conflict = this.conflict
+    if (!conflict) return
+    this.conflict = null
+    if (whose === 'theirs') return this.take(conflict.current)
+    await this.guard(async () => this.take(await api.openVersion(this.id, conflict.kept)))
+  }
+
+  /** Draw a remedy beside the plan, with its numbers; nothing is changed yet. */
+  async attempt(remedy: Remedy) {
+    const plan = this.plan
+    if (!plan) return
+    await this.guard(async () => {
+      const evaluation = await api.evaluate(plan, false, remedy.changes)
+      if (plan === this.plan) this.ghost = { remedy, plan: applyChanges(plan, remedy.changes), evaluation }
+    })
+  }
+
+  keepGhost() {
+    const ghost = this.ghost
+    if (ghost) this.change(ghost.remedy.changes)
+  }
+
+  dropGhost() {
+    this.ghost = null
+  }
+
+  private async reload() {
+    await this.guard(async () => this.take(await api.getSetup(this.id)), true)
+  }
+
+  private take(setup: Setup) {
+    clearTimeout(this.timer)
+    this.id = setup.id
+    this.revision = setup.revision
+    this.plan = setup.plan
+    this.canUndo = setup.can_undo
+    this.canRedo = setup.can_redo
+    this.unknown = setup.unknown_fields
+    this.saving = 'saved'
+    this.ghost = null
+    if (this.selected?.startsWith('light:') && !setup.plan.lights.some((l) => `light:${l.id}` === this.selected)) {
+      this.selected = null
+    }
+    this.refresh(true)
+  }
+
+  /** One evaluation at a time; of those asked for meanwhile only the last is made. */
+  private refresh(remedies: boolean) {
+    this.wanted = { remedies }
+    if (!this.busy) void this.evaluateWanted()
+  }
+
+  private async evaluateWanted() {
+    this.busy = true
+    while (this.wanted && this.plan) {
+      const { remedies } = this.wanted
+      this.wanted = null
+      try {
+        this.evaluation = await api.evaluate(this.plan, false)
+        if (remedies && !this.wanted) {
+          const full = await api.evaluate(this.plan, true)
+          if (!this.wanted) this.evaluation = full
+        }
+      } catch (err) {
+        this.error = (err as Error).message
+      }
+    }
+    this.busy = false
+  }
+
+  private async guard(work: () => Promise<void>, keepError = false) {
+    try {
+      await work()
+      if (!keepError) this.error = ''
+    } catch (err) {
+      this.error = (err as Error).message
+    }
+  }
+}
+
+export const session = new Session()

@@ -1,0 +1,65 @@
+/** The stations on the sight line, in the order of the work, and what each one tells. */
+import { STATE_OF, type Evaluation, type Finding, type Plan, type State, type Thing } from './types'
+import { showLength, showValue, type LengthUnit, type LightUnit } from './units'
+
+export type StationId = 'plate' | 'space' | 'screen' | 'light' | 'subject' | 'camera' | 'check'
+export type Station = { id: StationId; name: string; term: string; thing: Thing | null }
+
+export const STATIONS: Station[] = [
+  { id: 'plate', name: 'Plate', term: 'plate', thing: 'plate' },
+  { id: 'space', name: 'Space', term: 'mark', thing: 'room' },
+  { id: 'screen', name: 'Screen', term: 'margin', thing: 'screen' },
+  { id: 'light', name: 'Screen light', term: 'spread', thing: null },
+  { id: 'subject', name: 'Subject', term: 'stop', thing: 'subject' },
+  { id: 'camera', name: 'Camera', term: 'smear', thing: 'camera' },
+  { id: 'check', name: 'Check', term: 'waveform', thing: null },
+]
+
+/** The worst state among a stage's findings; unknown where nothing is judged yet. */
+export function stateOf(findings: Finding[], stage: StationId): State {
+  const states = findings.filter((f) => f.stage === stage).map((f) => STATE_OF[f.severity])
+  return (['fails', 'tight', 'holds'] as const).find((state) => states.includes(state)) ?? 'unknown'
+}
+
+export type Telling = { value: string; note: string }
+
+/** What each station tells when nothing worse is to be told. */
+const OWN: Record<string, string> = { screen: 'screen.margin', light: 'light.level', subject: 'subject.exposure', camera: 'camera.smear' }
+
+/** The one telling number of a station: its own, unless something else of that stage is worse. */
+export function telling(id: StationId, plan: Plan, e: Evaluation | null, length: LengthUnit, light: LightUnit): Telling {
+  const mine = (e?.check.findings ?? []).filter((f) => f.stage === id)
+  const own = mine.find((f) => f.id === OWN[id])
+  const worst = mine[0]
+  if (worst && own && worst.id !== own.id && rank(worst) < rank(own) && worst.value !== null)
+    return { value: signed(showValue(worst.value, worst.unit, worst.digits, length, light), worst), note: worst.measure }
+  return usual(id, plan, e, length, light)
+}
+
+const rank = (f: Finding) => ['fails', 'tight', 'holds'].indexOf(STATE_OF[f.severity])
+const signed = (text: string, f: Finding) => (f.unit === 'stops' && (f.value ?? 0) > 0 ? `+${text}` : text)
+
+function usual(id: StationId, plan: Plan, e: Evaluation | null, length: LengthUnit, light: LightUnit): Telling {
+  const { coverage, screen, exposure, blur } = e?.check ?? {}
+  const show = (value: number | null | undefined, unit: string, digits: number) =>
+    showValue(value ?? null, unit, digits, length, light)
+  switch (id) {
+    case 'plate':
+      return { value: `${plan.plate.mean_level.toFixed(0)} %`, note: 'mean level' }
+    case 'space':
+      return { value: plan.subject ? showLength(plan.subject.z, length) : '–', note: 'mark to screen' }
+    case 'screen':
+      return { value: show(coverage?.margin_m, 'm', 2), note: 'to spare' }
+    case 'light':
+      return {
+        value: show(e?.map.trace === 'luma' ? screen?.level_luma : screen?.level_key_channel, '%', 0),
+        note: screen ? `${show(screen.spread_stops, 'stops', 2)} spread` : 'no light',
+      }
+    case 'subject':
+      return { value: `${(exposure?.stops_over ?? 0) > 0 ? '+' : ''}${show(exposure?.stops_over, 'stops', 1)}`, note: `skin ${show(exposure?.subject_level, '%', 0)}` }
+    case 'camera':
+      return { value: show(blur?.motion_px, 'px', 0), note: 'smear' }
+    case 'check':
+      return { value: 'Frames', note: 'from the set' }
+  }
+}

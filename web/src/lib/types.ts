@@ -1,0 +1,25 @@
+/** Short names for the API's types, which are generated from the server's models. */
+import type { components } from './schema.generated'
+
+type Schemas = components['schemas']
+export type Plan = Schemas['Plan']
+export type Light = Plan['lights'][number]
+export type Setup = Schemas['SetupModel']
+export type SetupSummary = Schemas['SetupSummary']
+export type Evaluation = Schemas['EvaluationModel']
+export type Finding = Schemas['FindingModel']
+export type Remedy = Schemas['RemedyModel']
+export type Change = Schemas['ChangeModel']
+export type NumberWhy = Schemas['NumberModel']
+export type Conflict = Schemas['ConflictModel']
+export type Version = Schemas['VersionModel']
+export type Frame = Schemas['FrameModel']
+export type FrameSummary = Schemas['FrameSummary']
+export type Comparison = Schemas['ComparisonModel']
+export type Severity = Finding['severity']
+export type State = 'holds' | 'tight' | 'fails' | 'unknown'
+
+export const STATE_OF: Record<Severity, State> = { stop: 'fails', fix: 'fails', consider: 'tight', fine: 'holds' }
+
+/** What is selected on the drawings: a thing of the set, or nothing. */
+export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | `light:${string}`

@@ -1,0 +1,54 @@
+/** Showing and reading quantities in the units a person chose. The plan itself is always metric. */
+export type LengthUnit = 'm' | 'ft'
+export type LightUnit = 'lx' | 'fc'
+
+const INCHES_PER_METRE = 39.37007874
+const LUX_PER_FOOT_CANDLE = 10.76391042
+
+export function showLength(metres: number, unit: LengthUnit, digits = 2): string {
+  if (unit === 'm') return `${metres.toFixed(digits)} m`
+  const inches = Math.round(Math.abs(metres) * INCHES_PER_METRE)
+  const sign = metres < 0 && inches > 0 ? '−' : ''
+  return `${sign}${Math.floor(inches / 12)}′ ${inches % 12}″`
+}
+
+export function showLight(lux: number, unit: LightUnit): string {
+  return unit === 'lx' ? `${lux.toFixed(0)} lx` : `${(lux / LUX_PER_FOOT_CANDLE).toFixed(1)} fc`
+}
+
+/** A server's sentence with its "0.60 m" and "120 lx" in the chosen units. */
+export function inUnits(text: string, length: LengthUnit, light: LightUnit): string {
+  let shown = text
+  if (length === 'ft') {
+    shown = shown.replace(/(-?\d+(?:\.\d+)?) × (\d+(?:\.\d+)?) m\b/g, (_, a, b) => `${showLength(+a, 'ft')} × ${showLength(+b, 'ft')}`)
+    shown = shown.replace(/(-?\d+(?:\.\d+)?) m\b(?!\/)/g, (_, n) => showLength(+n, 'ft'))
+  }
+  if (light === 'fc') shown = shown.replace(/(\d+(?:\.\d+)?) lx\b/g, (_, n) => showLight(+n, 'fc'))
+  return shown
+}
+
+export function showValue(value: number | null, unit: string, digits: number, length: LengthUnit, light: LightUnit): string {
+  if (value === null) return '–'
+  if (unit === 'm') return showLength(value, length, digits)
+  if (unit === 'lx') return showLight(value, light)
+  const number = value.toFixed(digits).replace('-', '−')
+  return unit === '°' ? `${number}°` : `${number} ${unit}`.trim()
+}
+
+/** A number typed by a person: comma or point, feet-and-inches when that is the unit. NaN when unreadable. */
+export function readLength(text: string, unit: LengthUnit): number {
+  const feet = text.trim().match(/^(-?\d+(?:[.,]\d+)?)\s*(?:'|′|ft)\s*(?:(\d+(?:[.,]\d+)?)\s*(?:"|″|in)?)?$/)
+  if (feet) {
+    const whole = readNumber(feet[1])
+    const inches = Math.abs(whole) * 12 + (feet[2] ? readNumber(feet[2]) : 0)
+    return (Math.sign(whole) || 1) * (inches / INCHES_PER_METRE)
+  }
+  const value = readNumber(text.replace(/\s*(m|ft)\s*$/, ''))
+  const isFeet = unit === 'ft' && !/m\s*$/.test(text)
+  return isFeet ? (value * 12) / INCHES_PER_METRE : value
+}
+
+export function readNumber(text: string): number {
+  const clean = text.trim().replace('−', '-').replace(',', '.')
+  return /^-?(\d+\.?\d*|\.\d+)$/.test(clean) ? Number(clean) : NaN
+}

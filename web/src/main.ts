@@ -1,0 +1,6 @@
+import '@fontsource-variable/archivo/wdth.css'
+import './app.css'
+import { mount } from 'svelte'
+import App from './App.svelte'
+
+mount(App, { target: document.getElementById('app')! })

@@ -1,0 +1,71 @@
+<script lang="ts">
+  /** A number with its unit: comma or point, feet-and-inches, arrows to step; refuses what is out of range. */
+  import { prefs } from '../lib/prefs.svelte'
+  import { readLength, readNumber, showLength } from '../lib/units'
+  let {
+    label,
+    value,
+    unit = '',
+    digits = 2,
+    step = 0.1,
+    min = -Infinity,
+    max = Infinity,
+    onchange,
+  }: {
+    label: string
+    value: number
+    unit?: string
+    digits?: number
+    step?: number
+    min?: number
+    max?: number
+    onchange: (value: number) => void
+  } = $props()
+
+  const id = $props.id()
+  let typed = $state<string | null>(null)
+  let wrong = $state('')
+
+  const plain = $derived(Number(value.toFixed(digits)).toString())
+  const shown = $derived(unit !== 'm' ? plain : prefs.length === 'm' ? value.toFixed(digits) : showLength(value, 'ft'))
+
+  function take(text: string) {
+    const read = unit === 'm' ? readLength(text, prefs.length) : readNumber(text)
+    if (Number.isNaN(read)) wrong = 'Not a number'
+    else if (read < min || read > max) wrong = `${min} to ${max}${unit ? ` ${unit}` : ''}`
+    else {
+      wrong = ''
+      typed = null
+      if (Math.abs(read - value) > 1e-9) onchange(read)
+    }
+  }
+  function key(event: KeyboardEvent) {
+    if (event.key === 'Enter') take((event.target as HTMLInputElement).value)
+    if (event.key === 'Escape') ((typed = null), (wrong = ''))
+    const by = { ArrowUp: step, ArrowDown: -step }[event.key]
+    if (by !== undefined) {
+      event.preventDefault()
+      onchange(Math.min(max, Math.max(min, Number((value + by * (event.shiftKey ? 10 : 1)).toFixed(6)))))
+    }
+  }
+</script>
+
+<div class="flex items-center justify-between gap-2">
+  <label for={id} class="label-text">{label}</label>
+  <span class="flex items-center gap-1">
+    <input
+      {id}
+      class="entry w-20 text-right"
+      inputmode="decimal"
+      autocomplete="off"
+      value={typed ?? shown}
+      aria-invalid={wrong !== ''}
+      aria-describedby={wrong ? `${id}-wrong` : undefined}
+      oninput={(event) => (typed = event.currentTarget.value)}
+      onblur={() => typed !== null && take(typed)}
+      onkeydown={key}
+    />
+    <span class="label-text w-6">{unit === 'm' && prefs.length === 'ft' ? '' : unit}</span>
+  </span>
+</div>
+{#if wrong}<p id="{id}-wrong" class="label-text text-right !text-primary" role="alert">{wrong}</p>{/if}

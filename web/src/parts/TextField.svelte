@@ -1,0 +1,16 @@
+<script lang="ts">
+  let { label, value, onchange }: { label: string; value: string; onchange: (value: string) => void } = $props()
+  const id = $props.id()
+</script>
+
+<div class="flex items-center justify-between gap-2">
+  <label for={id} class="label-text">{label}</label>
+  <input
+    {id}
+    class="entry w-32"
+    {value}
+    maxlength="200"
+    autocomplete="off"
+    onchange={(event) => event.currentTarget.value.trim() && onchange(event.currentTarget.value.trim())}
+  />
+</div>

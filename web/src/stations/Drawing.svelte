@@ -1,0 +1,61 @@
+<script lang="ts">
+  /** The sheet: section above, floor below, aligned on one z axis; the inspector beside what is selected. */
+  import Dimensions from './Dimensions.svelte'
+  import Floor from './Floor.svelte'
+  import Inspector from './Inspector.svelte'
+  import Section from './Section.svelte'
+  import { session } from '../lib/session.svelte'
+  import { extentOf, sheetOf, type Sheet } from '../lib/sheet'
+  import type { Change, Thing } from '../lib/types'
+
+  let width = $state(700)
+  let height = $state(640)
+  /** While something is dragged the sheet keeps its scale, or the drawing would run from the hand. */
+  let held = $state.raw<Sheet | null>(null)
+
+  const plan = $derived(session.plan!)
+  const sheet = $derived(held ?? sheetOf(plan, width, height))
+
+  const select = (thing: Thing) => (session.selected = thing)
+  function change(changes: Change[]) {
+    held ??= sheetOf(plan, width, height)
+    session.change(changes, false)
+  }
+  function settle() {
+    held = null
+    session.settle()
+  }
+  /** The inspector keeps to the side of the sheet where the selected thing is not. */
+  const place = $derived.by(() => {
+    const thing = session.selected
+    const lamp = plan.lights.find((l) => `light:${l.id}` === thing)
+    const at = lamp ? lamp.position[2] : thing === 'camera' ? plan.camera.z : thing === 'subject' ? (plan.subject?.z ?? 0) : 0
+    const { z0, z1 } = extentOf(plan)
+    return at > (z0 + z1) / 2 ? 'left' : 'right'
+  })
+</script>
+
+<div class="relative h-full min-h-0 w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
+  <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
+  <svg
+    {width}
+    {height}
+    class="block select-none"
+    role="group"
+    aria-label="The set to scale: side section above, floor from above below"
+    onclick={(event) => event.target === event.currentTarget && (session.selected = null)}
+  >
+    <Dimensions {plan} {sheet} />
+    <Section {plan} evaluation={session.evaluation} ghost={session.ghost?.plan ?? null} {sheet} selected={session.selected} {select} {change} {settle} />
+    <Floor {plan} evaluation={session.evaluation} ghost={session.ghost?.plan ?? null} {sheet} selected={session.selected} {select} {change} {settle} />
+  </svg>
+  {#if session.selected}
+    <div
+      class="absolute top-2 max-h-[calc(100%-1rem)] w-60 overflow-y-auto border border-line bg-base-100 shadow-xl max-md:fixed max-md:inset-x-0 max-md:top-auto max-md:bottom-0 max-md:z-30 max-md:max-h-[55vh] max-md:w-full"
+      class:left-2={place === 'left'}
+      class:right-2={place === 'right'}
+    >
+      <Inspector />
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,128 @@
+<script lang="ts">
+  /** What the camera sees, computed: screen with its deviation map, needed outline, figure, missing screen. */
+  import DeviationScale from '../parts/DeviationScale.svelte'
+  import { css, deviationColour, reachFor } from '../lib/deviation'
+  import { path } from '../lib/sheet'
+  import type { Evaluation, Plan } from '../lib/types'
+  let { plan, evaluation }: { plan: Plan; evaluation: Evaluation | null } = $props()
+
+  let boxW = $state(540)
+  let boxH = $state(304)
+  let canvas = $state<HTMLCanvasElement>()
+  const id = $props.id()
+
+  const picture = $derived(evaluation?.picture)
+  const ratio = $derived(picture ? picture.width / picture.height : 16 / 9)
+  const w = $derived(Math.max(60, Math.min(boxW, boxH * ratio)))
+  const h = $derived(w / ratio)
+  const px = $derived((points: number[][]) => points.map(([u, v]) => [u * w, v * h]))
+  const hue = $derived(`var(--screen-${plan.screen.hue})`)
+  const project = $derived.by(() => {
+    const m = picture?.plane ?? []
+    return (x: number, y: number): [number, number] => {
+      const [a, b, c] = m.map((row) => row[0] * x + row[1] * y + row[2])
+      return [(a / c) * w, (b / c) * h]
+    }
+  })
+
+  /** Judged against the wanted level, or against the screen's own mean: level and evenness are two questions. */
+  let against = $state<'wanted' | 'mean'>('wanted')
+  const seen = $derived(evaluation ? evaluation.map.deviation.flat().filter((_, i) => evaluation.map.judged.flat()[i]) : [])
+  const offset = $derived(against === 'mean' && seen.length ? seen.reduce((a, b) => a + b, 0) / seen.length : 0)
+  const reach = $derived(reachFor(seen.map((v) => v - offset)))
+
+  /** The map as small quads: right under any tilt and pan. */
+  $effect(() => {
+    const context = canvas?.getContext('2d')
+    if (!context || !canvas || !evaluation) return
+    const ratioPx = window.devicePixelRatio || 1
+    canvas.width = Math.round(w * ratioPx)
+    canvas.height = Math.round(h * ratioPx)
+    context.setTransform(ratioPx, 0, 0, ratioPx, 0, 0)
+    context.clearRect(0, 0, w, h)
+    const { x, y } = evaluation.map
+    const dx = (x[1] - x[0]) / 2
+    const dy = (y[1] - y[0]) / 2
+    // Quads overlap a little, so that no seam shows between them.
+    const grow = 0.08
+    for (let row = 0; row < y.length; row++)
+      for (let col = 0; col < x.length; col++) {
+        context.fillStyle = css(deviationColour(evaluation.map.deviation[row][col] - offset, reach))
+        context.beginPath()
+        for (const [sx, sy] of [[-1, -1], [1, -1], [1, 1], [-1, 1]]) {
+          const [u, v] = project(x[col] + sx * dx * (1 + grow), y[row] + sy * dy * (1 + grow))
+          context.lineTo(u, v)
+        }
+        context.fill()
+      }
+  })
+  const summary = $derived.by(() => {
+    if (!evaluation) return 'Frame not computed yet'
+    const { coverage, screen } = evaluation.check
+    const level = screen ? `screen ${screen.level_luma.toFixed(0)} % luma, spread ${screen.spread_stops?.toFixed(2) ?? 'unbounded'} stops` : 'no screen seen'
+    return `What the camera sees: ${level}; ${coverage.covered ? 'screen behind everything needed' : 'screen missing where needed'}`
+  })
+  const SHADE: Record<string, number> = { torso: 0.42, arms: 0.5, legs: 0.36, head: 0.66, hands: 0.66, hair: 0.5, feet: 0.3 }
+</script>
+
+<figure class="flex h-full min-h-0 flex-col">
+  <div class="relative min-h-0 flex-1 overflow-hidden" bind:clientWidth={boxW} bind:clientHeight={boxH}>
+    {#if evaluation && picture}
+      <div class="relative mx-auto overflow-hidden bg-base-300" {@attach (node) => { node.style.width = `${w}px`; node.style.height = `${h}px` }}>
+        <canvas bind:this={canvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
+        <svg class="absolute inset-0" width={w} height={h} role="img" aria-label={summary}>
+          <defs>
+            <pattern id="{id}-missing" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <rect width="8" height="8" fill="var(--color-base-300)" fill-opacity="0.5" />
+              <path d="M0 0V8" stroke="var(--color-primary)" stroke-width="4" />
+            </pattern>
+            <mask id="{id}-on">
+              {#each picture.surfaces as surface, i (i)}<path d={path(px(surface.points), true)} fill="white" />{/each}
+            </mask>
+            <mask id="{id}-bare">
+              <rect width={w} height={h} fill="white" />
+              {#each picture.surfaces as surface, i (i)}<path d={path(px(surface.points), true)} fill="black" />{/each}
+            </mask>
+          </defs>
+          {#each picture.surfaces as surface, i (i)}
+            {#if surface.name !== 'screen'}<path d={path(px(surface.points), true)} fill={hue} fill-opacity="0.75" />{/if}
+            <path d={path(px(surface.points), true)} class="drawn" stroke={hue} />
+          {/each}
+          <path d="M0 0H{w}V{h}H0Z{path(px(picture.needed), true)}" fill="var(--color-base-300)" fill-opacity="0.55" fill-rule="evenodd" mask="url(#{id}-on)" />
+          {#each evaluation.map.contours as contour, i (i)}
+            <path
+              d={path(contour.line.map(([x, y]) => project(x, y)))}
+              fill="none"
+              stroke="black"
+              stroke-opacity={contour.level === 0 ? 0.75 : 0.35}
+              stroke-width={contour.level === 0 ? 1.4 : 0.8}
+            />
+          {/each}
+          <path d={path(px(picture.needed), true)} fill="url(#{id}-missing)" mask="url(#{id}-bare)" />
+          <g stroke="black" stroke-opacity="0.55" stroke-width="0.75">
+            {#each picture.figure as part, i (i)}
+              <path d={path(px(part.points), true)} fill="oklch({SHADE[part.name] ?? 0.5} 0 0)" fill-opacity="0.92" />
+            {/each}
+          </g>
+          <path d={path(px(picture.needed), true)} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="2.4" />
+          <path d={path(px(picture.needed), true)} fill="none" stroke={evaluation.check.coverage.covered ? 'white' : 'var(--color-primary)'} stroke-width="1.2" stroke-dasharray="6 4" />
+          {#each picture.lamps as lamp (lamp.id)}
+            <g transform="translate({lamp.u * w} {lamp.v * h})" class="drawn">
+              <circle r="6" fill="var(--color-base-300)" />
+              <text y="3.5" text-anchor="middle" class="strong" stroke="none">{plan.lights.findIndex((l) => l.id === lamp.id) + 1}</text>
+            </g>
+          {/each}
+        </svg>
+      </div>
+    {/if}
+  </div>
+  <figcaption class="flex flex-wrap items-center justify-between gap-x-3 pt-1.5">
+    <span class="label-text flex items-center gap-2">
+      {evaluation?.map.trace === 'luma' ? 'Luma' : 'Key channel'} against
+      {#each [['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`], ['mean', 'its mean']] as const as [which, word] (which)}
+        <button type="button" class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}" aria-pressed={against === which} onclick={() => (against = which)}>{word}</button>
+      {/each}
+    </span>
+    <DeviationScale {reach} zero={against === 'wanted' ? 'the wanted level' : 'the mean'} />
+  </figcaption>
+</figure>

@@ -1,0 +1,37 @@
+<script lang="ts">
+  /** The fields of what is selected, narrow, beside it. */
+  import X from '@lucide/svelte/icons/x'
+  import CameraFields from './inspect/CameraFields.svelte'
+  import LampFields from './inspect/LampFields.svelte'
+  import PlateFields from './inspect/PlateFields.svelte'
+  import RoomFields from './inspect/RoomFields.svelte'
+  import ScreenFields from './inspect/ScreenFields.svelte'
+  import SubjectFields from './inspect/SubjectFields.svelte'
+  import { session } from '../lib/session.svelte'
+
+  const plan = $derived(session.plan!)
+  const thing = $derived(session.selected)
+  const lamp = $derived(plan.lights.findIndex((l) => `light:${l.id}` === thing))
+  const title = $derived(
+    lamp >= 0
+      ? `${lamp + 1} ${plan.lights[lamp].name}`
+      : { room: 'Space', plate: 'Plate', screen: 'Screen', subject: 'Subject', camera: 'Camera' }[thing as string],
+  )
+</script>
+
+<section aria-label="Fields of {title}" class="p-3">
+  <header class="mb-2 flex items-center justify-between">
+    <h2 class="text-body font-semibold">{title}</h2>
+    <button type="button" class="cursor-pointer p-1 text-quiet hover:text-ink" aria-label="Close the fields" onclick={() => (session.selected = null)}>
+      <X size={14} />
+    </button>
+  </header>
+  <div class="flex flex-col gap-1.5">
+    {#if lamp >= 0}<LampFields {plan} index={lamp} />
+    {:else if thing === 'camera'}<CameraFields {plan} />
+    {:else if thing === 'subject'}<SubjectFields {plan} />
+    {:else if thing === 'screen'}<ScreenFields {plan} />
+    {:else if thing === 'plate'}<PlateFields {plan} />
+    {:else if thing === 'room'}<RoomFields {plan} />{/if}
+  </div>
+</section>

@@ -1,0 +1,36 @@
+<script lang="ts">
+  import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
+  import Switch from '../../parts/Switch.svelte'
+  import type { Plan } from '../../lib/types'
+  import { set } from './set'
+  let { plan }: { plan: Plan } = $props()
+  const c = $derived(plan.camera)
+  const SCHOOLS: [string, string][] = [['180', '180°'], ['90', '90°'], ['faster', 'faster'], ['match-plate', 'match the plate']]
+  const CURVES: [string, string][] = [['rec709', 'Rec.709'], ['hlg', 'HLG'], ['acescct', 'ACEScct'], ['linear', 'linear']]
+  const ROLLS: [string, string][] = [['0', 'upright'], ['90', 'turned right'], ['-90', 'turned left']]
+</script>
+
+<NumberField label="Focal length" unit="mm" digits={1} step={1} min={1} max={2000} value={c.focal_mm} onchange={set('camera.focal_mm')} />
+<NumberField label="f-number" digits={1} step={0.1} min={0.5} max={128} value={c.f_number} onchange={set('camera.f_number')} />
+<NumberField label="Shutter 1 /" unit="s" digits={1} step={1} min={0.02} max={1000000} value={1 / c.shutter_s} onchange={(n) => set('camera.shutter_s')(Number((1 / n).toPrecision(8)))} />
+<NumberField label="ISO" digits={0} step={100} min={1} max={1e7} value={c.iso} onchange={set('camera.iso')} />
+<NumberField label="Frames per second" digits={2} step={1} min={0.1} max={10000} value={c.fps} onchange={set('camera.fps')} />
+<NumberField label="ND" unit="st" digits={1} step={0.3} min={0} max={15} value={c.nd_stops} onchange={set('camera.nd_stops')} />
+<Choice label="Shutter school" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
+<div class="my-1 border-t border-line"></div>
+<NumberField label="across" unit="m" step={0.05} min={-100} max={100} value={c.x} onchange={set('camera.x')} />
+<NumberField label="height" unit="m" step={0.05} min={-100} max={100} value={c.y} onchange={set('camera.y')} />
+<NumberField label="from screen" unit="m" step={0.05} min={-100} max={100} value={c.z} onchange={set('camera.z')} />
+<NumberField label="Pan" unit="°" digits={1} step={1} min={-360} max={360} value={c.pan} onchange={set('camera.pan')} />
+<NumberField label="Tilt" unit="°" digits={1} step={1} min={-90} max={90} value={c.tilt} onchange={set('camera.tilt')} />
+<Choice label="Held" value={String(c.roll)} options={ROLLS} onchange={(v) => set('camera.roll')(Number(v))} />
+<div class="my-1 border-t border-line"></div>
+<NumberField label="White balance" unit="K" digits={0} step={100} min={1000} max={25000} value={c.white_balance_k} onchange={set('camera.white_balance_k')} />
+<NumberField label="Base ISO" digits={0} step={100} min={1} max={1e6} value={c.sensor.base_iso} onchange={set('camera.sensor.base_iso')} />
+<NumberField label="Sensor width" unit="mm" digits={1} step={0.1} min={1} max={100} value={c.sensor.width_mm} onchange={set('camera.sensor.width_mm')} />
+<NumberField label="Sensor height" unit="mm" digits={1} step={0.1} min={1} max={100} value={c.sensor.height_mm} onchange={set('camera.sensor.height_mm')} />
+<NumberField label="Pixels across" digits={0} step={16} min={16} max={32768} value={c.sensor.px_w} onchange={(n) => set('camera.sensor.px_w')(Math.round(n))} />
+<NumberField label="Pixels down" digits={0} step={16} min={16} max={32768} value={c.sensor.px_h} onchange={(n) => set('camera.sensor.px_h')(Math.round(n))} />
+<Choice label="Curve" value={c.curve} options={CURVES} onchange={set('camera.curve')} />
+<Switch label="Sharpening" value={c.sharpening} onchange={set('camera.sharpening')} />

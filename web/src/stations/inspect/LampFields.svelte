@@ -1,0 +1,75 @@
+<script lang="ts">
+  import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
+  import Switch from '../../parts/Switch.svelte'
+  import TextField from '../../parts/TextField.svelte'
+  import { prefs } from '../../lib/prefs.svelte'
+  import { session } from '../../lib/session.svelte'
+  import type { Plan } from '../../lib/types'
+  import { showLight } from '../../lib/units'
+  import { set } from './set'
+  let { plan, index }: { plan: Plan; index: number } = $props()
+
+  const lamp = $derived(plan.lights[index])
+  const at = $derived(`lights[${index}]`)
+  const share = $derived(session.evaluation?.lamps.find((l) => l.id === lamp.id))
+  const emitter = $derived(lamp.fixture.emitter)
+  const place = (which: 'position' | 'aim', axis: number) => (value: number) =>
+    session.change([{ path: `${at}.${which}`, value: lamp[which].map((v, i) => (i === axis ? value : v)) }])
+  const ROLES: [string, string][] = [['screen', 'screen'], ['key', 'key'], ['fill', 'fill'], ['back', 'back'], ['other', 'other']]
+  const AXES = ['across', 'height', 'from screen']
+
+  function remove() {
+    session.selected = null
+    session.change([{ path: 'lights', value: plan.lights.filter((_, i) => i !== index) }])
+  }
+</script>
+
+{#if share}
+  <p class="mb-1 flex justify-between border-b border-line pb-2">
+    {#if share.computed}
+      <span><span class="label-text block">on the screen</span>{showLight(share.screen_lux, prefs.light)}</span>
+      <span class="text-right"><span class="label-text block">on the face</span>{showLight(share.face_lux, prefs.light)}</span>
+    {:else}
+      <span class="text-primary">Stored, but not in the sum: this kind of lamp is not computed yet.</span>
+    {/if}
+  </p>
+{/if}
+<label class="label-text" for="dimmer-{lamp.id}">Dimmer {(100 * lamp.dimmer).toFixed(0)} %</label>
+<input
+  id="dimmer-{lamp.id}"
+  type="range"
+  class="range range-xs range-primary w-full"
+  min="0"
+  max="1"
+  step="0.01"
+  value={lamp.dimmer}
+  oninput={(event) => session.change([{ path: `${at}.dimmer`, value: Number(event.currentTarget.value) }], false)}
+  onchange={() => session.settle()}
+/>
+<Switch label="On" value={lamp.on} onchange={set(`${at}.on`)} />
+<Choice label="Role" value={lamp.role} options={ROLES} onchange={set(`${at}.role`)} />
+<TextField label="Name" value={lamp.name} onchange={set(`${at}.name`)} />
+{#if emitter.shape !== 'sun'}
+  {#each AXES as name, axis (name)}
+    <NumberField label={name} unit="m" value={lamp.position[axis]} step={0.05} min={-100} max={100} onchange={place('position', axis)} />
+  {/each}
+{/if}
+{#each AXES as name, axis (name)}
+  <NumberField label="aim, {name}" unit="m" value={lamp.aim[axis]} step={0.05} min={-100} max={100} onchange={place('aim', axis)} />
+{/each}
+{#if lamp.fixture.flux_lm !== null}
+  <NumberField label="Flux" unit="lm" digits={0} step={100} min={0} max={1e7} value={lamp.fixture.flux_lm} onchange={set(`${at}.fixture.flux_lm`)} />
+{:else if lamp.fixture.peak_cd !== null}
+  <NumberField label="Peak" unit="cd" digits={0} step={100} min={0} max={1e8} value={lamp.fixture.peak_cd} onchange={set(`${at}.fixture.peak_cd`)} />
+{:else if lamp.fixture.normal_lux !== null}
+  <NumberField label="Sun" unit="lx" digits={0} step={1000} min={0} max={2e5} value={lamp.fixture.normal_lux} onchange={set(`${at}.fixture.normal_lux`)} />
+{/if}
+{#if emitter.shape === 'rect'}
+  <NumberField label="Face width" unit="m" value={emitter.width} min={0.001} max={20} step={0.05} onchange={set(`${at}.fixture.emitter.width`)} />
+  <NumberField label="Face height" unit="m" value={emitter.height} min={0.001} max={20} step={0.05} onchange={set(`${at}.fixture.emitter.height`)} />
+{:else if emitter.shape === 'disc'}
+  <NumberField label="Face diameter" unit="m" value={emitter.diameter} min={0.001} max={20} step={0.05} onchange={set(`${at}.fixture.emitter.diameter`)} />
+{/if}
+<NumberField label="Colour" unit="K" digits={0} step={100} min={1000} max={25000} value={lamp.fixture.cct} onchange={set(`${at}.fixture.cct`)} />
+<button type="button" class="plain mt-2" onclick={remove}>Remove lamp</button>

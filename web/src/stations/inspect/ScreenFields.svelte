@@ -1,0 +1,35 @@
+<script lang="ts">
+  import { session } from '../../lib/session.svelte'
+  import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
+  import type { Plan } from '../../lib/types'
+  import { set } from './set'
+  let { plan }: { plan: Plan } = $props()
+  const s = $derived(plan.screen)
+  const MATERIALS: [string, string][] = ['muslin', 'paint', 'paper', 'foam-backed', 'stretch', 'pop-up', 'framed', 'vinyl', 'velvet', 'other'].map((m) => [m, m])
+  const COVERS: [string, string][] = [['where-needed', 'only where needed'], ['cover-frame', 'cover the frame']]
+  /** A painted or dyed screen of each colour, as the design's reference gives green. */
+  const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
+
+  function hue(value: string) {
+    const dyed = CLOTH[value] ? [{ path: 'screen.reflectance', value: CLOTH[value] }] : []
+    session.change([{ path: 'screen.hue', value }, ...dyed])
+  }
+</script>
+
+<Choice label="Colour" value={s.hue} options={[['green', 'green'], ['blue', 'blue'], ['other', 'other']]} onchange={hue} />
+<Choice label="Material" value={s.material} options={MATERIALS} onchange={set('screen.material')} />
+<NumberField label="Width" unit="m" min={0.1} max={50} value={s.width} onchange={set('screen.width')} />
+<NumberField label="Height" unit="m" min={0.1} max={50} value={s.height} onchange={set('screen.height')} />
+<NumberField label="Lower edge" unit="m" min={0} max={50} value={s.bottom} onchange={set('screen.bottom')} />
+<NumberField label="Middle, across" unit="m" min={-100} max={100} value={s.x_centre} onchange={set('screen.x_centre')} />
+<NumberField label="Floor run" unit="m" min={0} max={20} value={s.floor_run} onchange={set('screen.floor_run')} />
+<NumberField label="Wing left" unit="m" min={0} max={20} value={s.wing_left} onchange={set('screen.wing_left')} />
+<NumberField label="Wing right" unit="m" min={0} max={20} value={s.wing_right} onchange={set('screen.wing_right')} />
+<Choice label="School" value={plan.targets.coverage_school} options={COVERS} onchange={set('targets.coverage_school')} />
+<NumberField label="Wrinkle slope" digits={3} step={0.005} min={0} max={2} value={s.wrinkle_slope} onchange={set('screen.wrinkle_slope')} />
+<NumberField label="Light from behind" unit="lx" digits={0} step={10} min={0} max={200000} value={s.behind_lux} onchange={set('screen.behind_lux')} />
+<div class="my-1 border-t border-line"></div>
+{#each ['R', 'G', 'B'] as channel, i (channel)}
+  <NumberField label="Reflectance {channel}" step={0.01} min={0} max={1} value={s.reflectance[i]} onchange={(v) => set('screen.reflectance')(s.reflectance.map((old, k) => (k === i ? v : old)))} />
+{/each}

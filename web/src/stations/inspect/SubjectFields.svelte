@@ -1,0 +1,26 @@
+<script lang="ts">
+  import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
+  import Switch from '../../parts/Switch.svelte'
+  import type { Plan } from '../../lib/types'
+  import { set } from './set'
+  let { plan }: { plan: Plan } = $props()
+  const s = $derived(plan.subject)
+  const FRAMINGS: [string, string][] = [['full', 'full length'], ['knees', 'to the knees'], ['waist', 'to the waist'], ['chest', 'to the chest'], ['face', 'face'], ['hands', 'hands']]
+  const SIDES = [['left', 'reach left'], ['right', 'reach right'], ['up', 'above the head'], ['front', 'toward camera'], ['back', 'toward screen']] as const
+</script>
+
+{#if s}
+  <NumberField label="from screen" unit="m" step={0.05} min={-100} max={100} value={s.z} onchange={set('subject.z')} />
+  <NumberField label="across" unit="m" step={0.05} min={-100} max={100} value={s.x} onchange={set('subject.x')} />
+  <NumberField label="Body height" unit="m" step={0.01} min={0.1} max={5} value={s.height} onchange={set('subject.height')} />
+  <Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />
+  <Switch label="Feet are seen" value={s.feet_seen} onchange={set('subject.feet_seen')} />
+  <NumberField label="Fastest move" unit="m/s" digits={1} step={0.1} min={0} max={100} value={s.speed} onchange={set('subject.speed')} />
+  <div class="my-1 border-t border-line"></div>
+  {#each SIDES as [side, label] (side)}
+    <NumberField {label} unit="m" step={0.05} min={0} max={20} value={s.envelope[side]} onchange={set(`subject.envelope.${side}`)} />
+  {/each}
+{:else}
+  <p class="text-quiet">No figure in this set-up: the whole frame has to be screen.</p>
+{/if}

@@ -1,0 +1,131 @@
+<script lang="ts">
+  /** All set-ups with the worst thing about each; new, open, rename, duplicate, delete with undo. */
+  import { push } from 'svelte-spa-router'
+  import Preferences from '../parts/Preferences.svelte'
+  import State from '../parts/State.svelte'
+  import * as api from '../lib/api'
+  import { prefs } from '../lib/prefs.svelte'
+  import { STATE_OF, type SetupSummary } from '../lib/types'
+  import { inUnits } from '../lib/units'
+
+  let setups = $state.raw<SetupSummary[] | null>(null)
+  let error = $state('')
+  let renaming = $state<number | null>(null)
+  let deleted = $state.raw<SetupSummary | null>(null)
+  let title = $state('')
+
+  async function run(work: () => Promise<unknown>) {
+    try {
+      await work()
+      setups = await api.listSetups()
+      error = ''
+    } catch (err) {
+      error = (err as Error).message
+    }
+  }
+  void run(async () => {})
+
+  async function create(event: SubmitEvent) {
+    event.preventDefault()
+    await run(async () => {
+      const made = await api.createSetup(title.trim() || 'New set-up')
+      await push(`/setup/${made.id}`)
+    })
+  }
+  const remove = (setup: SetupSummary) =>
+    run(async () => {
+      await api.deleteSetup(setup.id)
+      deleted = setup
+    })
+  const restore = (id: number) =>
+    run(async () => {
+      await api.restoreSetup(id)
+      deleted = null
+    })
+  const rename = (id: number, to: string) =>
+    run(async () => {
+      renaming = null
+      if (to.trim()) await api.renameSetup(id, to)
+    })
+  async function openFile(event: Event) {
+    const input = event.currentTarget as HTMLInputElement
+    const file = input.files?.[0]
+    if (!file) return
+    await run(async () => {
+      let plan: Record<string, unknown>
+      try {
+        plan = JSON.parse(await file.text())
+      } catch {
+        throw new Error(`${file.name} is not JSON; choose a plan document.`)
+      }
+      const made = await api.createSetup(typeof plan.title === 'string' && plan.title ? plan.title : file.name, plan)
+      await push(`/setup/${made.id}`)
+    })
+    input.value = ''
+  }
+  const focus = (node: HTMLInputElement) => (node.focus(), node.select())
+</script>
+
+<svelte:head><title>Set-ups · Ausblick</title></svelte:head>
+<header class="flex h-11 items-center justify-between border-b border-line px-4">
+  <h1 class="text-body font-semibold">Ausblick</h1>
+  <Preferences />
+</header>
+<main class="mx-auto max-w-4xl px-4 py-8">
+  <h2 class="mb-4 text-figure font-light">Set-ups</h2>
+  {#if error}<p role="alert" class="mb-4 border border-primary p-2 text-primary">{error}</p>{/if}
+  {#if deleted}
+    <p role="status" class="mb-4 flex items-center justify-between border border-line p-2">
+      <span>“{deleted.title}” is deleted.</span>
+      <button type="button" class="plain" onclick={() => restore(deleted!.id)}>Bring it back</button>
+    </p>
+  {/if}
+  {#if setups?.length === 0}
+    <p class="mb-6 max-w-prose text-quiet">
+      Nothing planned yet. A new set-up starts with a 3 × 2.6 m green screen, a figure and a camera in a room; move things to where they
+      will stand and read what is wrong.
+    </p>
+  {/if}
+  <ul>
+    {#each setups ?? [] as setup (setup.id)}
+      <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3">
+        <span class="w-16"><State state={STATE_OF[setup.worst]} /></span>
+        <span class="min-w-48 flex-1">
+          {#if renaming === setup.id}
+            <input
+              class="entry"
+              aria-label="Title"
+              value={setup.title}
+              maxlength="200"
+              {@attach focus}
+              onblur={(event) => renaming === setup.id && rename(setup.id, event.currentTarget.value)}
+              onkeydown={(event) => {
+                if (event.key === 'Enter') event.currentTarget.blur()
+                if (event.key === 'Escape') renaming = null
+              }}
+            />
+          {:else}
+            <a class="text-reading hover:text-primary" href="#/setup/{setup.id}">{setup.title}</a>
+          {/if}
+          <span class="block text-quiet">{setup.worst_says ? inUnits(setup.worst_says, prefs.length, prefs.light) : 'Everything judged so far holds'}</span>
+        </span>
+        <span class="label-text">{setup.open_findings} open</span>
+        <span class="flex gap-1.5">
+          <button type="button" class="plain" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
+          <button type="button" class="plain" aria-label="Duplicate {setup.title}" onclick={() => run(() => api.duplicateSetup(setup.id))}>Duplicate</button>
+          <button type="button" class="plain" aria-label="Delete {setup.title}" onclick={() => remove(setup)}>Delete</button>
+        </span>
+      </li>
+    {/each}
+  </ul>
+  <div class="mt-6 flex flex-wrap items-center gap-3">
+    <form class="flex gap-2" onsubmit={create}>
+      <input class="entry w-56" aria-label="Title of a new set-up" placeholder="Title of a new set-up" maxlength="200" bind:value={title} />
+      <button type="submit" class="decide">New set-up</button>
+    </form>
+    <label class="plain">
+      Open a plan document
+      <input type="file" class="sr-only" accept=".json,application/json" onchange={openFile} />
+    </label>
+  </div>
+</main>

@@ -1,0 +1,108 @@
+<script lang="ts">
+  /** One set-up: sight line on top; below it the drawing, the frame and the findings, or the check. */
+  import { push } from 'svelte-spa-router'
+  import TopBar from './TopBar.svelte'
+  import Check from '../stations/check/Check.svelte'
+  import Drawing from '../stations/Drawing.svelte'
+  import Findings from '../stations/Findings.svelte'
+  import FrameView from '../stations/FrameView.svelte'
+  import GhostBar from '../stations/GhostBar.svelte'
+  import LightPanel from '../stations/LightPanel.svelte'
+  import Numbers from '../stations/Numbers.svelte'
+  import SightLine from '../stations/SightLine.svelte'
+  import { session } from '../lib/session.svelte'
+  import { STATIONS, type StationId } from '../lib/stations'
+
+  let { params }: { params: { id: string; station?: string } } = $props()
+
+  const station = $derived((STATIONS.find((s) => s.id === params.station)?.id ?? null) as StationId | null)
+  let tab = $state<'findings' | 'numbers'>('findings')
+  /** On a phone one of the parts is shown at a time. */
+  let pane = $state<'findings' | 'drawing' | 'frame'>('findings')
+
+  $effect(() => {
+    const id = Number(params.id)
+    if (id !== session.id) void session.open(id)
+  })
+
+  function open(id: StationId) {
+    const same = station === id
+    void push(same ? `/setup/${session.id}` : `/setup/${session.id}/${id}`)
+    const thing = STATIONS.find((s) => s.id === id)!.thing
+    session.selected = same ? null : thing
+  }
+  function key(event: KeyboardEvent) {
+    const target = event.target as HTMLElement
+    if (target.closest('input, select, textarea')) return
+    const n = Number(event.key)
+    if (!event.ctrlKey && !event.metaKey && !event.altKey && n >= 1 && n <= STATIONS.length) open(STATIONS[n - 1].id)
+    else if (event.key === 'Escape') {
+      if (session.ghost) session.dropGhost()
+      else session.selected = null
+    } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+      event.preventDefault()
+      void (event.shiftKey ? session.redo() : session.undo())
+    } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'y') {
+      event.preventDefault()
+      void session.redo()
+    }
+  }
+  const leaving = (event: BeforeUnloadEvent) => {
+    if (session.saving !== 'saved') {
+      void session.save()
+      event.preventDefault()
+    }
+  }
+</script>
+
+<svelte:window onkeydown={key} onbeforeunload={leaving} />
+<svelte:head><title>{session.plan?.title ?? 'Set-up'} · Ausblick</title></svelte:head>
+
+<div class="flex min-h-dvh flex-col md:h-dvh">
+  <TopBar />
+  {#if session.error}<p role="alert" class="border-b border-primary px-4 py-1.5 text-primary">{session.error}</p>{/if}
+  {#if session.conflict}
+    <div role="alert" class="flex flex-wrap items-center gap-3 border-b border-primary px-4 py-2">
+      <span class="flex-1 text-primary">Somebody saved this set-up first. Your change is kept under Versions; nothing is lost.</span>
+      <button type="button" class="decide" onclick={() => session.resolve('theirs')}>Go on with theirs</button>
+      <button type="button" class="plain" onclick={() => session.resolve('mine')}>Put mine on top</button>
+    </div>
+  {/if}
+  {#if session.plan}
+    <SightLine plan={session.plan} evaluation={session.evaluation} current={station} {open} />
+    {#if station === 'check'}
+      <main class="min-h-0 flex-1 md:overflow-hidden"><Check /></main>
+    {:else}
+      <main class="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_34rem]">
+        <section aria-label="Drawing of the set" class="h-[68vh] min-h-0 border-line max-md:pb-16 md:h-[54vh] lg:h-auto lg:border-r" class:max-md:hidden={pane !== 'drawing'}>
+          <Drawing />
+        </section>
+        <div class="flex min-h-0 flex-col max-md:pb-16" class:max-md:hidden={pane === 'drawing'}>
+          <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-b border-line p-3" class:max-md:hidden={pane !== 'frame'}>
+            <FrameView plan={session.plan} evaluation={session.evaluation} />
+          </section>
+          <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+          <section aria-label="Findings and numbers" tabindex="0" class="min-h-0 flex-1 overflow-y-auto px-4 pb-3" class:max-md:hidden={pane !== 'findings'}>
+            <div class="sticky top-0 z-10 flex gap-4 bg-base-100 pt-2 pb-1">
+              {#each ['findings', 'numbers'] as const as which (which)}
+                <button type="button" class="cursor-pointer border-b pb-0.5 font-semibold capitalize {tab === which ? 'border-primary' : 'border-transparent text-quiet hover:text-ink'}" aria-pressed={tab === which} onclick={() => (tab = which)}>{which}</button>
+              {/each}
+            </div>
+            <GhostBar />
+            {#if station === 'light'}<LightPanel plan={session.plan} />{/if}
+            {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} />{:else}<Numbers evaluation={session.evaluation} />{/if}
+          </section>
+        </div>
+      </main>
+      <nav aria-label="Parts" class="fixed inset-x-0 bottom-0 z-20 grid grid-cols-3 border-t border-line bg-base-200 md:hidden">
+        {#each [['findings', 'Findings'], ['drawing', 'Drawing'], ['frame', 'Frame']] as const as [which, word] (which)}
+          <button type="button" class="h-14 cursor-pointer {pane === which ? 'text-primary' : 'text-quiet'}" aria-pressed={pane === which} onclick={() => (pane = which)}>{word}</button>
+        {/each}
+      </nav>
+    {/if}
+  {:else if !session.error}
+    <p class="p-8 text-quiet">Opening the set-up</p>
+  {:else}
+    <p class="p-8"><a class="text-primary underline" href="#/">Back to the set-ups</a></p>
+  {/if}
+</div>

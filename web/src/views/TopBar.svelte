@@ -1,0 +1,69 @@
+<script lang="ts">
+  /** Title, save state, undo and redo, versions, units and theme. */
+  import Redo2 from '@lucide/svelte/icons/redo-2'
+  import Undo2 from '@lucide/svelte/icons/undo-2'
+  import Preferences from '../parts/Preferences.svelte'
+  import * as api from '../lib/api'
+  import { session } from '../lib/session.svelte'
+  import type { Version } from '../lib/types'
+
+  let versions = $state.raw<Version[] | null>(null)
+  let name = $state('')
+
+  const SAVED = { saved: 'Saved', waiting: 'Not saved yet', saving: 'Saving', offline: 'Server away; will be saved' }
+
+  async function show() {
+    versions = versions ? null : await api.listVersions(session.id).catch(() => [])
+  }
+  async function keep(event: SubmitEvent) {
+    event.preventDefault()
+    if (!name.trim()) return
+    await session.save()
+    await api.nameVersion(session.id, name.trim()).catch((err: Error) => (session.error = err.message))
+    name = ''
+    versions = await api.listVersions(session.id).catch(() => [])
+  }
+  const day = (stamp: string) => new Date(`${stamp}Z`).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+</script>
+
+<header class="flex h-11 items-center gap-3 border-b border-line px-4">
+  <a href="#/" class="font-semibold hover:text-primary">Ausblick</a>
+  <span class="text-quiet" aria-hidden="true">/</span>
+  <h1 class="min-w-0 flex-1">
+    <span class="sr-only">{session.plan?.title ?? 'Set-up'}</span>
+    <input
+      class="w-full max-w-96 truncate border-b border-transparent bg-transparent text-body font-semibold hover:border-line focus:border-primary"
+      aria-label="Title"
+      value={session.plan?.title ?? ''}
+      maxlength="200"
+      onchange={(event) => session.change([{ path: 'title', value: event.currentTarget.value.trim() || 'Untitled set-up' }])}
+    />
+  </h1>
+  <span class="label-text max-sm:hidden" role="status">{SAVED[session.saving]}</span>
+  <span class="flex items-center gap-1.5">
+    <button type="button" class="plain" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!session.canUndo && session.saving === 'saved'} onclick={() => session.undo()}><Undo2 size={15} class="my-1" /></button>
+    <button type="button" class="plain" aria-label="Redo" title="Redo (Ctrl Y)" disabled={!session.canRedo} onclick={() => session.redo()}><Redo2 size={15} class="my-1" /></button>
+    <span class="relative">
+      <button type="button" class="plain" aria-expanded={versions !== null} onclick={show}>Versions</button>
+      {#if versions}
+        <div class="absolute right-0 z-40 mt-1 w-72 border border-line bg-base-100 p-3 shadow-xl">
+          <form class="flex gap-2" onsubmit={keep}>
+            <input class="entry" aria-label="Name for this state" placeholder="Name this state" maxlength="200" bind:value={name} />
+            <button type="submit" class="plain">Keep</button>
+          </form>
+          <ul class="mt-2">
+            {#each versions as version (version.id)}
+              <li class="flex items-center justify-between gap-2 border-t border-line py-1.5">
+                <span class="min-w-0"><span class="block truncate">{version.name}</span><span class="label-text">{day(version.created)}</span></span>
+                <button type="button" class="plain" aria-label="Open {version.name}" onclick={() => (void session.openVersion(version.id), (versions = null))}>Open</button>
+              </li>
+            {:else}
+              <li class="label-text py-1.5">No named version yet. Every change can be undone; a name makes a state easy to find again.</li>
+            {/each}
+          </ul>
+        </div>
+      {/if}
+    </span>
+  </span>
+  <span class="max-md:hidden"><Preferences /></span>
+</header>
