@@ -15,8 +15,13 @@ from ausblick.web.app import create_app
 
 OUT = Path(__file__).resolve().parent.parent / "docs/screenshots"
 FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync", "--disable-quic", "--no-first-run",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-quic",
+    "--no-first-run",
 ]
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 
@@ -80,6 +85,8 @@ VIEWS = [
 
 if __name__ == "__main__":
     arguments = sys.argv[1:]
-    target = Path(arguments.pop(0).removeprefix("--out=")) if arguments[:1] and arguments[0].startswith("--out=") else OUT
+    target = (
+        Path(arguments.pop(0).removeprefix("--out=")) if arguments[:1] and arguments[0].startswith("--out=") else OUT
+    )
     target.mkdir(parents=True, exist_ok=True)
     main(arguments, target)

@@ -1,7 +1,7 @@
 """Write what is generated: OpenAPI, the plan's JSON Schema, and the page of rules.
 
-    python scripts/write_docs.py          writes docs/
-    python scripts/write_docs.py --check  exits 1 and names what is stale
+python scripts/write_docs.py          writes docs/
+python scripts/write_docs.py --check  exits 1 and names what is stale
 """
 
 from __future__ import annotations
@@ -41,16 +41,25 @@ def plan_schema() -> str:
 
 def rules_page() -> str:
     lines = [
-        "# Rules", "",
+        "# Rules",
+        "",
         "Generated from the table of rules (`src/ausblick/core/rules/table.py`). Each finding names one of "
-        "these; limits belong to the schools named as source.", "",
+        "these; limits belong to the schools named as source.",
+        "",
     ]
     stage = None
     for rule in RULES:
         if rule.stage != stage:
             stage = rule.stage
             lines += [f"## {stage.capitalize()}", ""]
-        lines += [f"### `{rule.id}`", "", f"*Measures* {rule.measure}. {rule.why}", "", f"*Limit.* {rule.source}.", ""]
+        lines += [
+            f"### `{rule.id}`",
+            "",
+            f"*Measures* {rule.measure}. {rule.why}",
+            "",
+            f"*Limit.* {rule.source}.",
+            "",
+        ]
     return "\n".join(lines)
 
 
@@ -64,7 +73,9 @@ def main() -> int:
         for path, text in wanted.items():
             path.write_text(text, encoding="utf-8")
         return 0
-    stale = [str(p.relative_to(ROOT)) for p, text in wanted.items() if not p.is_file() or p.read_text("utf-8") != text]
+    stale = [
+        str(p.relative_to(ROOT)) for p, text in wanted.items() if not p.is_file() or p.read_text("utf-8") != text
+    ]
     if stale:
         print(f"stale: {', '.join(stale)}; run 'make types'")
     return 1 if stale else 0

@@ -17,16 +17,24 @@ def _num(value: float | None, unit: str = "", digits: int = 1) -> str:
 def check_table(title: str, report: dict[str, Any]) -> str:
     coverage, screen, exposure, blur = (report[k] for k in ("coverage", "screen", "exposure", "blur"))
     lines = [title, ""]
-    lines.append(f"screen     {'covered' if coverage['covered'] else 'NOT COVERED'}, margin "
-                 f"{_num(coverage['margin_m'], 'm', 2)}")
+    lines.append(
+        f"screen     {'covered' if coverage['covered'] else 'NOT COVERED'}, margin "
+        f"{_num(coverage['margin_m'], 'm', 2)}"
+    )
     if screen:
-        lines.append(f"           luma {_num(screen['level_luma'], '%')}, key channel "
-                     f"{_num(screen['level_key_channel'], '%')}, spread {_num(screen['spread_stops'], 'stops', 2)}, "
-                     f"{_num(screen['lux_mean'], 'lx', 0)}")
-    lines.append(f"subject    {_num(exposure['subject_lux'], 'lx', 0)} against {_num(exposure['grey_lux'], 'lx', 0)} "
-                 f"for grey, skin {_num(exposure['subject_level'], '%')}")
-    lines.append(f"camera     smear {_num(blur['motion_px'], 'px')}, screen blur {_num(blur['screen_defocus_px'], 'px')}, "
-                 f"shutter {_num(blur['shutter_angle'], '°', 0)}")
+        lines.append(
+            f"           luma {_num(screen['level_luma'], '%')}, key channel "
+            f"{_num(screen['level_key_channel'], '%')}, spread {_num(screen['spread_stops'], 'stops', 2)}, "
+            f"{_num(screen['lux_mean'], 'lx', 0)}"
+        )
+    lines.append(
+        f"subject    {_num(exposure['subject_lux'], 'lx', 0)} against {_num(exposure['grey_lux'], 'lx', 0)} "
+        f"for grey, skin {_num(exposure['subject_level'], '%')}"
+    )
+    lines.append(
+        f"camera     smear {_num(blur['motion_px'], 'px')}, screen blur {_num(blur['screen_defocus_px'], 'px')}, "
+        f"shutter {_num(blur['shutter_angle'], '°', 0)}"
+    )
     lines.append("")
     for finding in report["findings"]:
         lines.append(f"{MARK[finding['severity']]:11} {finding['says']}  [{finding['id']}]")
@@ -62,12 +70,16 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
         f"key channel {key['mean']:.1f} % ({key['p1']:.1f} to {key['p99']:.1f})",
         f"  band {report['band_percent']:.1f} points, {report['even_percent']:.1f} without noise; "
         f"noise {_num(report['noise_percent'], '%', 2)}; clipped {report['clipped_percent']:.1f} %",
-        "  " + "\n  ".join("  ".join(f"{'–' if v is None else f'{v:.1f}':>6}" for v in row) for row in report["grid"]),
+        "  "
+        + "\n  ".join("  ".join(f"{'–' if v is None else f'{v:.1f}':>6}" for v in row) for row in report["grid"]),
     ]
     for word, spots in (("hot spot", report["hot_spots"]), ("shadow", report["shadows"])):
         for spot in spots:
             across, down = spot["x"] + spot["w"] / 2, spot["y"] + spot["h"] / 2
-            lines.append(f"  {word} {spot['delta_percent']:+.1f} points at {100 * across:.0f} % across, {100 * down:.0f} % down")
+            lines.append(
+                f"  {word} {spot['delta_percent']:+.1f} points at "
+                f"{100 * across:.0f} % across, {100 * down:.0f} % down"
+            )
     if report["edge_contact"]:
         where = sorted({*report["edge_contact_frame"], *report["edge_contact_screen"]})
         lines.append(f"  the subject touches the edge: {', '.join(where)}")
@@ -78,7 +90,8 @@ def key_table(report: dict[str, Any], output: str) -> str:
     rgb = ", ".join(f"{v:.1f}" for v in report["sample"]["rgb"])
     return (
         f"sample  {rgb} % at {100 * report['sample']['x']:.0f} % across, {100 * report['sample']['y']:.0f} % down\n"
-        f"residue {report['residue_percent']:.2f} % of the screen; holes {_num(report['holes_percent'], '% of the figure', 2)}\n"
+        f"residue {report['residue_percent']:.2f} % of the screen; "
+        f"holes {_num(report['holes_percent'], '% of the figure', 2)}\n"
         f"clip    {report['black_clip']:.3f} at the sample, {report['needed_clip']:.3f} would hold the whole screen\n"
         f"matte   {output}"
     )

@@ -16,7 +16,7 @@ from .optics.motion import motion_blur_px, shutter_angle
 from .optics.view import View, focus_distance, view_of
 from .plan import Plan, Subject
 from .signal.exposure import grey_lux, luma, signal, stops
-from .signal.schools import LevelTarget, level_target, screen_levels, trace_of
+from .signal.schools import LevelTarget, level_target, screen_levels
 
 COLUMNS, ROWS = 61, 41
 
@@ -162,9 +162,7 @@ def _screen_by_lamp(plan: Plan, grid: Grid, judged: Bools, store: BasisStore) ->
     lamps, maps = lamp_maps(plan, grid, store)
     if not judged.any():
         return {}
-    return {
-        lamp.id: weight(lamp) * float(light[judged].mean()) for lamp, light in zip(lamps, maps, strict=True)
-    }
+    return {lamp.id: weight(lamp) * float(light[judged].mean()) for lamp, light in zip(lamps, maps, strict=True)}
 
 
 def _exposure(plan: Plan, light: Floats) -> Exposure:

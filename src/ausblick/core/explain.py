@@ -34,7 +34,13 @@ class Number:
 
 def numbers(evaluation: Evaluation) -> list[Number]:
     """The readings of a plan, in the order of the work."""
-    return [*_space(evaluation), *_screen(evaluation), *_light(evaluation), *_subject(evaluation), *_camera(evaluation)]
+    return [
+        *_space(evaluation),
+        *_screen(evaluation),
+        *_light(evaluation),
+        *_subject(evaluation),
+        *_camera(evaluation),
+    ]
 
 
 def _space(e: Evaluation) -> list[Number]:
@@ -42,24 +48,56 @@ def _space(e: Evaluation) -> list[Number]:
     if subject is None:
         return []
     return [
-        Number("gap", "space", "Mark to screen", subject.z, "m", 2, "z of the mark; the screen lies in z = 0",
-               "Geometry of the set", ()),
-        Number("distance", "space", "Camera to mark", e.focus.distance_m if e.focus else None, "m", 2,
-               "from the lens to the eyes, along the optical axis", "Geometry of the set",
-               (Input("camera z", camera.z, "m"), Input("mark z", subject.z, "m"))),
+        Number(
+            "gap",
+            "space",
+            "Mark to screen",
+            subject.z,
+            "m",
+            2,
+            "z of the mark; the screen lies in z = 0",
+            "Geometry of the set",
+            (),
+        ),
+        Number(
+            "distance",
+            "space",
+            "Camera to mark",
+            e.focus.distance_m if e.focus else None,
+            "m",
+            2,
+            "from the lens to the eyes, along the optical axis",
+            "Geometry of the set",
+            (Input("camera z", camera.z, "m"), Input("mark z", subject.z, "m")),
+        ),
     ]
 
 
 def _screen(e: Evaluation) -> list[Number]:
     needed = e.coverage.needed
-    size = () if needed is None else (
-        Input("needed width", needed[2] - needed[0], "m"), Input("needed height", needed[3] - needed[1], "m"),
-        Input("screen width", e.plan.screen.width, "m"), Input("screen height", e.plan.screen.height, "m"),
+    size = (
+        ()
+        if needed is None
+        else (
+            Input("needed width", needed[2] - needed[0], "m"),
+            Input("needed height", needed[3] - needed[1], "m"),
+            Input("screen width", e.plan.screen.width, "m"),
+            Input("screen height", e.plan.screen.height, "m"),
+        )
     )
     return [
-        Number("margin", "screen", "Screen to spare", e.coverage.margin_m, "m", 2,
-               "the reach of the action, cut by the frame, followed along rays from the lens to the screen; "
-               "the smallest distance to the screen's edge there", "Ray and plane", size),
+        Number(
+            "margin",
+            "screen",
+            "Screen to spare",
+            e.coverage.margin_m,
+            "m",
+            2,
+            "the reach of the action, cut by the frame, followed along rays from the lens to the screen; "
+            "the smallest distance to the screen's edge there",
+            "Ray and plane",
+            size,
+        ),
     ]
 
 
@@ -69,34 +107,113 @@ def _light(e: Evaluation) -> list[Number]:
     grey = Input("light for grey", e.exposure.grey_lux, "lx")
     red, green, blue = e.plan.screen.reflectance
     level = "reflectance × lux / lux for grey, channel by channel, through the camera's curve"
-    of = (lux, grey, Input("reflectance R", red, ""), Input("reflectance G", green, ""), Input("reflectance B", blue, ""))
+    of = (
+        lux,
+        grey,
+        Input("reflectance R", red, ""),
+        Input("reflectance G", green, ""),
+        Input("reflectance B", blue, ""),
+    )
     return [
-        Number("level-luma", "light", "Screen, luma", screen.level_luma if screen else None, "%", 0,
-               f"{level}; then 0.2126 R + 0.7152 G + 0.0722 B", "ITU-R BT.709-6", of),
-        Number("level-key", "light", "Screen, key channel", screen.level_key_channel if screen else None, "%", 0,
-               f"{level}; the key channel alone", "ITU-R BT.709-6", of),
-        Number("spread", "light", "Spread", screen.spread_stops if screen else None, "stops", 2,
-               "log2 of the brightest over the darkest place of the needed screen", "Definition of a stop",
-               (Input("brightest", screen.lux_max, "lx"), Input("darkest", screen.lux_min, "lx")) if screen else ()),
-        Number("band", "light", "Band", screen.band_percent if screen else None, "%", 1,
-               "99th minus 1st percentile of the signal over the needed screen", "Width of the line on a waveform", ()),
+        Number(
+            "level-luma",
+            "light",
+            "Screen, luma",
+            screen.level_luma if screen else None,
+            "%",
+            0,
+            f"{level}; then 0.2126 R + 0.7152 G + 0.0722 B",
+            "ITU-R BT.709-6",
+            of,
+        ),
+        Number(
+            "level-key",
+            "light",
+            "Screen, key channel",
+            screen.level_key_channel if screen else None,
+            "%",
+            0,
+            f"{level}; the key channel alone",
+            "ITU-R BT.709-6",
+            of,
+        ),
+        Number(
+            "spread",
+            "light",
+            "Spread",
+            screen.spread_stops if screen else None,
+            "stops",
+            2,
+            "log2 of the brightest over the darkest place of the needed screen",
+            "Definition of a stop",
+            (Input("brightest", screen.lux_max, "lx"), Input("darkest", screen.lux_min, "lx")) if screen else (),
+        ),
+        Number(
+            "band",
+            "light",
+            "Band",
+            screen.band_percent if screen else None,
+            "%",
+            1,
+            "99th minus 1st percentile of the signal over the needed screen",
+            "Width of the line on a waveform",
+            (),
+        ),
     ]
 
 
 def _subject(e: Evaluation) -> list[Number]:
     exposure, camera = e.exposure, e.plan.camera
     return [
-        Number("face", "subject", "Light on the face", exposure.subject_lux, "lx", 0,
-               "sum of all lamps on a small surface at eye height that faces the camera, dimmers applied",
-               "Photometric distance law", ()),
-        Number("grey", "subject", "Light for grey", exposure.grey_lux, "lx", 0,
-               f"{INCIDENT_C:.0f} × f-number² × ND / (shutter × ISO)", "ISO 2720, incident light, C = 250",
-               (Input("f-number", camera.f_number, ""), Input("shutter", camera.shutter_s, "s"),
-                Input("ISO", camera.iso, ""), Input("ND", camera.nd_stops, "stops"))),
-        Number("over", "subject", "Face against grey", exposure.stops_over, "stops", 1,
-               "log2 of light on the face over light for grey", "Definition of a stop", ()),
-        Number("skin", "subject", "Skin", exposure.subject_level, "%", 0,
-               "luma of the skin under that light", "ITU-R BT.709-6", ()),
+        Number(
+            "face",
+            "subject",
+            "Light on the face",
+            exposure.subject_lux,
+            "lx",
+            0,
+            "sum of all lamps on a small surface at eye height that faces the camera, dimmers applied",
+            "Photometric distance law",
+            (),
+        ),
+        Number(
+            "grey",
+            "subject",
+            "Light for grey",
+            exposure.grey_lux,
+            "lx",
+            0,
+            f"{INCIDENT_C:.0f} × f-number² × ND / (shutter × ISO)",
+            "ISO 2720, incident light, C = 250",
+            (
+                Input("f-number", camera.f_number, ""),
+                Input("shutter", camera.shutter_s, "s"),
+                Input("ISO", camera.iso, ""),
+                Input("ND", camera.nd_stops, "stops"),
+            ),
+        ),
+        Number(
+            "over",
+            "subject",
+            "Face against grey",
+            exposure.stops_over,
+            "stops",
+            1,
+            "log2 of light on the face over light for grey",
+            "Definition of a stop",
+            (),
+        ),
+        Number(
+            "skin",
+            "subject",
+            "Skin",
+            exposure.subject_level,
+            "%",
+            0,
+            "luma of the skin under that light",
+            "ITU-R BT.709-6",
+            (),
+        ),
     ]
 
 
@@ -108,16 +225,48 @@ def _camera(e: Evaluation) -> list[Number]:
     away = Input("distance", e.focus.distance_m if e.focus else 0.0, "m")
     sharp = None if e.focus is None else e.focus.far_m - e.focus.near_m
     return [
-        Number("smear", "camera", "Smear", e.blur.motion_px, "px", 0,
-               "speed × shutter × focal length / (distance × pixel pitch)", "Geometric optics",
-               (speed, Input("shutter", camera.shutter_s, "s"), focal, away, pitch)),
-        Number("angle", "camera", "Shutter angle", e.blur.shutter_angle, "°", 0,
-               "360 × shutter × frames per second", "Definition",
-               (Input("shutter", camera.shutter_s, "s"), Input("frames per second", camera.fps, ""))),
-        Number("depth", "camera", "Depth of field", sharp, "m", 2,
-               f"farthest minus nearest distance whose blur stays within {SHARP_PX:.0f} recorded pixels",
-               "Thin lens, hyperfocal distance", (focal, Input("f-number", camera.f_number, ""), away, pitch)),
-        Number("melt", "camera", "Screen blur", e.blur.screen_defocus_px, "px", 1,
-               "diameter of the disc that a point of the screen becomes: f² / (N (s − f)) × |D − s| / D",
-               "Thin lens", (focal, Input("f-number", camera.f_number, ""), away, pitch)),
+        Number(
+            "smear",
+            "camera",
+            "Smear",
+            e.blur.motion_px,
+            "px",
+            0,
+            "speed × shutter × focal length / (distance × pixel pitch)",
+            "Geometric optics",
+            (speed, Input("shutter", camera.shutter_s, "s"), focal, away, pitch),
+        ),
+        Number(
+            "angle",
+            "camera",
+            "Shutter angle",
+            e.blur.shutter_angle,
+            "°",
+            0,
+            "360 × shutter × frames per second",
+            "Definition",
+            (Input("shutter", camera.shutter_s, "s"), Input("frames per second", camera.fps, "")),
+        ),
+        Number(
+            "depth",
+            "camera",
+            "Depth of field",
+            sharp,
+            "m",
+            2,
+            f"farthest minus nearest distance whose blur stays within {SHARP_PX:.0f} recorded pixels",
+            "Thin lens, hyperfocal distance",
+            (focal, Input("f-number", camera.f_number, ""), away, pitch),
+        ),
+        Number(
+            "melt",
+            "camera",
+            "Screen blur",
+            e.blur.screen_defocus_px,
+            "px",
+            1,
+            "diameter of the disc that a point of the screen becomes: f² / (N (s − f)) × |D − s| / D",
+            "Thin lens",
+            (focal, Input("f-number", camera.f_number, ""), away, pitch),
+        ),
     ]

@@ -23,9 +23,7 @@ def finite(value: float | None) -> float | None:
 
 def check_report(evaluation: Evaluation, findings: list[Finding]) -> dict[str, Any]:
     """The `check` object. Keys of parts that are not computed yet are absent."""
-    coverage, reading, blur, focus = (
-        evaluation.coverage, evaluation.screen, evaluation.blur, evaluation.focus
-    )
+    coverage, reading, blur, focus = (evaluation.coverage, evaluation.screen, evaluation.blur, evaluation.focus)
     return {
         "coverage": {
             "needed": list(coverage.needed) if coverage.needed else None,

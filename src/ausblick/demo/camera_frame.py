@@ -92,8 +92,11 @@ def _screen_signal(evaluation: Evaluation, plane: Floats, blemishes: tuple[Blemi
     column = (back[0] / back[2] - grid.x[0]) / (grid.x[1] - grid.x[0])
     row = (back[1] / back[2] - grid.y[0]) / (grid.y[1] - grid.y[0])
     light = cv2.remap(
-        lux, column.reshape(u.shape).astype(np.float32), row.reshape(u.shape).astype(np.float32),
-        cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE,
+        lux,
+        column.reshape(u.shape).astype(np.float32),
+        row.reshape(u.shape).astype(np.float32),
+        cv2.INTER_LINEAR,
+        borderMode=cv2.BORDER_REPLICATE,
     ).astype(np.float64)
     for b in blemishes:
         light *= 1.0 + (b.light - 1.0) * np.exp(-(((u - b.x) / b.w) ** 2) - ((v - b.y) / b.h) ** 2)
@@ -103,8 +106,12 @@ def _screen_signal(evaluation: Evaluation, plane: Floats, blemishes: tuple[Blemi
 def _paint(plan: Plan, part: str, light: Floats) -> Floats:
     assert plan.subject is not None
     worn = plan.subject.wardrobe[0].reflectance if plan.subject.wardrobe else (0.2, 0.2, 0.2)
-    colours = {"hair": plan.subject.hair, "head": plan.subject.skin, "hands": plan.subject.skin,
-               "feet": (0.08, 0.07, 0.06)}
+    colours = {
+        "hair": plan.subject.hair,
+        "head": plan.subject.skin,
+        "hands": plan.subject.skin,
+        "feet": (0.08, 0.07, 0.06),
+    }
     shade = {"legs": 0.6, "arms": 0.85}.get(part, 1.0)
     return signal(np.array(colours.get(part, worn)), shade * light, plan.camera)
 
@@ -130,7 +137,10 @@ def _as_yuv(rgb: Bytes) -> av.VideoFrame:
     luma = signal_ @ np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
     cb, cr = (signal_[..., 2] - luma) / 1.8556, (signal_[..., 0] - luma) / 1.5748
     half = (rgb.shape[1] // 2, rgb.shape[0] // 2)
-    planes = [16.0 + 219.0 * luma, *(128.0 + 224.0 * cv2.resize(c, half, interpolation=cv2.INTER_AREA) for c in (cb, cr))]
+    planes = [
+        16.0 + 219.0 * luma,
+        *(128.0 + 224.0 * cv2.resize(c, half, interpolation=cv2.INTER_AREA) for c in (cb, cr)),
+    ]
     stacked = np.concatenate([np.clip(np.round(p), 0, 255).astype(np.uint8).ravel() for p in planes])
     return av.VideoFrame.from_ndarray(stacked.reshape(rgb.shape[0] * 3 // 2, rgb.shape[1]), format="yuv420p")
 
@@ -140,10 +150,15 @@ def _as_rgb(frame: av.VideoFrame) -> Bytes:
     size, quarter = frame.width * frame.height, frame.width * frame.height // 4
     luma = (flat[:size].reshape(frame.height, frame.width).astype(np.float32) - 16.0) / 219.0
     cb, cr = (
-        (cv2.resize(
-            flat[start : start + quarter].reshape(frame.height // 2, frame.width // 2).astype(np.float32),
-            (frame.width, frame.height), interpolation=cv2.INTER_LINEAR,
-        ) - 128.0) / 224.0
+        (
+            cv2.resize(
+                flat[start : start + quarter].reshape(frame.height // 2, frame.width // 2).astype(np.float32),
+                (frame.width, frame.height),
+                interpolation=cv2.INTER_LINEAR,
+            )
+            - 128.0
+        )
+        / 224.0
         for start in (size, size + quarter)
     )
     red, blue = luma + 1.5748 * cr, luma + 1.8556 * cb

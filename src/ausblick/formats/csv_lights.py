@@ -8,8 +8,28 @@ import io
 from ausblick.core.plan import Plan
 
 COLUMNS = (
-    "id", "name", "role", "shape", "width_m", "height_m", "flux_lm", "peak_cd", "normal_lux", "beam", "cct_k",
-    "watts", "x_m", "y_m", "z_m", "aim_x_m", "aim_y_m", "aim_z_m", "dimmer_percent", "on", "modifier", "circuit",
+    "id",
+    "name",
+    "role",
+    "shape",
+    "width_m",
+    "height_m",
+    "flux_lm",
+    "peak_cd",
+    "normal_lux",
+    "beam",
+    "cct_k",
+    "watts",
+    "x_m",
+    "y_m",
+    "z_m",
+    "aim_x_m",
+    "aim_y_m",
+    "aim_z_m",
+    "dimmer_percent",
+    "on",
+    "modifier",
+    "circuit",
 )
 
 
@@ -26,12 +46,27 @@ def lights_csv(plan: Plan) -> str:
             size = (emitter.diameter, emitter.diameter)
         else:
             size = (None, None)
-        writer.writerow([
-            _safe(lamp.id), _safe(lamp.name), lamp.role, emitter.shape, *size,
-            fixture.flux_lm, fixture.peak_cd, fixture.normal_lux, fixture.beam.kind, fixture.cct, fixture.watts,
-            *lamp.position, *lamp.aim, round(100.0 * lamp.dimmer, 3), "yes" if lamp.on else "no",
-            lamp.modifier.kind, _safe(lamp.circuit),
-        ])
+        writer.writerow(
+            [
+                _safe(lamp.id),
+                _safe(lamp.name),
+                lamp.role,
+                emitter.shape,
+                *size,
+                fixture.flux_lm,
+                fixture.peak_cd,
+                fixture.normal_lux,
+                fixture.beam.kind,
+                fixture.cct,
+                fixture.watts,
+                *lamp.position,
+                *lamp.aim,
+                round(100.0 * lamp.dimmer, 3),
+                "yes" if lamp.on else "no",
+                lamp.modifier.kind,
+                _safe(lamp.circuit),
+            ]
+        )
     return out.getvalue()
 
 

@@ -6,6 +6,7 @@ before a pixel is decoded. Linear pictures (EXR, or tagged so) become Rec.709 si
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from typing import Any
 
@@ -22,8 +23,13 @@ MAX_PIXELS = 80_000_000
 MIN_SIDE = 16
 
 SIGNATURES = (
-    (b"\x89PNG\r\n\x1a\n", "png"), (b"\xff\xd8\xff", "jpeg"), (b"II*\0", "tiff"), (b"MM\0*", "tiff"),
-    (b"\x76\x2f\x31\x01", "openexr"), (b"SDPX", "dpx"), (b"XPDS", "dpx"),
+    (b"\x89PNG\r\n\x1a\n", "png"),
+    (b"\xff\xd8\xff", "jpeg"),
+    (b"II*\0", "tiff"),
+    (b"MM\0*", "tiff"),
+    (b"\x76\x2f\x31\x01", "openexr"),
+    (b"SDPX", "dpx"),
+    (b"XPDS", "dpx"),
 )
 
 
@@ -75,9 +81,7 @@ def _decode(source: Any, kind: str) -> Frame:
         )
     if spec.nchannels == 2 or spec.nchannels > 16:
         raise ImageError(f"the picture has {spec.nchannels} channels; RGB is needed")
-    depth, white = {"uint8": ("uint8", 255.0), "uint16": ("uint16", 65535.0)}.get(
-        str(spec.format), ("float", 1.0)
-    )
+    depth, white = {"uint8": ("uint8", 255.0), "uint16": ("uint16", 65535.0)}.get(str(spec.format), ("float", 1.0))
     pixels = source.read_image(0, 0, 0, min(3, spec.nchannels), depth)
     if pixels is None or source.has_error:
         raise ImageError(f"the picture is damaged or cut short: {_reason(source.geterror())}")
@@ -109,7 +113,7 @@ def _upright(pixels: Any, orientation: int) -> Any:
 
 def _reason(text: str) -> str:
     """The library's reason on one line, without paths."""
-    line = " ".join(text.split()) or "unknown reason"
+    line = re.sub(r"\"?/[^\s\"]+\"?", "the file", " ".join(text.split())) or "unknown reason"
     return line[:160]
 
 

@@ -42,9 +42,7 @@ class Frames:
         """A set-up's frames, newest first."""
         with self._sessions() as session:
             live_row(session, setup_id)
-            rows = session.scalars(
-                select(FrameRow).where(FrameRow.setup_id == setup_id).order_by(FrameRow.id.desc())
-            )
+            rows = session.scalars(select(FrameRow).where(FrameRow.setup_id == setup_id).order_by(FrameRow.id.desc()))
             return [self._frame(row) for row in rows]
 
     def get(self, frame_id: int) -> StoredFrame:
@@ -65,9 +63,7 @@ class Frames:
             shutil.copyfile(source, self._folder / stored / ORIGINAL)
             for kind, content in files.items():
                 (self._folder / stored / kind).write_bytes(content)
-            row = FrameRow(
-                setup_id=setup_id, name=name[:200], stored=stored, reading=json.dumps(data), created=now()
-            )
+            row = FrameRow(setup_id=setup_id, name=name[:200], stored=stored, reading=json.dumps(data), created=now())
             session.add(row)
             session.flush()
             return self._frame(row)

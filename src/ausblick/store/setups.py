@@ -179,9 +179,7 @@ def _version(session: Session, setup_id: int, version_id: int) -> RevisionRow:
 
 def _add(session: Session, row: SetupRow, plan: Plan, origin: str) -> RevisionRow:
     text = json.dumps(dump_plan(plan), allow_nan=False)
-    revision = RevisionRow(
-        setup_id=row.id, parent_id=row.current_id, plan=text, origin=origin, created=now()
-    )
+    revision = RevisionRow(setup_id=row.id, parent_id=row.current_id, plan=text, origin=origin, created=now())
     session.add(revision)
     session.flush()
     return revision
@@ -211,6 +209,11 @@ def _onward(session: Session, row: SetupRow) -> int | None:
 def _setup(session: Session, row: SetupRow) -> Setup:
     here = session.get_one(RevisionRow, row.current_id)
     return Setup(
-        row.id, row.revision, read_plan(here.plan), row.created, row.changed,
-        can_undo=here.parent_id is not None, can_redo=_onward(session, row) is not None,
+        row.id,
+        row.revision,
+        read_plan(here.plan),
+        row.created,
+        row.changed,
+        can_undo=here.parent_id is not None,
+        can_redo=_onward(session, row) is not None,
     )

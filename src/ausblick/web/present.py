@@ -48,9 +48,7 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding]) -> Evaluat
                 }
                 for lamp in evaluation.plan.lights
             ],
-            "numbers": [
-                {**asdict(number), "value": finite(number.value)} for number in numbers(evaluation)
-            ],
+            "numbers": [{**asdict(number), "value": finite(number.value)} for number in numbers(evaluation)],
             "action_heights": action_heights(plan.subject) if plan.subject else None,
             "field_on_screen": field_on_screen(plan, evaluation.view),
             "field_of_view_deg": angle_of_view(
@@ -97,8 +95,13 @@ def _map(evaluation: Evaluation) -> dict[str, Any]:
 
 def setup_model(setup: Setup) -> SetupModel:
     return SetupModel(
-        id=setup.id, revision=setup.revision, plan=setup.plan, changed=setup.changed,
-        can_undo=setup.can_undo, can_redo=setup.can_redo, unknown_fields=unknown_fields(setup.plan),
+        id=setup.id,
+        revision=setup.revision,
+        plan=setup.plan,
+        changed=setup.changed,
+        can_undo=setup.can_undo,
+        can_redo=setup.can_redo,
+        unknown_fields=unknown_fields(setup.plan),
     )
 
 

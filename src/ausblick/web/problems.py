@@ -53,4 +53,6 @@ def register_problems(app: Flask) -> None:
     @app.errorhandler(Exception)
     def _unexpected(err: Exception) -> Response:
         log.exception("%s %s", request.method, request.path)
-        return problem(500, "Something went wrong here", "The server met an error it did not expect; nothing was stored.")
+        return problem(
+            500, "Something went wrong here", "The server met an error it did not expect; nothing was stored."
+        )

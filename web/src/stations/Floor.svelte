@@ -192,10 +192,10 @@
         <path d="M0 {-half}V{half}" stroke-width="3" class="drawn" class:pick={chosen} stroke-opacity={on ? 1 : 0.5} />
         <path d="M-7 {-half * 0.55}L-1 {-half}V{half}L-7 {half * 0.55}Z" fill={on ? 'var(--figure)' : 'var(--color-base-100)'} class="drawn" class:pick={chosen} />
       </g>
-      <text x={z(pz) + ((pz - az) / away) * 16} y={x(px) - ((px - ax) / away) * 20 + 4} text-anchor={pz > az + 0.3 * away ? 'start' : 'middle'} class:strong={chosen}>
+    </Handle>
+    <text pointer-events="none" x={z(pz) + ((pz - az) / away) * 16} y={x(px) - ((px - ax) / away) * 20 + 4} text-anchor={pz > az + 0.3 * away ? 'start' : 'middle'} class:strong={chosen}>
         {i + 1}{sheet.scale > 34 ? ` ${lamp.name}` : ''}
       </text>
-    </Handle>
   {/if}
 {/each}
 

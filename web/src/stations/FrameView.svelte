@@ -43,17 +43,19 @@
     const { x, y } = evaluation.map
     const dx = (x[1] - x[0]) / 2
     const dy = (y[1] - y[0]) / 2
-    // Quads overlap a little, so that no seam shows between them.
-    const grow = 0.08
     for (let row = 0; row < y.length; row++)
       for (let col = 0; col < x.length; col++) {
         context.fillStyle = css(deviationColour(evaluation.map.deviation[row][col] - offset, reach))
         context.beginPath()
         for (const [sx, sy] of [[-1, -1], [1, -1], [1, 1], [-1, 1]]) {
-          const [u, v] = project(x[col] + sx * dx * (1 + grow), y[row] + sy * dy * (1 + grow))
+          const [u, v] = project(x[col] + sx * dx, y[row] + sy * dy)
           context.lineTo(u, v)
         }
+        context.closePath()
         context.fill()
+        // A rim of its own colour closes the seam to its neighbours.
+        context.strokeStyle = context.fillStyle
+        context.stroke()
       }
   })
   const summary = $derived.by(() => {

@@ -26,7 +26,7 @@
       <X size={14} />
     </button>
   </header>
-  <div class="flex flex-col gap-1.5">
+  <div class="flex flex-col gap-1">
     {#if lamp >= 0}<LampFields {plan} index={lamp} />
     {:else if thing === 'camera'}<CameraFields {plan} />
     {:else if thing === 'subject'}<SubjectFields {plan} />

@@ -145,8 +145,8 @@
       end={settle}
     >
       <circle cx={z(pz)} cy={y(py)} r="5.5" fill={on ? 'var(--color-base-content)' : 'var(--color-base-100)'} class="drawn" class:pick={selected === `light:${lamp.id}`} />
-      <text x={z(pz)} y={y(py) - 9} text-anchor="middle" class:strong={selected === `light:${lamp.id}`}>{i + 1}</text>
     </Handle>
+    <text pointer-events="none" x={z(pz)} y={y(py) - 9} text-anchor="middle" class:strong={selected === `light:${lamp.id}`}>{i + 1}</text>
   {/if}
 {/each}
 

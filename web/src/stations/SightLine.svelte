@@ -32,16 +32,16 @@
             ><path d="M1 6h10M6 1v10" stroke="var(--quiet)" stroke-width="1.5" /></svg
           >
         {:else}
-          <span class="bg-base-100 pr-0.5"><State {state} word={false} /></span>
+          <span class="pr-0.5 {current === station.id ? 'bg-base-200' : 'bg-base-100'}"><State {state} word={false} /></span>
         {/if}
-        <span class="label-text bg-base-100 pr-1 whitespace-nowrap" class:!text-primary={current === station.id}>
+        <span class="label-text pr-1 whitespace-nowrap {current === station.id ? 'bg-base-200 !text-primary' : 'bg-base-100'}">
           <kbd class="hidden font-sans md:inline">{i + 1}</kbd>
           {station.name}
         </span>
       </span>
       <span class="mt-0.5 flex items-baseline gap-2 overflow-hidden whitespace-nowrap">
-        <span class="text-reading font-semibold" class:text-primary={state === 'fails'}>{told.value}</span>
-        <span class="label-text truncate">{told.note}</span>
+        <span class="font-semibold md:text-reading" class:text-primary={state === 'fails'}>{told.value}</span>
+        <span class="label-text truncate max-md:hidden">{told.note}</span>
       </span>
       {#if current === station.id}<span class="absolute inset-x-0 -bottom-px h-0.5 bg-primary"></span>{/if}
     </button>

@@ -73,12 +73,12 @@
     {#if station === 'check'}
       <main class="min-h-0 flex-1 md:overflow-hidden"><Check /></main>
     {:else}
-      <main class="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_34rem]">
-        <section aria-label="Drawing of the set" class="h-[68vh] min-h-0 border-line max-md:pb-16 md:h-[54vh] lg:h-auto lg:border-r" class:max-md:hidden={pane !== 'drawing'}>
+      <main class="grid min-h-0 flex-1 grid-cols-1 md:grid-rows-[minmax(0,1fr)_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_34rem] lg:grid-rows-1">
+        <section aria-label="Drawing of the set" class="min-h-0 border-line max-md:h-[72vh] max-md:pb-16 lg:border-r" class:max-md:hidden={pane !== 'drawing'}>
           <Drawing />
         </section>
-        <div class="flex min-h-0 flex-col max-md:pb-16" class:max-md:hidden={pane === 'drawing'}>
-          <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-b border-line p-3" class:max-md:hidden={pane !== 'frame'}>
+        <div class="flex min-h-0 flex-col border-line max-md:pb-16 md:max-lg:flex-row-reverse md:max-lg:border-t" class:max-md:hidden={pane === 'drawing'}>
+          <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-line p-3 md:max-lg:h-72 md:max-lg:w-1/2 lg:border-b" class:max-md:hidden={pane !== 'frame'}>
             <FrameView plan={session.plan} evaluation={session.evaluation} />
           </section>
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->

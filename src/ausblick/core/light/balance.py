@@ -12,9 +12,7 @@ from .basis import BasisStore, lamp_maps, weight
 from .mix import ambient_rgb, scalar_lux
 
 
-def balanced_dimmers(
-    plan: Plan, grid: Grid, cells: Bools, target_lux: float, store: BasisStore
-) -> dict[str, float]:
+def balanced_dimmers(plan: Plan, grid: Grid, cells: Bools, target_lux: float, store: BasisStore) -> dict[str, float]:
     """Dimmer 0..1 by lamp id, for the lit screen lamps, that bring `cells` nearest to target_lux.
 
     The other lamps stay as they are. Empty when there is no lamp to dim or no cell to even out.

@@ -61,13 +61,15 @@ def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> tuple[list[Light], F
     """
     lamps = [lamp for lamp in plan.lights if not_computed(lamp) is None]
     ground = (
-        grid.x.tobytes(), grid.y.tobytes(), plan.screen.transmittance,
+        grid.x.tobytes(),
+        grid.y.tobytes(),
+        plan.screen.transmittance,
         tuple(flag.corners for flag in plan.flags),
-        plan.screen.wing_left, plan.screen.wing_right,
+        plan.screen.wing_left,
+        plan.screen.wing_right,
     )
     maps = [
-        store.get((*ground, lamp.fixture, lamp.position, lamp.aim), partial(_map, plan, lamp, grid))
-        for lamp in lamps
+        store.get((*ground, lamp.fixture, lamp.position, lamp.aim), partial(_map, plan, lamp, grid)) for lamp in lamps
     ]
     return lamps, np.stack(maps) if maps else np.zeros((0, *grid.shape))
 

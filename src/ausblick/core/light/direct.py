@@ -84,9 +84,7 @@ def _near_order(front: Floats, points: Floats, face: Face) -> int:
     return int(min(24, max(4, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
 
 
-def _lobes(
-    light: Light, face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats
-) -> Floats:
+def _lobes(light: Light, face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
     """A face that sends the same lobe from every point: a sum of small sources over it."""
     samples, areas = polygon_points(front, _near_order(front, points, face))
     density = peak_candela(light.fixture) / face.area

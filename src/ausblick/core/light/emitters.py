@@ -1,9 +1,9 @@
 """What a lamp's face is: its place, its axes, its outline, and its beam.
 
-    aim                 the face looks along `axis`; `up` is as near to +y as it can be,
-     ^  up              straight up or down: toward -z
-     |  /
-   [face] ----> axis
+ aim                 the face looks along `axis`; `up` is as near to +y as it can be,
+  ^  up              straight up or down: toward -z
+  |  /
+[face] ----> axis
 """
 
 from __future__ import annotations

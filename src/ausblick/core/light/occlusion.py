@@ -33,9 +33,7 @@ def wing_triangles(screen: Screen) -> Floats:
         (screen.x_centre + screen.width / 2.0, screen.wing_right),
     ):
         if length > 0.0:
-            sides.append(
-                quad([(edge, low, 0.0), (edge, low, length), (edge, high, length), (edge, high, 0.0)])
-            )
+            sides.append(quad([(edge, low, 0.0), (edge, low, length), (edge, high, length), (edge, high, 0.0)]))
     return np.concatenate([NONE, *sides])
 
 

@@ -29,9 +29,7 @@ class Compared:
 def compare(evaluation: Evaluation, reading: FrameReading) -> list[Compared]:
     """Rows in the order of importance."""
     screen = evaluation.screen
-    planned = (None,) * 3 if screen is None else (
-        screen.level_luma, screen.level_key_channel, screen.band_percent
-    )
+    planned = (None,) * 3 if screen is None else (screen.level_luma, screen.level_key_channel, screen.band_percent)
     luma = reading.level_luma.mean if reading.level_luma else None
     key = reading.level_key_channel.mean if reading.level_key_channel else None
     slope = reading.slope_percent[0] if reading.slope_percent else None
@@ -40,10 +38,22 @@ def compare(evaluation: Evaluation, reading: FrameReading) -> list[Compared]:
     return [
         _row("Screen, luma", planned[0], luma, 3.0, brighter, darker),
         _row("Screen, key channel", planned[1], key, 3.0, brighter, darker),
-        _row("Unevenness", planned[2], reading.even_percent, 2.0,
-             "more uneven than planned: see where on the deviation map", "more even than planned"),
-        _row("Left to right", _planned_slope(evaluation), slope, 3.0,
-             "the right side is brighter than planned", "the left side is brighter than planned"),
+        _row(
+            "Unevenness",
+            planned[2],
+            reading.even_percent,
+            2.0,
+            "more uneven than planned: see where on the deviation map",
+            "more even than planned",
+        ),
+        _row(
+            "Left to right",
+            _planned_slope(evaluation),
+            slope,
+            3.0,
+            "the right side is brighter than planned",
+            "the left side is brighter than planned",
+        ),
     ]
 
 
@@ -63,7 +73,9 @@ def verdict(evaluation: Evaluation, reading: FrameReading, rows: list[Compared])
     if wanted != "other" and wanted != reading.hue:
         return Verdict("fails", f"The screen is {reading.hue}; the plan says {wanted}.")
     if reading.clipped_percent is not None and reading.clipped_percent > 0.5:
-        return Verdict("fails", f"{reading.clipped_percent:.0f} % of the screen clips: less light on it, or less exposure.")
+        return Verdict(
+            "fails", f"{reading.clipped_percent:.0f} % of the screen clips: less light on it, or less exposure."
+        )
     if reading.contact is not None and set(reading.contact.screen_sides) - {"bottom"}:
         sides = " and ".join(side for side in reading.contact.screen_sides if side != "bottom")
         return Verdict("fails", f"The subject leaves the screen: {sides}.")
@@ -78,9 +90,7 @@ def verdict(evaluation: Evaluation, reading: FrameReading, rows: list[Compared])
     return Verdict("holds", "The frame shows what was planned.")
 
 
-def _row(
-    name: str, planned: float | None, measured: float | None, within: float, above: str, below: str
-) -> Compared:
+def _row(name: str, planned: float | None, measured: float | None, within: float, above: str, below: str) -> Compared:
     if planned is None or measured is None:
         return Compared(name, "%", planned, measured, None, within, "")
     off = measured - planned

@@ -49,8 +49,10 @@ def _spanned(mask: Bools) -> Bools:
     """What lies between screen pixels of its own row, or of its own column.
 
     Unlike a convex outline this leaves out the wall beside a screen that stands on a wide floor piece.
+    The second time round fills the body behind an arm that crosses the screen's edge.
     """
-    return _between(mask) | _between(mask.T).T
+    once = _between(mask) | _between(mask.T).T
+    return _between(once) | _between(once.T).T
 
 
 def _between(mask: Bools) -> Bools:
@@ -67,8 +69,10 @@ def _frame_sides(figure: Bools) -> tuple[str, ...]:
 def _screen_sides(figure: Bools, spanned: Bools) -> tuple[str, ...]:
     """Where a broad stretch of the figure lies on the outline of the screen, away from the frame's edge."""
     height, width = figure.shape
-    inner = cv2.erode(spanned.astype(np.uint8), np.ones((5, 5), np.uint8), borderType=cv2.BORDER_CONSTANT,
-                      borderValue=1) > 0
+    inner = (
+        cv2.erode(spanned.astype(np.uint8), np.ones((5, 5), np.uint8), borderType=cv2.BORDER_CONSTANT, borderValue=1)
+        > 0
+    )
     on_rim = figure & spanned & ~inner
     on_rim[:3], on_rim[-3:], on_rim[:, :3], on_rim[:, -3:] = False, False, False, False
     if on_rim.sum() < max(6, 0.012 * max(width, height)):

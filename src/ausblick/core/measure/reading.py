@@ -119,7 +119,9 @@ def _grid(percent: Floats32, found: FoundScreen) -> tuple[tuple[float | None, ..
         np.array_split(percent, 3), np.array_split(found.mask, 3), np.array_split(found.core, 3), strict=True
     ):
         cells = zip(
-            np.array_split(part, 3, axis=1), np.array_split(mask, 3, axis=1), np.array_split(core, 3, axis=1),
+            np.array_split(part, 3, axis=1),
+            np.array_split(mask, 3, axis=1),
+            np.array_split(core, 3, axis=1),
             strict=True,
         )
         rows.append(tuple(_zone(values, m, c) for values, m, c in cells))

@@ -106,9 +106,7 @@ def _slope(smooth: Floats, mask: Bools) -> tuple[float, float]:
 
 
 def _terms(x: Floats, y: Floats) -> Floats:
-    return np.stack(
-        [np.ones_like(x), x, y, x * x, x * y, y * y, x**3, x * x * y, x * y * y, y**3], axis=1
-    )
+    return np.stack([np.ones_like(x), x, y, x * x, x * y, y * y, x**3, x * x * y, x * y * y, y**3], axis=1)
 
 
 def _stands_out(surface: Surface, mask: Bools, inside: Bools, sign: int, least: float) -> bool:

@@ -116,6 +116,7 @@ def _above_floor_line(frame: Floats, view: View) -> Floats:
     A ray at (u, v) meets y = 0 of the plane where  lens_y*ray_z - lens_z*ray_y = 0; ray is affine in
     (u, v), so this is a half plane of the frame.
     """
+
     def height(u: float, v: float) -> float:
         ray = view.rays(np.array([u, v]))
         return float(view.lens[2] * ray[1] - view.lens[1] * ray[2])

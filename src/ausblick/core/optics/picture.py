@@ -68,7 +68,9 @@ def screen_surfaces(screen: Screen) -> list[tuple[str, Floats]]:
     """(name, outline (4, 3) in m) of everything screen-coloured."""
     left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
     low, high = screen.bottom, screen.bottom + screen.height
-    found: list[tuple[str, list[tuple[float, float, float]]]] = [("screen", [(left, low, 0), (right, low, 0), (right, high, 0), (left, high, 0)])]
+    found: list[tuple[str, list[tuple[float, float, float]]]] = [
+        ("screen", [(left, low, 0), (right, low, 0), (right, high, 0), (left, high, 0)])
+    ]
     if screen.floor_run > 0.0:
         run = screen.floor_run
         found.append(("floor", [(left, 0, 0), (right, 0, 0), (right, 0, run), (left, 0, run)]))

@@ -41,7 +41,7 @@ class Plan(Part):
     window: Window | None = None
     plate: Plate = Plate()
     targets: Targets = Targets()
-    photometry: Annotated[dict[str, Photometry], Field(max_length=64)] = {}
+    photometry: Annotated[dict[str, Photometry], Field(max_length=64, default_factory=dict)]
 
     @model_validator(mode="before")
     @classmethod
@@ -104,7 +104,7 @@ def read_plan(text: str | bytes) -> Plan:
 def plan_from(data: Any) -> Plan:
     """The plan in parsed JSON. Raises PlanError naming the first field that is wrong."""
     if not isinstance(data, dict):
-        raise PlanError("plan", "must be an object with \"format\" and \"version\"", _short(data))
+        raise PlanError("plan", 'must be an object with "format" and "version"', _short(data))
     _check_shape(data)
     if data.get("format") != FORMAT:
         raise PlanError("format", f"must be {FORMAT!r}", _short(data.get("format")))
@@ -152,7 +152,7 @@ def _check_shape(data: Any) -> None:
         if isinstance(value, float) and not math.isfinite(value):
             raise PlanError(path, "must be a finite number", str(value))
         if isinstance(value, int) and abs(value) > 10**15:
-            raise PlanError(path, "is out of any range", "a number of %d digits" % len(str(abs(value))))
+            raise PlanError(path, "is out of any range", f"a number of {len(str(abs(value)))} digits")
         if isinstance(value, dict):
             pending += [(v, f"{path}.{k}" if path else str(k), depth + 1) for k, v in value.items()]
         elif isinstance(value, list):

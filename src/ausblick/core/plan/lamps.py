@@ -42,9 +42,7 @@ class SunEmitter(Part):
     shape: Literal["sun"] = "sun"
 
 
-Emitter = Annotated[
-    PointEmitter | RectEmitter | DiscEmitter | SunEmitter, Field(discriminator="shape")
-]
+Emitter = Annotated[PointEmitter | RectEmitter | DiscEmitter | SunEmitter, Field(discriminator="shape")]
 
 
 class LambertBeam(Part):

@@ -61,8 +61,11 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
     f_number = third_stop(camera.f_number * 2.0 ** (-spent / 2.0), up=False)
     if 1.4 <= f_number <= 16.0 and abs(f_number - camera.f_number) > 0.05:
         proposals.append(
-            Proposal(f"{text}, and f/{f_number:g} for the light", (change, Change("camera.f_number", f_number)),
-                     "less depth of field" if spent > 0 else "")
+            Proposal(
+                f"{text}, and f/{f_number:g} for the light",
+                (change, Change("camera.f_number", f_number)),
+                "less depth of field" if spent > 0 else "",
+            )
         )
     return proposals
 
@@ -83,7 +86,8 @@ def _angle(evaluation: Evaluation) -> Judgement | None:
     angle = evaluation.blur.shutter_angle
     off = max(low - angle, angle - high, 0.0)
     limit = low if angle < low else high
-    says = f"Shutter angle {angle:.0f}°, the school '{evaluation.plan.targets.shutter_school}' says {low:.0f} to {high:.0f}°"
+    school = evaluation.plan.targets.shutter_school
+    says = f"Shutter angle {angle:.0f}°, the school '{school}' says {low:.0f} to {high:.0f}°"
     return Judgement("consider" if off > 0 else "fine", angle, limit, "°", says, off / 100.0)
 
 
@@ -129,12 +133,17 @@ def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     base = camera.sensor.base_iso
     over = math.log2(camera.iso / base)
     to_base = Change("camera.iso", base)
-    proposals = [Proposal(f"ISO {base:.0f} instead of {camera.iso:.0f}", (to_base,), f"costs {stops_text(over)} of light")]
+    proposals = [
+        Proposal(f"ISO {base:.0f} instead of {camera.iso:.0f}", (to_base,), f"costs {stops_text(over)} of light")
+    ]
     f_number = third_stop(camera.f_number * 2.0 ** (-over / 2.0), up=False)
     if f_number >= 1.4 and f_number < camera.f_number:
         proposals.append(
-            Proposal(f"ISO {base:.0f} with f/{f_number:g} for the light", (to_base, Change("camera.f_number", f_number)),
-                     "less depth of field")
+            Proposal(
+                f"ISO {base:.0f} with f/{f_number:g} for the light",
+                (to_base, Change("camera.f_number", f_number)),
+                "less depth of field",
+            )
         )
     return proposals
 
@@ -154,7 +163,9 @@ def _depth(evaluation: Evaluation) -> Judgement | None:
         return None
     short = max(focus.near_m - needed[0], needed[1] - focus.far_m, 0.0)
     far = "infinity" if math.isinf(focus.far_m) else metres(focus.far_m)
-    says = f"Sharp from {metres(focus.near_m)} to {far}, the action reaches {metres(needed[0])} to {metres(needed[1])}"
+    says = (
+        f"Sharp from {metres(focus.near_m)} to {far}, the action reaches {metres(needed[0])} to {metres(needed[1])}"
+    )
     return Judgement(graded(short, fix=0.15, stop=math.inf), short, 0.0, "m", says, short)
 
 
@@ -166,7 +177,11 @@ def _stop_down(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if f_number > 22.0 or f_number <= camera.f_number:
         return []
     cost = f"costs {stops_text(2.0 * math.log2(f_number / camera.f_number))} of light"
-    return [Proposal(f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}", (Change("camera.f_number", f_number),), cost)]
+    return [
+        Proposal(
+            f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}", (Change("camera.f_number", f_number),), cost
+        )
+    ]
 
 
 def _melt(evaluation: Evaluation) -> Judgement | None:
@@ -183,8 +198,11 @@ def _melt_more(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if not disc:
         return []
     f_number = third_stop(max(1.0, camera.f_number * disc / MELTS_PX), up=False)
-    open_up = Proposal(f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}",
-                       (Change("camera.f_number", f_number),), "less depth of field, more light")
+    open_up = Proposal(
+        f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}",
+        (Change("camera.f_number", f_number),),
+        "less depth of field, more light",
+    )
     flat = Proposal("Steam or stretch the screen flat", (Change("screen.wrinkle_slope", 0.01),), "time on the day")
     return [open_up, flat]
 
@@ -200,24 +218,72 @@ def _no_sharpening(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 RULES = (
-    Rule("camera.smear", "camera", "smear",
-         "A smeared edge is neither subject nor screen, and no key cuts it cleanly.",
-         "A quarter per cent of the picture's width, 5 px of 1920", _smear, _faster, digits=0),
-    Rule("camera.shutter-angle", "camera", "shutter angle",
-         "The subject should move as the plate moves; a fast shutter looks choppy before a smooth plate.",
-         "School of shutter chosen under Camera", _angle, _to_school, digits=0),
-    Rule("camera.flicker", "camera", "cut flashes",
-         "Mains lamps flash twice a cycle; a shutter that cuts a flash makes the screen's level pump.",
-         "Multiples of 1/(2 × mains frequency); dimmed LED lamps may flicker otherwise: test them",
-         _flicker, _safe),
-    Rule("camera.iso", "camera", "ISO above base",
-         "Grain is speckle in the matte.", "A third of a stop above the sensor's base", _iso, _lower_iso, digits=1),
-    Rule("camera.depth", "camera", "not sharp",
-         "The edge is cut where it is sharp: hair and fingertips must be inside the depth of field.",
-         "Circle of confusion of 2 recorded pixels", _depth, _stop_down),
-    Rule("camera.melt", "camera", "screen blur",
-         "A screen out of focus hides its own wrinkles.", "Three pixels hide a fold", _melt, _melt_more, digits=1),
-    Rule("camera.sharpening", "camera", "sharpening",
-         "Sharpening draws a dark line round the edge, and the key finds that line.",
-         "All schools agree", _sharpening, _no_sharpening, digits=0),
+    Rule(
+        "camera.smear",
+        "camera",
+        "smear",
+        "A smeared edge is neither subject nor screen, and no key cuts it cleanly.",
+        "A quarter per cent of the picture's width, 5 px of 1920",
+        _smear,
+        _faster,
+        digits=0,
+    ),
+    Rule(
+        "camera.shutter-angle",
+        "camera",
+        "shutter angle",
+        "The subject should move as the plate moves; a fast shutter looks choppy before a smooth plate.",
+        "School of shutter chosen under Camera",
+        _angle,
+        _to_school,
+        digits=0,
+    ),
+    Rule(
+        "camera.flicker",
+        "camera",
+        "cut flashes",
+        "Mains lamps flash twice a cycle; a shutter that cuts a flash makes the screen's level pump.",
+        "Multiples of 1/(2 × mains frequency); dimmed LED lamps may flicker otherwise: test them",
+        _flicker,
+        _safe,
+    ),
+    Rule(
+        "camera.iso",
+        "camera",
+        "ISO above base",
+        "Grain is speckle in the matte.",
+        "A third of a stop above the sensor's base",
+        _iso,
+        _lower_iso,
+        digits=1,
+    ),
+    Rule(
+        "camera.depth",
+        "camera",
+        "not sharp",
+        "The edge is cut where it is sharp: hair and fingertips must be inside the depth of field.",
+        "Circle of confusion of 2 recorded pixels",
+        _depth,
+        _stop_down,
+    ),
+    Rule(
+        "camera.melt",
+        "camera",
+        "screen blur",
+        "A screen out of focus hides its own wrinkles.",
+        "Three pixels hide a fold",
+        _melt,
+        _melt_more,
+        digits=1,
+    ),
+    Rule(
+        "camera.sharpening",
+        "camera",
+        "sharpening",
+        "Sharpening draws a dark line round the edge, and the key finds that line.",
+        "All schools agree",
+        _sharpening,
+        _no_sharpening,
+        digits=0,
+    ),
 )

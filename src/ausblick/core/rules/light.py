@@ -39,8 +39,11 @@ def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if not lamps or evaluation.screen is None:
         return []
     return [
-        *_dimmers(evaluation, store), *_farther(evaluation, lamps), *_across(evaluation, lamps),
-        *_half_height(evaluation, lamps), *_all_together(evaluation, lamps),
+        *_dimmers(evaluation, store),
+        *_farther(evaluation, lamps),
+        *_across(evaluation, lamps),
+        *_half_height(evaluation, lamps),
+        *_all_together(evaluation, lamps),
     ]
 
 
@@ -173,8 +176,11 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
     if factor <= 0.0:
         return [
-            Proposal("Screen lamps off: the other lamps light the screen enough",
-                     tuple(Change(f"lights[{i}].on", False) for i, _ in lamps), "check evenness")
+            Proposal(
+                "Screen lamps off: the other lamps light the screen enough",
+                tuple(Change(f"lights[{i}].on", False) for i, _ in lamps),
+                "check evenness",
+            )
         ]
     top = max(lamp.dimmer for _, lamp in lamps)
     short = ""
@@ -199,11 +205,23 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
 
 
 RULES = (
-    Rule("light.evenness", "light", "spread",
-         "One key setting has to fit the whole screen; what differs in light needs a harder clip, and that "
-         "eats hair.",
-         "A third of a stop: a thin flat line on a waveform", _evenness, _even_out),
-    Rule("light.level", "light", "screen level",
-         "Too bright throws coloured light onto the subject; too dark is noisy.",
-         "School of level chosen under Screen light", _level, _set_level, digits=0),
+    Rule(
+        "light.evenness",
+        "light",
+        "spread",
+        "One key setting has to fit the whole screen; what differs in light needs a harder clip, and that eats hair.",
+        "A third of a stop: a thin flat line on a waveform",
+        _evenness,
+        _even_out,
+    ),
+    Rule(
+        "light.level",
+        "light",
+        "screen level",
+        "Too bright throws coloured light onto the subject; too dark is noisy.",
+        "School of level chosen under Screen light",
+        _level,
+        _set_level,
+        digits=0,
+    ),
 )

@@ -54,8 +54,10 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
     bottom = screen.bottom if on_floor else max(0.0, min(screen.bottom, needed[1] - spare))
     width, height = round(right - left, 2), round(top - bottom, 2)
     changes = [
-        Change("screen.width", width), Change("screen.x_centre", round((left + right) / 2, 3)),
-        Change("screen.height", height), Change("screen.bottom", round(bottom, 2)),
+        Change("screen.width", width),
+        Change("screen.x_centre", round((left + right) / 2, 3)),
+        Change("screen.height", height),
+        Change("screen.bottom", round(bottom, 2)),
     ]
     text = f"Screen {width:.2f} × {height:.2f} m instead of {screen.width:.2f} × {screen.height:.2f} m"
     if plan.subject is not None and plan.subject.feet_seen and needed[1] < 0:
@@ -91,8 +93,13 @@ def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
         return []
     focal = round(plan.camera.focal_mm * then / now)
     text = f"Camera back to {metres(back)} with {focal} mm instead of {plan.camera.focal_mm:.0f} mm"
-    return [Proposal(text, (Change("camera.z", back), Change("camera.focal_mm", float(focal))),
-                     "same framing, flatter perspective, less depth of field")]
+    return [
+        Proposal(
+            text,
+            (Change("camera.z", back), Change("camera.focal_mm", float(focal))),
+            "same framing, flatter perspective, less depth of field",
+        )
+    ]
 
 
 def _less_action(evaluation: Evaluation) -> list[Proposal]:
@@ -116,10 +123,22 @@ def _less_action(evaluation: Evaluation) -> list[Proposal]:
 
 
 RULES = (
-    Rule("screen.covered", "screen", "margin",
-         "The subject must never leave the screen: hands, hair and a thrown arm cut off there cannot be keyed.",
-         "The hard rule of both coverage schools", _covered, _more_screen),
-    Rule("screen.margin", "screen", "margin",
-         "People overshoot their marks; a hand's breadth of spare screen saves the take.",
-         f"{SPARE:.2f} m, a hand's breadth", _margin, _more_screen),
+    Rule(
+        "screen.covered",
+        "screen",
+        "margin",
+        "The subject must never leave the screen: hands, hair and a thrown arm cut off there cannot be keyed.",
+        "The hard rule of both coverage schools",
+        _covered,
+        _more_screen,
+    ),
+    Rule(
+        "screen.margin",
+        "screen",
+        "margin",
+        "People overshoot their marks; a hand's breadth of spare screen saves the take.",
+        f"{SPARE:.2f} m, a hand's breadth",
+        _margin,
+        _more_screen,
+    ),
 )

@@ -32,9 +32,7 @@ def _order(evaluation: Evaluation) -> Judgement | None:
 def _reorder(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     reach = max(1.0, plan.camera.z - 3.0)
-    return [
-        Proposal(f"Put the mark {metres(reach)} in front of the screen", (Change("subject.z", round(reach, 2)),))
-    ]
+    return [Proposal(f"Put the mark {metres(reach)} in front of the screen", (Change("subject.z", round(reach, 2)),))]
 
 
 def outside(plan: Plan) -> list[tuple[str, str, float]]:
@@ -97,8 +95,12 @@ def _gap(evaluation: Evaluation) -> Judgement | None:
         return None
     short = limit - plan.subject.z
     return Judgement(
-        graded(short, fix=0.6, stop=math.inf), plan.subject.z, limit, "m",
-        f"The mark is {metres(plan.subject.z)} from the screen", max(0.0, short),
+        graded(short, fix=0.7, stop=math.inf),
+        plan.subject.z,
+        limit,
+        "m",
+        f"The mark is {metres(plan.subject.z)} from the screen",
+        max(0.0, short),
     )
 
 
@@ -110,20 +112,45 @@ def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     back = min(plan.camera.z + step, plan.room.z_max - 0.5)
     together = (Change("subject.z", wanted), Change("camera.z", round(back, 2)))
     return [
-        Proposal(f"Move mark and camera {metres(step)} away from the screen", together,
-                 "keeps the framing where the room gives; needs its depth"),
-        Proposal(f"Move the mark {metres(step)} toward the camera", (Change("subject.z", wanted),),
-                 "frames tighter, and needs more screen at the sides"),
+        Proposal(
+            f"Move mark and camera {metres(step)} away from the screen",
+            together,
+            "keeps the framing where the room gives; needs its depth",
+        ),
+        Proposal(
+            f"Move the mark {metres(step)} toward the camera",
+            (Change("subject.z", wanted),),
+            "frames tighter, and needs more screen at the sides",
+        ),
     ]
 
 
 RULES = (
-    Rule("space.order", "space", "room to spare",
-         "The camera must see the subject, and the subject must be in front of the screen.",
-         "Geometry of the set", _order, _reorder),
-    Rule("space.walls", "space", "outside the room",
-         "What stands outside the walls cannot be built.", "The room's measurements", _walls, _inside),
-    Rule("space.gap", "space", "mark to screen",
-         "Distance takes the subject's shadow off the screen and the screen's colour off the subject.",
-         "School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m", _gap, _step_forward),
+    Rule(
+        "space.order",
+        "space",
+        "room to spare",
+        "The camera must see the subject, and the subject must be in front of the screen.",
+        "Geometry of the set",
+        _order,
+        _reorder,
+    ),
+    Rule(
+        "space.walls",
+        "space",
+        "outside the room",
+        "What stands outside the walls cannot be built.",
+        "The room's measurements",
+        _walls,
+        _inside,
+    ),
+    Rule(
+        "space.gap",
+        "space",
+        "mark to screen",
+        "Distance takes the subject's shadow off the screen and the screen's colour off the subject.",
+        "School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m",
+        _gap,
+        _step_forward,
+    ),
 )

@@ -45,8 +45,12 @@ def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return []
     low, high = wanted_stops(evaluation)
     goal = min(max(0.0, low), high) if low <= 0.0 <= high else (low + high) / 2.0
-    return [*_lamps_by(evaluation, goal - over), *_nearer_key(evaluation, goal - over),
-            *_open_by(evaluation, goal - over), *_iso_by(evaluation, goal - over)]
+    return [
+        *_lamps_by(evaluation, goal - over),
+        *_nearer_key(evaluation, goal - over),
+        *_open_by(evaluation, goal - over),
+        *_iso_by(evaluation, goal - over),
+    ]
 
 
 def _lamps_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
@@ -57,7 +61,7 @@ def _lamps_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
         return []
     factor = (total * 2.0**missing - (total - ours)) / ours
     top = max(lamp.dimmer for _, lamp in lamps)
-    if factor <= 0.0 or top <= 0.0 or top >= 1.0 and factor > 1.0:
+    if factor <= 0.0 or top <= 0.0 or (top >= 1.0 and factor > 1.0):
         return []
     cost = ""
     if factor * top > 1.0:
@@ -141,14 +145,34 @@ def _lamps_to_target(evaluation: Evaluation, store: BasisStore) -> list[Proposal
 
 
 RULES = (
-    Rule("subject.exposure", "subject", "face against grey",
-         "A face exposed right needs no lifting, and lifting brings noise into the edge.",
-         "Half a stop either way; a dark plate allows a stop under, a bright one a stop over",
-         _exposed, _expose, digits=1),
-    Rule("subject.above-screen", "subject", "face level",
-         "The face stays brighter than the screen, so that its edge separates and the screen spills little.",
-         "School below-face: face above 50 %, screen below it", _above_screen, _expose, digits=0),
-    Rule("subject.edge-gap", "subject", "gap in luma",
-         "Where the colour is alike, only the difference in brightness cuts.",
-         f"School away-from-edge: {EDGE_GAP:.0f} points of luma", _off_the_edge, _lamps_to_target, digits=0),
+    Rule(
+        "subject.exposure",
+        "subject",
+        "face against grey",
+        "A face exposed right needs no lifting, and lifting brings noise into the edge.",
+        "Half a stop either way; a dark plate allows a stop under, a bright one a stop over",
+        _exposed,
+        _expose,
+        digits=1,
+    ),
+    Rule(
+        "subject.above-screen",
+        "subject",
+        "face level",
+        "The face stays brighter than the screen, so that its edge separates and the screen spills little.",
+        "School below-face: face above 50 %, screen below it",
+        _above_screen,
+        _expose,
+        digits=0,
+    ),
+    Rule(
+        "subject.edge-gap",
+        "subject",
+        "gap in luma",
+        "Where the colour is alike, only the difference in brightness cuts.",
+        f"School away-from-edge: {EDGE_GAP:.0f} points of luma",
+        _off_the_edge,
+        _lamps_to_target,
+        digits=0,
+    ),
 )

@@ -33,9 +33,7 @@ def edge_levels(plan: Plan, subject_light: Floats) -> dict[str, float]:
     if plan.subject.hair_kind != "none":
         surfaces["hair"] = plan.subject.hair
     surfaces |= {garment.name: garment.reflectance for garment in plan.subject.wardrobe}
-    return {
-        name: float(luma(signal(np.array(rgb), subject_light, plan.camera))) for name, rgb in surfaces.items()
-    }
+    return {name: float(luma(signal(np.array(rgb), subject_light, plan.camera))) for name, rgb in surfaces.items()}
 
 
 def level_target(plan: Plan, subject_light: Floats) -> LevelTarget:
@@ -43,18 +41,27 @@ def level_target(plan: Plan, subject_light: Floats) -> LevelTarget:
     school = plan.targets.level_school
     if school == "below-face":
         return LevelTarget(
-            school, 42.0, 40.0, 45.0,
+            school,
+            42.0,
+            40.0,
+            45.0,
             "Low and even keeps the screen saturated and the spill small; the face stays above it.",
         )
     if school == "mid-grey":
         return LevelTarget(
-            school, 55.0, 52.0, 58.0,
+            school,
+            55.0,
+            52.0,
+            58.0,
             "One mid-grey shade: the strongest signal with the least noise in it.",
         )
     if school == "follow-plate":
         level = float(np.clip(28.0 + 0.35 * plan.plate.mean_level, 30.0, 60.0))
         return LevelTarget(
-            school, level, level - 3.0, level + 3.0,
+            school,
+            level,
+            level - 3.0,
+            level + 3.0,
             f"A plate that averages {plan.plate.mean_level:.0f} % wants a screen to match, so that what "
             "spill remains looks right.",
         )
@@ -65,20 +72,37 @@ def level_target(plan: Plan, subject_light: Floats) -> LevelTarget:
 
 
 def _away_from_edge(plan: Plan, subject_light: Floats) -> LevelTarget:
-    """The level between 30 and 60 % that is farthest from every edge, hair and skin counted first."""
+    """The level between 30 and 60 % that is farthest from every edge.
+
+    Hair, and cloth that shares the screen's hue, are cut by brightness alone; the colour of the rest
+    helps, so that half the gap does.
+    """
     edges = edge_levels(plan, subject_light)
     if not edges:
         return LevelTarget("away-from-edge", 42.0, 39.0, 45.0, "Nothing touches the screen yet.")
     levels = np.arange(30.0, 60.5, 0.5)
-    gaps = np.min([np.abs(levels - level) for level in edges.values()], axis=0)
+    ease = {name: 1.0 if _cut_by_brightness(plan, name) else 2.0 for name in edges}
+    gaps = np.min([ease[name] * np.abs(levels - level) for name, level in edges.items()], axis=0)
     # Of equally good levels the lower one spills less.
     best = float(levels[int(np.argmax(np.round(gaps, 3)))])
     nearest = min(edges, key=lambda name: abs(edges[name] - best))
     return LevelTarget(
-        "away-from-edge", best, best - 3.0, best + 3.0,
-        f"Nearest edge is {nearest} at {edges[nearest]:.0f} %: the wider the gap in brightness, the "
-        "surer the cut.",
+        "away-from-edge",
+        best,
+        best - 3.0,
+        best + 3.0,
+        f"Nearest edge is {nearest} at {edges[nearest]:.0f} %: the wider the gap in brightness, the surer the cut.",
     )
+
+
+def _cut_by_brightness(plan: Plan, edge: str) -> bool:
+    assert plan.subject is not None
+    if edge == "hair":
+        return True
+    cloth = next((g.reflectance for g in plan.subject.wardrobe if g.name == edge), plan.subject.skin)
+    channel = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
+    others = (sum(cloth) - cloth[channel]) / 2.0
+    return cloth[channel] > 1.25 * others
 
 
 def key_channel(plan_hue: str, reflectance: Floats) -> int:
@@ -96,4 +120,3 @@ def screen_levels(plan: Plan, light: Floats) -> tuple[Floats, Floats]:
 def trace_of(plan: Plan, luma_level: float, key_level: float) -> float:
     """The one of the two that the plan's targets are read on."""
     return luma_level if plan.targets.level_trace == "luma" else key_level
-

@@ -8,8 +8,8 @@ from pathlib import Path
 
 from flask import Response, current_app, send_file
 from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 from flask_openapi3.models.file import FileStorage
+from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 
 from ausblick.core.evaluate import evaluate
@@ -45,7 +45,10 @@ def _model(frame: StoredFrame) -> Response:
 def list_frames(path: SetupPath) -> Response:
     found = [
         FrameSummary(
-            id=frame.id, name=frame.name, created=frame.created, hue=frame.data["reading"]["hue"],
+            id=frame.id,
+            name=frame.name,
+            created=frame.created,
+            hue=frame.data["reading"]["hue"],
             level=(frame.data["reading"]["level_luma"] or {}).get("mean"),
         )
         for frame in frames().of_setup(path.setup_id)
@@ -114,5 +117,3 @@ def compare_frame(path: FramePath) -> Response:
         }
     )
     return Response(model.model_dump_json(), mimetype="application/json")
-
-

@@ -13,8 +13,18 @@ from ausblick.store.setups import Conflict, Setup, Setups, Version
 
 from ..present import setup_model
 from ..schemas import (
-    ConflictModel, CreateBody, NameBody, SaveBody, SetupList, SetupModel, SetupPath, SetupSummary, TitleBody,
-    VersionList, VersionModel, VersionPath,
+    ConflictModel,
+    CreateBody,
+    NameBody,
+    SaveBody,
+    SetupList,
+    SetupModel,
+    SetupPath,
+    SetupSummary,
+    TitleBody,
+    VersionList,
+    VersionModel,
+    VersionPath,
 )
 
 api = APIBlueprint("setups", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="set-ups")])
@@ -38,8 +48,12 @@ def _summary(setup: Setup) -> SetupSummary:
     _, findings = find(setup.plan, basis(), with_remedies=False)
     worst = findings[0].judgement
     return SetupSummary(
-        id=setup.id, title=setup.plan.title, revision=setup.revision, changed=setup.changed,
-        worst=worst.severity, worst_says="" if worst.severity == "fine" else worst.says,
+        id=setup.id,
+        title=setup.plan.title,
+        revision=setup.revision,
+        changed=setup.changed,
+        worst=worst.severity,
+        worst_says="" if worst.severity == "fine" else worst.says,
         open_findings=sum(finding.judgement.severity != "fine" for finding in findings),
     )
 
@@ -74,7 +88,8 @@ def save_setup(path: SetupPath, body: SaveBody) -> Response:
         conflict = ConflictModel(
             title="Somebody saved this set-up first",
             detail="Your change is kept as a version of its own; nothing is lost.",
-            current=setup_model(err.current), kept=err.kept_id,
+            current=setup_model(err.current),
+            kept=err.kept_id,
         )
         return answer(conflict, 409)
 

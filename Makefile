@@ -1,0 +1,84 @@
+# The two commands of the README are `make demo` and `make test`; both work from a fresh clone.
+SHELL := /bin/bash
+PY := .venv/bin/python
+STAMP := .stamp
+export PIP_DISABLE_PIP_VERSION_CHECK := 1
+
+.PHONY: demo serve test lint types types-check unit browser bench shots build clean
+
+demo: $(STAMP)/run $(STAMP)/web
+	@$(PY) -m ausblick demo $(ARGS)
+
+serve: $(STAMP)/run $(STAMP)/web
+	@$(PY) -m ausblick serve $(ARGS)
+
+build: $(STAMP)/web
+
+test: lint unit browser
+
+# uv is ten times faster where it is there; pip does the same everywhere.
+define install
+	@if command -v uv >/dev/null 2>&1; then VIRTUAL_ENV=.venv uv pip install -q --no-deps --require-hashes -r $(1); \
+	else $(PY) -m pip install -q --no-deps --require-hashes -r $(1); fi
+endef
+
+$(STAMP)/venv:
+	@mkdir -p $(STAMP)
+	python3 -m venv .venv
+	@touch $@
+
+$(STAMP)/run: requirements.txt pyproject.toml | $(STAMP)/venv
+	$(call install,requirements.txt)
+	@$(PY) -m pip install -q --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(STAMP)/dev: requirements-dev.txt $(STAMP)/run
+	$(call install,requirements-dev.txt)
+	@touch $@
+
+$(STAMP)/node: web/package-lock.json web/package.json
+	@mkdir -p $(STAMP)
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(STAMP)/web: $(STAMP)/node $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
+	cd web && npx vite build --logLevel warn
+	@touch $@
+
+$(STAMP)/chromium:
+	@mkdir -p $(STAMP)
+	@command -v chromium >/dev/null 2>&1 || \
+	  (echo "Installing Chromium for the browser tests" && apt-get update -qq && \
+	   apt-get install -y -qq --no-install-recommends chromium >/dev/null)
+	@touch $@
+
+types: $(STAMP)/dev $(STAMP)/node
+	$(PY) scripts/write_docs.py
+	cd web && npx openapi-typescript ../docs/api/openapi.json -o src/lib/schema.generated.d.ts >/dev/null
+
+types-check: $(STAMP)/dev $(STAMP)/node
+	$(PY) scripts/write_docs.py --check
+	@cd web && npx openapi-typescript ../docs/api/openapi.json -o ../.stamp/schema.d.ts >/dev/null && \
+	  cmp -s ../.stamp/schema.d.ts src/lib/schema.generated.d.ts || \
+	  { echo "stale: web/src/lib/schema.generated.d.ts; run 'make types'"; exit 1; }
+
+lint: $(STAMP)/dev $(STAMP)/node types-check
+	.venv/bin/ruff check .
+	.venv/bin/mypy
+	cd web && npm run --silent check
+
+unit: $(STAMP)/dev $(STAMP)/node
+	cd web && npm run --silent test
+	$(PY) -m pytest tests/core tests/formats tests/store tests/api tests/test_imports.py tests/test_cli.py
+
+browser: $(STAMP)/dev $(STAMP)/web $(STAMP)/chromium
+	$(PY) -m pytest tests/browser
+
+bench: $(STAMP)/dev
+	$(PY) benchmarks/run.py
+
+shots: $(STAMP)/dev $(STAMP)/web $(STAMP)/chromium
+	$(PY) scripts/shots.py
+
+clean:
+	rm -rf .venv $(STAMP) web/node_modules src/ausblick/web/static src/*.egg-info

@@ -1,0 +1,5 @@
+"""`python -m ausblick` is the `ausblick` command."""
+
+from ausblick.cli import main
+
+main()

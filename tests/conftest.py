@@ -1,0 +1,66 @@
+"""Plans and frames that tests are made of, built by code."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import pytest
+
+from ausblick.core.plan import Plan, plan_from
+
+MakePlan = Callable[..., Plan]
+
+
+@pytest.fixture
+def make() -> MakePlan:
+    """make(screen={...}, lights=[...]) gives a plan with those parts and defaults elsewhere."""
+    return lambda **parts: plan_from({"format": "ausblick-plan", "version": 1, **parts})
+
+
+def lamp(**fields: Any) -> dict[str, Any]:
+    """A lamp of the plan document; `fixture` fields may be given flat."""
+    fixture = {
+        k: fields.pop(k) for k in ("emitter", "flux_lm", "peak_cd", "normal_lux", "beam", "cct") if k in fields
+    }
+    return {**fields, "fixture": fixture} if fixture else fields
+
+
+GREEN, BLUE = (21.1, 57.7, 29.1), (16.2, 29.1, 61.0)
+
+
+def frame(
+    colour: tuple[float, float, float] = GREEN,
+    size: tuple[int, int] = (720, 1280),
+    slope: float = 0.0,
+    spot: float = 0.0,
+    shadow: float = 0.0,
+    noise: float = 0.0,
+    figure: bool = False,
+    wall: bool = False,
+) -> np.ndarray[Any, Any]:
+    """Signal (H, W, 3) in % with known faults: a spot at (0.70, 0.30), a shadow at (0.25, 0.60)."""
+    v, u = np.mgrid[0 : size[0], 0 : size[1]] / np.array(size)[:, None, None]
+    image = np.broadcast_to(np.array(colour), (*size, 3)).copy()
+    change = slope * (u - 0.5)
+    change += spot * np.exp(-(((u - 0.70) / 0.06) ** 2) - ((v - 0.30) / 0.08) ** 2)
+    change -= shadow * np.exp(-(((u - 0.25) / 0.06) ** 2) - ((v - 0.60) / 0.10) ** 2)
+    image += change[..., None]
+    if figure:
+        head = ((u - 0.5) / 0.05) ** 2 + ((v - 0.3) / 0.09) ** 2 < 1.0
+        image[head | ((np.abs(u - 0.5) < 0.1) & (v > 0.35))] = (62.0, 50.0, 44.0)
+    if wall:
+        image[(u < 0.2) | (u > 0.85) | (v < 0.1)] = (45.0, 44.0, 43.0)
+    return image + np.random.default_rng(3).normal(0.0, noise, image.shape)
+
+
+def write_frame(path: Path, image: np.ndarray[Any, Any]) -> Path:
+    """Write signal in % as 8-bit (jpg, png) or 16-bit (.16.png, .tif) picture."""
+    deep = path.suffix == ".tif" or path.name.endswith(".16.png")
+    top, kind = (65535, np.uint16) if deep else (255, np.uint8)
+    pixels = np.clip(np.round(image / 100.0 * top), 0, top).astype(kind)
+    assert cv2.imwrite(str(path), pixels[..., ::-1])
+    return path

@@ -1,0 +1,95 @@
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+
+from ausblick.core.evaluate import evaluate
+from ausblick.core.explain import numbers
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.optics.picture import field_on_screen, picture_of
+from ausblick.core.report import check_report
+from ausblick.core.rules.findings import find
+from ausblick.demo.fern_house import scree, seed_vault
+from tests.conftest import MakePlan, lamp
+
+SUN = lamp(emitter={"shape": "sun"}, normal_lux=1000, position=[0, 1, 1], aim=[0, 1, 0])
+
+
+def test_even_light_gives_exact_levels(make: MakePlan) -> None:
+    """A sun straight on: 1000 lx everywhere, the grey exposure, so the published screen levels."""
+    evaluation = evaluate(make(lights=[SUN]), BasisStore())
+    screen = evaluation.screen
+    assert screen is not None
+    assert (screen.lux_min, screen.lux_mean, screen.lux_max) == pytest.approx((1000, 1000, 1000))
+    assert (screen.uniformity, screen.spread_stops, screen.band_percent) == pytest.approx((1, 0, 0), abs=1e-9)
+    assert screen.level_key_channel == pytest.approx(57.7, abs=0.3)
+    assert evaluation.exposure.grey_lux == pytest.approx(1000)
+    assert evaluation.exposure.subject_lux == pytest.approx(1000, rel=1e-3)
+
+
+def test_face_meter_is_held_to_the_camera(make: MakePlan) -> None:
+    key = lamp(
+        emitter={"shape": "point"}, peak_cd=900, beam={"kind": "cosine", "n": 0}, role="key", position=[0, 1.6, 5.4]
+    )
+    exposure = evaluate(make(lights=[key]), BasisStore()).exposure
+    assert exposure.subject_lux == pytest.approx(900 / 3.0**2, rel=1e-3)
+    assert exposure.stops_over == pytest.approx(math.log2(100 / 1000), rel=1e-3)
+
+
+def test_judged_cells_are_those_the_camera_needs(make: MakePlan) -> None:
+    evaluation = evaluate(make(subject={"framing": "face"}), BasisStore())
+    needed, grid = evaluation.coverage.needed, evaluation.screen_map.grid
+    assert needed is not None
+    xs, ys = np.meshgrid(grid.x, grid.y)
+    inside = (xs > needed[0]) & (xs < needed[2]) & (ys > needed[1]) & (ys < needed[3])
+    assert np.array_equal(evaluation.screen_map.judged, inside)
+
+
+def test_promised_keys_are_there_and_later_ones_are_absent() -> None:
+    report = check_report(*find(seed_vault(), BasisStore()))
+    assert set(report["coverage"]) >= {"needed", "covered", "margin_m"}
+    lights = {"lux_mean", "lux_min", "lux_max", "uniformity", "spread_stops"}
+    assert set(report["screen"]) >= lights | {"level_luma", "level_key_channel", "band_percent"}
+    assert set(report["exposure"]) == {"subject_lux", "grey_lux", "subject_level", "stops_over"}
+    assert set(report["blur"]) >= {"motion_px", "screen_defocus_px"}
+    assert set(report["findings"][0]) >= {"id", "stage", "severity", "value", "limit", "unit", "why", "remedies"}
+    assert not {"shadow", "spill", "reflections"} & set(report)
+    assert report["not_computed"]
+
+
+def test_every_reading_can_be_asked_why() -> None:
+    listed = numbers(evaluate(scree(), BasisStore()))
+    assert len({n.id for n in listed}) == len(listed) >= 12
+    smear = next(n for n in listed if n.id == "smear")
+    given = {i.name: i.value for i in smear.inputs}
+    recomputed = given["speed"] * given["shutter"] * given["focal length"] / given["distance"] / given["pixel pitch"]
+    assert smear.value == pytest.approx(recomputed * 1000, rel=1e-3)
+
+
+@pytest.mark.parametrize(("roll", "size"), [(0, (3840, 2160)), (90, (2160, 3840)), (-90, (2160, 3840))])
+def test_the_picture_is_upright_however_the_camera_is_held(
+    make: MakePlan, roll: float, size: tuple[int, int]
+) -> None:
+    evaluation = evaluate(make(camera={"roll": roll}), BasisStore())
+    picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage)
+    assert (picture.width, picture.height) == size
+    parts = dict(picture.figure)
+    assert parts["head"][:, 1].mean() < parts["torso"][:, 1].mean() < parts["legs"][:, 1].mean()
+    left, right = (outline[:, 0].mean() for name, outline in picture.figure if name == "hands")
+    assert abs(left - 0.5) == pytest.approx(abs(right - 0.5), abs=1e-6)
+    # The homography agrees with the outlines.
+    u, v, w = picture.plane @ np.array([-1.5, 0.0, 1.0])
+    assert (u / w, v / w) == pytest.approx(tuple(picture.surfaces[0][1][0]), abs=1e-6)
+
+
+def test_field_on_the_screen_grows_with_distance(make: MakePlan) -> None:
+    for plan in (make(), make(camera={"roll": 90})):
+        evaluation = evaluate(plan, BasisStore())
+        field = field_on_screen(plan, evaluation.view)
+        assert field is not None
+        wide = field[2] - field[0] > field[3] - field[1]
+        assert wide is (plan.camera.roll == 0)
+    away = make(camera={"pan": 180})
+    assert field_on_screen(away, evaluate(away, BasisStore()).view) is None

@@ -1,0 +1,148 @@
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from sqlalchemy import text
+
+from ausblick.core.plan import Change, Plan, apply_changes, plan_from
+from ausblick.store.database import open_database
+from ausblick.store.frames import Frames
+from ausblick.store.places import backups_dir, database_file
+from ausblick.store.setups import Conflict, NotFound, Setups
+
+
+def titled(title: str) -> Plan:
+    return plan_from({"format": "ausblick-plan", "version": 1, "title": title})
+
+
+@pytest.fixture
+def setups(tmp_path: Path) -> Setups:
+    return Setups(open_database(tmp_path))
+
+
+def test_undo_and_redo_survive_a_restart(tmp_path: Path, setups: Setups) -> None:
+    made = setups.create(titled("one"))
+    setups.save(made.id, 1, titled("two"))
+    assert setups.save(made.id, 2, titled("three")).can_undo
+    again = Setups(open_database(tmp_path))
+    assert again.undo(made.id).plan.title == "two"
+    back = again.undo(made.id)
+    assert (back.plan.title, back.can_undo, back.can_redo) == ("one", False, True)
+    assert again.undo(made.id).plan.title == "one"
+    assert again.redo(made.id).plan.title == "two"
+    forked = again.save(made.id, again.get(made.id).revision, titled("other"))
+    assert not forked.can_redo
+    assert again.undo(made.id).can_redo
+    assert again.redo(made.id).plan.title == "other"
+
+
+def test_the_later_writer_is_told_and_both_are_kept(setups: Setups) -> None:
+    made = setups.create(titled("start"))
+    setups.save(made.id, 1, titled("first"))
+    with pytest.raises(Conflict) as caught:
+        setups.save(made.id, 1, titled("second"))
+    assert caught.value.current.plan.title == "first"
+    assert setups.get(made.id).plan.title == "first"
+    assert setups.version_plan(made.id, caught.value.kept_id).title == "second"
+    assert [version.origin for version in setups.versions(made.id)] == ["conflict"]
+    # The refused one isn't where redo goes, but it can be opened, and undone again.
+    assert not setups.get(made.id).can_redo
+    assert setups.open_version(made.id, caught.value.kept_id).plan.title == "second"
+    assert setups.undo(made.id).plan.title == "first"
+
+
+def test_named_versions_are_found_again(setups: Setups) -> None:
+    made = setups.create(titled("rough"))
+    version = setups.name_version(made.id, "before lunch")
+    setups.save(made.id, 1, titled("fine"))
+    assert [v.name for v in setups.versions(made.id)] == ["before lunch"]
+    assert setups.open_version(made.id, version.id).plan.title == "rough"
+    other = setups.create(titled("other"))
+    with pytest.raises(NotFound):
+        setups.open_version(other.id, version.id)
+
+
+def test_delete_hides_and_restore_brings_back(setups: Setups) -> None:
+    made = setups.create(titled("keep me"))
+    assert setups.duplicate(made.id).plan.title == "keep me, copy"
+    assert setups.rename(made.id, "kept").plan.title == "kept"
+    setups.delete(made.id)
+    assert [s.plan.title for s in setups.all()] == ["keep me, copy"]
+    with pytest.raises(NotFound):
+        setups.get(made.id)
+    assert setups.restore(made.id).plan.title == "kept"
+    with pytest.raises(NotFound):
+        setups.restore(99)
+
+
+def test_an_old_database_is_backed_up_before_it_is_migrated(tmp_path: Path) -> None:
+    sessions = open_database(tmp_path)
+    Setups(sessions).create(titled("old"))
+    with sessions.begin() as session:
+        session.execute(text("UPDATE alembic_version SET version_num = '0000'"))
+    with pytest.raises(Exception, match="0000"):
+        open_database(tmp_path)
+    (copy,) = backups_dir(tmp_path).glob("before-migration-*.sqlite3")
+    assert copy.stat().st_size > 0
+    assert database_file(tmp_path).is_file()
+
+
+SAVER = """
+import sys
+from pathlib import Path
+from ausblick.core.plan import plan_from
+from ausblick.store.database import open_database
+from ausblick.store.setups import Setups
+setups = Setups(open_database(Path(sys.argv[1])))
+made = setups.create(plan_from({"format": "ausblick-plan", "version": 1, "title": "0"}))
+for n in range(1, 100_000):
+    setups.save(made.id, n, plan_from({"format": "ausblick-plan", "version": 1, "title": str(n)}))
+    print(n, flush=True)
+"""
+
+
+def test_the_last_acknowledged_save_survives_kill_9(tmp_path: Path) -> None:
+    process = subprocess.Popen([sys.executable, "-c", SAVER, str(tmp_path)], stdout=subprocess.PIPE, text=True)
+    assert process.stdout is not None
+    acknowledged = 0
+    for line in process.stdout:
+        acknowledged = int(line)
+        if acknowledged == 25:
+            os.kill(process.pid, signal.SIGKILL)
+            break
+    acknowledged = max([acknowledged, *(int(line) for line in process.stdout)])
+    process.wait()
+    (kept,) = Setups(open_database(tmp_path)).all()
+    assert int(kept.plan.title) >= acknowledged
+    assert Setups(open_database(tmp_path)).save(kept.id, kept.revision, titled("on")).plan.title == "on"
+
+
+def test_frames_are_kept_with_their_pictures_and_go_with_them(tmp_path: Path, setups: Setups) -> None:
+    made = setups.create(titled("a"))
+    frames = Frames(open_database(tmp_path), tmp_path)
+    picture = tmp_path / "in.png"
+    picture.write_bytes(b"picture")
+    kept = frames.add(made.id, "in.png", picture, {"reading": 1}, {"look.jpg": b"small"})
+    assert frames.file(kept.id).read_bytes() == b"picture"
+    assert frames.file(kept.id, "look.jpg").read_bytes() == b"small"
+    assert frames.of_setup(made.id)[0].data == {"reading": 1}
+    frames.delete(kept.id)
+    assert frames.of_setup(made.id) == []
+    assert not kept.path.exists()
+    with pytest.raises(NotFound):
+        frames.file(kept.id)
+    with pytest.raises(NotFound):
+        frames.add(77, "x", picture, {}, {})
+
+
+def test_changes_apply_to_what_was_stored(setups: Setups) -> None:
+    made = setups.create(titled("a"))
+    moved = apply_changes(setups.get(made.id).plan, [Change("subject.z", 3.1)])
+    subject = setups.save(made.id, 1, moved).plan.subject
+    assert subject is not None
+    assert subject.z == 3.1

@@ -1,0 +1,132 @@
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import cv2
+import pytest
+
+from ausblick.core.plan import dump_plan
+from ausblick.demo.fern_house import scree, seed_vault
+from tests.conftest import frame, write_frame
+from tests.formats.test_images import bad_files
+
+
+def run(*words: object) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [sys.executable, "-m", "ausblick", *map(str, words)], capture_output=True, text=True, timeout=60, check=False
+    )
+
+
+def answer(*words: object, code: int = 0) -> Any:
+    done = run(*words, "--json")
+    assert done.returncode == code, done.stderr
+    return json.loads(done.stdout)
+
+
+@pytest.fixture
+def plan(tmp_path: Path) -> Path:
+    path = tmp_path / "vault.json"
+    path.write_text(json.dumps(dump_plan(seed_vault())))
+    return path
+
+
+def test_check_answers_with_json_and_exit_code_1_for_a_stop(plan: Path) -> None:
+    report = answer("check", plan, code=1)
+    assert report["coverage"]["covered"] is True
+    assert report["findings"][0]["severity"] == "stop"
+    assert report["findings"][0]["remedies"][0]["effect"]
+
+
+def test_check_prints_a_table_for_people(plan: Path) -> None:
+    done = run("check", plan)
+    assert done.returncode == 1
+    assert "Seed vault, night round" in done.stdout
+    assert "→" in done.stdout
+
+
+def test_the_smallest_plan_can_be_checked(tmp_path: Path) -> None:
+    (tmp_path / "p.json").write_text('{"format": "ausblick-plan", "version": 1}')
+    assert answer("check", tmp_path / "p.json", code=1)["exposure"]["grey_lux"] == pytest.approx(1000)
+
+
+def test_probe_and_screen_map(plan: Path) -> None:
+    direct = answer("probe", plan, "--at=0,1.5,2.4", "--facing", "0,0,2")["direct"]
+    assert len(direct) == 3
+    # The lantern key is warm under a 5600 K balance.
+    assert direct[0] > direct[2] > 0
+    lux_map = answer("screen-map", plan, "--grid", "7x5")
+    assert (len(lux_map["x"]), len(lux_map["y"]), len(lux_map["lux"]), len(lux_map["lux"][0])) == (7, 5, 5, 7)
+    assert lux_map["y"][0] < lux_map["y"][-1]
+    assert "lux; min" in run("screen-map", plan).stdout
+
+
+def test_measure_one_or_several_frames(tmp_path: Path, plan: Path) -> None:
+    a = write_frame(tmp_path / "a.png", frame(noise=0.5))
+    b = write_frame(tmp_path / "b.jpg", frame(noise=0.5, wall=True))
+    one = answer("measure", a)
+    assert one["level_luma"]["mean"] == pytest.approx(47.9, abs=0.3)
+    several = answer("measure", a, b, "--plan", plan)
+    assert [r["hue"] for r in several] == ["green", "green"]
+    assert "green screen on" in run("measure", b).stdout
+
+
+def test_key_writes_the_matte(tmp_path: Path) -> None:
+    path = write_frame(tmp_path / "a.png", frame(noise=0.4, figure=True))
+    report = answer("key", path, "-o", tmp_path / "matte.png")
+    assert report["residue_percent"] < 1.0
+    assert report["sample"]["rgb"][1] == pytest.approx(57.7, abs=0.3)
+    matte = cv2.imread(str(tmp_path / "matte.png"), cv2.IMREAD_UNCHANGED)
+    assert matte is not None
+    assert (matte.shape, matte[600, 640]) == ((720, 1280), 65535)
+
+
+def test_export_lights(tmp_path: Path) -> None:
+    (tmp_path / "p.json").write_text(json.dumps(dump_plan(scree())))
+    done = run("export", tmp_path / "p.json", "--to", "csv", "-o", tmp_path / "lights.csv")
+    assert done.returncode == 0
+    assert (tmp_path / "lights.csv").read_text().splitlines()[0].startswith("id,name,role")
+
+
+def test_unknown_fields_are_kept_and_reported(tmp_path: Path) -> None:
+    (tmp_path / "p.json").write_text('{"format": "ausblick-plan", "version": 1, "dolly": true}')
+    assert "kept, but unknown: dolly" in run("check", tmp_path / "p.json").stderr
+
+
+def test_bad_input_is_one_line_and_exit_code_2(tmp_path: Path, plan: Path) -> None:
+    def written(name: str, text: str) -> Path:
+        (tmp_path / name).write_text(text)
+        return tmp_path / name
+
+    good = '{"format": "ausblick-plan", "version": 1'
+    cases = [
+        (["check", tmp_path / "none.json"], "no such file"),
+        (["check", tmp_path], "directory"),
+        (["check", written("a.json", "{")], "not JSON"),
+        (["check", written("b.json", good + ', "screen": {"width": NaN}}')], "screen.width"),
+        (["check", written("c.json", good + ', "screen": {"width": 1e9}}')], "allowed: 0.1 to 50"),
+        (["check", written("d.json", "[" * 5000)], "deep"),
+        (["probe", plan, "--at=0,1", "--facing", "0,0,1"], "--at"),
+        (["probe", plan, "--at=0,1,2", "--facing", "0,0,0"], "--facing"),
+        (["probe", plan, "--at=nan,1,2", "--facing", "0,0,1"], "--at"),
+        (["screen-map", plan, "--grid", "0x9"], "--grid"),
+        (["export", plan, "--to", "sketch", "-o", tmp_path / "x"], "--to"),
+        (["measure"], "FRAME"),
+        (["fly"], "fly"),
+        (["key", written("t.png", "text"), "-o", tmp_path / "m.png"], "PNG"),
+    ]
+    for name, data in bad_files(tmp_path).items():
+        (tmp_path / name).write_bytes(data)
+        cases.append((["measure", tmp_path / name], name))
+    for words, expected in cases:
+        done = run(*words, *([] if words[0] in ("export", "fly") else ["--json"]))
+        assert done.returncode == 2, (words, done.stdout)
+        assert expected in done.stderr, (words, done.stderr)
+        # A codec library may add its own remark; ours is one line, and three are the most.
+        lines = done.stderr.strip().splitlines()
+        assert [line.startswith("ausblick: ") for line in lines].count(True) == 1, done.stderr
+        assert len(lines) <= 3, done.stderr
+        assert "Traceback" not in done.stderr
