@@ -17,3 +17,11 @@ LUMA = np.array([0.2126, 0.7152, 0.0722])
 def unit(vector: Floats) -> Floats:
     """The vector(s) (..., 3) scaled to length 1. A zero vector is the caller's error."""
     return np.asarray(vector / np.linalg.norm(vector, axis=-1, keepdims=True))
+
+
+def cross(a: Floats, b: Floats) -> Floats:
+    """Vector product over the last axis (..., 3); several times faster than NumPy's on short arrays."""
+    x = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
+    y = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
+    z = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+    return np.stack([x, y, z], axis=-1)

@@ -126,7 +126,7 @@ def _reading(plan: Plan, screen_map: ScreenMap) -> ScreenReading | None:
         return None
     lux = screen_map.lux[judged]
     trace = screen_map.luma if plan.targets.level_trace == "luma" else screen_map.key_channel
-    low, high = np.percentile(trace[judged], [1.0, 99.0])
+    low, high = np.quantile(trace[judged], (0.01, 0.99))
     mean, least, most = float(lux.mean()), float(lux.min()), float(lux.max())
     return ScreenReading(
         level_luma=float(screen_map.luma[judged].mean()),

@@ -158,12 +158,14 @@ export class Session {
     this.busy = true
     while (this.wanted && this.plan) {
       const { remedies } = this.wanted
+      const plan: Plan = this.plan
       this.wanted = null
       try {
-        this.evaluation = await api.evaluate(this.plan, false)
-        if (remedies && !this.wanted) {
-          const full = await api.evaluate(this.plan, true)
-          if (!this.wanted) this.evaluation = full
+        const quick = await api.evaluate(plan, false)
+        if (this.plan === plan || this.wanted) this.evaluation = quick
+        if (remedies && this.plan === plan && !this.wanted) {
+          const full = await api.evaluate(plan, true)
+          if (this.plan === plan) this.evaluation = full
         }
       } catch (err) {
         this.error = (err as Error).message

@@ -19,11 +19,11 @@
 
 {#if evaluation}
   {#if mine.length}
-    <h3 class="label-text pt-2">{name}</h3>
+    <h2 class="label-text pt-2">{name}</h2>
     <ul>{#each mine as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}</ul>
   {/if}
   {#if rest.length}
-    {#if mine.length}<h3 class="label-text pt-3">Elsewhere</h3>{/if}
+    {#if mine.length}<h2 class="label-text pt-3">Elsewhere</h2>{/if}
     <ul>{#each rest as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}</ul>
   {:else if !mine.length}
     <p class="py-4 text-reading">Everything this version can judge holds.</p>

@@ -21,7 +21,7 @@
 {#if session.ghost && session.evaluation}
   <section aria-label="A remedy being tried" class="border border-primary bg-base-100 p-3">
     <div class="flex items-start justify-between gap-3">
-      <h3 class="font-semibold text-primary">{inUnits(session.ghost.remedy.text, prefs.length, prefs.light)}</h3>
+      <h2 class="font-semibold text-primary">{inUnits(session.ghost.remedy.text, prefs.length, prefs.light)}</h2>
       <span class="flex shrink-0 gap-2">
         <button type="button" class="decide" onclick={() => session.keepGhost()}>Keep</button>
         <button type="button" class="plain" onclick={() => session.dropGhost()}>Drop</button>

@@ -27,7 +27,7 @@
 
   function open(id: StationId) {
     const same = station === id
-    void push(same ? `/setup/${session.id}` : `/setup/${session.id}/${id}`)
+    void push(same ? `/setup/${params.id}` : `/setup/${params.id}/${id}`)
     const thing = STATIONS.find((s) => s.id === id)!.thing
     session.selected = same ? null : thing
   }

@@ -16,9 +16,8 @@ import numpy as np
 from ..arrays import Bools, Floats32
 from ..measure.contact import Contact
 from ..measure.find_screen import FoundScreen
-from ..measure.frame import Frame
+from ..measure.frame import Frame, linear_of
 from ..measure.reading import FrameReading, on_sample
-from ..signal.curves import rec709_linear
 
 AWAY = 0.07
 """The sample keeps this share of the frame's height away from the subject: hair inflates the clip."""
@@ -63,7 +62,7 @@ def colour_difference(linear: Floats32, channel: int) -> Floats32:
 
 def raw_matte(signal: Floats32, channel: int, screen_difference: float) -> Floats32:
     """1 - d / d_screen (...) of an RGB signal (..., 3), unclipped."""
-    return np.asarray(1.0 - colour_difference(_linear(signal), channel) / np.float32(screen_difference))
+    return np.asarray(1.0 - colour_difference(linear_of(signal), channel) / np.float32(screen_difference))
 
 
 def plain_key(frame: Frame, reading: FrameReading) -> Key:
@@ -74,7 +73,7 @@ def plain_key(frame: Frame, reading: FrameReading) -> Key:
     centre = sample_place(found, contact)
     patch = _patch(frame, centre)
     mean = patch.reshape(-1, 3).mean(axis=0)
-    screen_difference = float(colour_difference(_linear(mean), found.channel))
+    screen_difference = float(colour_difference(linear_of(mean), found.channel))
     around = raw_matte(patch, found.channel, screen_difference)
     black = float(np.clip(np.percentile(around, 99.5), 0.0, 0.6))
     white = 1.0 - max(LEAST_WHITE_CLIP, min(0.3, 3.0 * float(np.std(around))))
@@ -100,17 +99,6 @@ def plain_key(frame: Frame, reading: FrameReading) -> Key:
 
 def _clipped(raw: Floats32, black: float, white: float) -> Floats32:
     return np.asarray(np.clip((raw - black) / max(0.05, white - black), 0.0, 1.0))
-
-
-def _linear(signal: Floats32) -> Floats32:
-    """Rec.709 undone by a table: fast enough for every pixel of a 4K frame, exact to 1e-5."""
-    index = np.clip(signal * np.float32(4095.0), 0.0, 4095.0)
-    low = index.astype(np.int32)
-    part = index - low
-    return np.asarray(TABLE[low] * (1.0 - part) + TABLE[np.minimum(low + 1, 4095)] * part, dtype=np.float32)
-
-
-TABLE = rec709_linear(np.arange(4096) / 4095.0).astype(np.float32)
 
 
 def sample_place(found: FoundScreen, contact: Contact) -> tuple[float, float]:

@@ -67,13 +67,14 @@ def _lambert(light: Light, face: Face, front: Floats, points: Floats, normal: Fl
     luminance = peak_candela(light.fixture) / face.area
     lux = np.zeros(len(points))
     ahead = (points - face.centre) @ face.axis > 1e-9
-    to = front[None, :, :] - points[ahead][:, None, :]
+    # Axis first and edges second, so that every array operation runs over the points.
+    to = front.T[:, :, None] - points[ahead].T[:, None, :]
     following = np.roll(to, -1, axis=1)
-    cross = np.cross(to, following)
-    length = np.linalg.norm(cross, axis=2)
-    angle = np.arctan2(length, np.einsum("pei,pei->pe", to, following))
-    edge = np.einsum("pei,i->pe", cross, normal) / np.maximum(length, 1e-300)
-    lux[ahead] = 0.5 * luminance * np.abs(np.sum(angle * edge, axis=1))
+    turn = np.stack([to[i] * following[j] - to[j] * following[i] for i, j in ((1, 2), (2, 0), (0, 1))])
+    length = np.sqrt(np.einsum("iep,iep->ep", turn, turn))
+    angle = np.arctan2(length, np.einsum("iep,iep->ep", to, following))
+    edge = np.einsum("iep,i->ep", turn, normal) / np.maximum(length, 1e-300)
+    lux[ahead] = 0.5 * luminance * np.abs(np.einsum("ep,ep->p", angle, edge))
     return lux
 
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..arrays import Floats, unit
+from ..arrays import Floats, cross, unit
 from ..plan import Fixture, Light
 
 DISC_SIDES = 32
@@ -40,7 +40,7 @@ def face_of(light: Light) -> Face:
     axis = unit(np.array(light.aim) - centre)
     up = np.array([0.0, 1.0, 0.0]) - axis[1] * axis
     up = unit(up) if np.linalg.norm(up) > 1e-6 else np.array([0.0, 0.0, -1.0])
-    right = np.cross(up, axis)
+    right = cross(up, axis)
     flat, area = _outline(light.fixture)
     outline = centre + flat[:, :1] * right + flat[:, 1:] * up
     return Face(centre, axis, right, up, outline, area)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..arrays import Bools, Floats
+from ..arrays import Bools, Floats, cross
 from ..plan import Flag, Screen
 
 NONE: Floats = np.zeros((0, 3, 3))
@@ -60,7 +60,7 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
 
 def _between(points: Floats, sources: Floats, triangle: Floats) -> bool:
     """Can the triangle be between them at all? Not when all lie on one side of its plane."""
-    normal = np.cross(triangle[1] - triangle[0], triangle[2] - triangle[0])
+    normal = cross(triangle[1] - triangle[0], triangle[2] - triangle[0])
     a, b = (points - triangle[0]) @ normal, (sources - triangle[0]) @ normal
     return bool(min(a.min(), b.min()) < 0.0 < max(a.max(), b.max()))
 
@@ -72,13 +72,13 @@ def _crosses(points: Floats, sources: Floats, triangle: Floats) -> Bools:
     """
     way = sources - points[:, None, :]
     e1, e2 = triangle[1] - triangle[0], triangle[2] - triangle[0]
-    p = np.cross(way, e2)
+    p = cross(way, e2)
     det = p @ e1
     with np.errstate(divide="ignore", invalid="ignore"):
         inv = 1.0 / det
         t0 = points - triangle[0]
         u = np.einsum("psi,pi->ps", p, t0) * inv
-        q = np.cross(t0, e1)
+        q = cross(t0, e1)
         v = np.einsum("psi,pi->ps", way, q) * inv
         t = (q @ e2)[:, None] * inv
         hit = (u >= 0.0) & (v >= 0.0) & (u + v <= 1.0) & (t > 1e-6) & (t < 1.0 - 1e-6)

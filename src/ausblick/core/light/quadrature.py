@@ -6,7 +6,7 @@ from functools import cache
 
 import numpy as np
 
-from ..arrays import Floats
+from ..arrays import Floats, cross
 
 
 @cache
@@ -32,7 +32,7 @@ def polygon_points(polygon: Floats, order: int) -> tuple[Floats, Floats]:
     for i in range(1, len(polygon) - 1):
         a, b, c = polygon[0], polygon[i], polygon[i + 1]
         places.append((a + u[..., None] * (b - a) + (u * v)[..., None] * (c - b)).reshape(-1, 3))
-        areas.append((w * float(np.linalg.norm(np.cross(b - a, c - a)))).ravel())
+        areas.append((w * float(np.linalg.norm(cross(b - a, c - a)))).ravel())
     return np.concatenate(places), np.concatenate(areas)
 
 
@@ -41,5 +41,5 @@ def _parallelogram(polygon: Floats, order: int) -> tuple[Floats, Floats]:
     u, v = np.meshgrid(nodes, nodes, indexing="ij")
     side, other = polygon[1] - polygon[0], polygon[3] - polygon[0]
     places = polygon[0] + u[..., None] * side + v[..., None] * other
-    areas = np.outer(weights, weights) * float(np.linalg.norm(np.cross(side, other)))
+    areas = np.outer(weights, weights) * float(np.linalg.norm(cross(side, other)))
     return places.reshape(-1, 3), areas.ravel()

@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 
 from ..arrays import Bools, Floats32
-from ..signal.curves import rec709_linear
+from .frame import linear_of
 
 LONGEST = 640
 NEAR, LOOSE = 0.16, 0.30
@@ -38,7 +38,7 @@ class FoundScreen:
 
 def find_screen(reduced: Floats32) -> FoundScreen | None:
     """The screen in a reduced frame (h, w, 3) of signal 0..1, or None where there is none."""
-    linear = rec709_linear(reduced.astype(np.float64)).astype(np.float32)
+    linear = linear_of(reduced)
     masks = {channel: _by_channel(linear, channel) for channel in (1, 2)}
     channel = max(masks, key=lambda c: int(masks[c].sum()))
     mask = masks[channel]
@@ -53,8 +53,8 @@ def find_screen(reduced: Floats32) -> FoundScreen | None:
 def _by_channel(linear: Floats32, channel: int) -> Bools:
     """The screen as seen by one key channel (h, w); empty where that channel does not lead."""
     key = linear[..., channel]
-    others = np.delete(linear, channel, axis=2)
-    ratio = others / np.maximum(key, 1e-4)[..., None]
+    others = linear[..., [c for c in range(3) if c != channel]]
+    ratio = others / np.maximum(key, np.float32(1e-4))[..., None]
     candidate = (key > 0.006) & (ratio[..., 0] < 0.8) & (ratio[..., 1] < 0.8)
     if candidate.mean() < LEAST_AREA:
         return np.zeros(key.shape, dtype=bool)
@@ -68,6 +68,7 @@ def _by_channel(linear: Floats32, channel: int) -> Bools:
 
 def _densest(ratios: Floats32) -> Floats32:
     """The most crowded place (2,) in the plane of ratios."""
+    ratios = ratios[:: max(1, len(ratios) // 30_000)]
     crowd, _, _ = np.histogram2d(ratios[:, 0], ratios[:, 1], bins=BINS, range=((0, 1), (0, 1)))
     smooth = cv2.GaussianBlur(crowd, (0, 0), 1.2)
     row, column = np.unravel_index(int(np.argmax(smooth)), smooth.shape)

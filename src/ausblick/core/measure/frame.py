@@ -14,6 +14,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..arrays import Floats32
+from ..signal.curves import rec709_linear
 
 LUMA32 = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
 
@@ -49,6 +50,17 @@ class Frame:
         """Every n-th pixel of every n-th row, untouched, at most about `most`; and n."""
         step = max(1, int(np.ceil(np.sqrt(self.width * self.height / most))))
         return self.signal(self.pixels[step // 2 :: step, step // 2 :: step]), step
+
+
+TABLE = rec709_linear(np.arange(4096) / 4095.0).astype(np.float32)
+
+
+def linear_of(signal: Floats32) -> Floats32:
+    """Rec.709 undone by a table: fast enough for every pixel of a 4K frame, exact to 1e-5."""
+    index = np.clip(signal * np.float32(4095.0), np.float32(0.0), np.float32(4095.0))
+    low = index.astype(np.int32)
+    below = TABLE[low]
+    return np.asarray(below + (TABLE[np.minimum(low + 1, 4095)] - below) * (index - low), dtype=np.float32)
 
 
 def luma_of(signal: Floats32) -> Floats32:

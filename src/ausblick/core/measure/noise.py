@@ -36,13 +36,11 @@ def _tiles_inside(frame: Frame, core: Bools) -> list[tuple[int, int]]:
     if frame.width < TILE or frame.height < TILE:
         return []
     rows, columns = core.shape
-    places = []
-    for y in range(0, frame.height - TILE + 1, TILE):
-        for x in range(0, frame.width - TILE + 1, TILE):
-            part = core[
-                y * rows // frame.height : -(-(y + TILE) * rows // frame.height),
-                x * columns // frame.width : -(-(x + TILE) * columns // frame.width),
-            ]
-            if part.size and part.all():
-                places.append((x, y))
+    across = max(1, -(-TILE * columns // frame.width)) + 1
+    down = max(1, -(-TILE * rows // frame.height)) + 1
+    inside = cv2.erode(core.astype(np.uint8), np.ones((down, across), np.uint8), anchor=(0, 0), borderValue=0)
+    ys = np.arange(0, frame.height - TILE + 1, TILE)
+    xs = np.arange(0, frame.width - TILE + 1, TILE)
+    whole = inside[np.ix_(ys * rows // frame.height, xs * columns // frame.width)] > 0
+    places = [(int(xs[column]), int(ys[row])) for row, column in np.argwhere(whole)]
     return places[:: max(1, len(places) // TILES)][:TILES]

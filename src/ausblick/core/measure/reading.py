@@ -16,7 +16,7 @@ from .noise import noise_percent
 from .scopes import Scopes, scopes_of
 from .spots import Spot, Surface, find_spots, fit_surface
 
-SAMPLE = 700_000
+SAMPLE = 250_000
 MAP_WIDTH = 160
 
 

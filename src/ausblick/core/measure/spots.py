@@ -20,6 +20,11 @@ BROAD = 0.09
 """Sigma of what counts as the surroundings of a spot, as a share of the frame's width."""
 
 
+POWERS = ((0, 0), (1, 0), (0, 1), (2, 0), (1, 1), (0, 2), (3, 0), (2, 1), (1, 2), (0, 3))
+"""Powers of x and y in the surface."""
+COARSE = 4
+
+
 @dataclass(frozen=True)
 class Spot:
     """A box in parts 0..1 of the frame (upper left corner, y down) and its delta in % of signal."""
@@ -51,12 +56,24 @@ def smoothed(values: Floats, weight: Bools, sigma: float) -> Floats:
     return np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0)
 
 
+def broadly(values: Floats, weight: Bools, sigma: float) -> Floats:
+    """`smoothed` for a wide Gaussian, worked out on a quarter of the rows and columns."""
+    height, width = values.shape
+    size = (max(1, width // COARSE), max(1, height // COARSE))
+    share = weight.astype(np.float32)
+    top = cv2.resize(values.astype(np.float32) * share, size, interpolation=cv2.INTER_AREA)
+    bottom = cv2.resize(share, size, interpolation=cv2.INTER_AREA)
+    top, bottom = (cv2.GaussianBlur(part, (0, 0), sigma / COARSE) for part in (top, bottom))
+    mean = np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0).astype(np.float32)
+    return cv2.resize(mean, (width, height), interpolation=cv2.INTER_LINEAR).astype(np.float64)
+
+
 def fit_surface(percent: Floats32, mask: Bools) -> Surface:
     """A cubic surface through the masked values (h, w) in %, robust against spots."""
     height, width = percent.shape
     smooth = np.where(mask, smoothed(percent.astype(np.float64), mask, max(1.0, 0.006 * width)), 0.0)
     ys, xs = np.nonzero(mask)
-    pick = slice(None, None, max(1, len(xs) // 4_000))
+    pick = slice(None, None, max(1, len(xs) // 2_500))
     terms = _terms(xs[pick] / width - 0.5, ys[pick] / height - 0.5)
     wanted = smooth[ys[pick], xs[pick]]
     weights = np.ones(len(wanted))
@@ -68,8 +85,7 @@ def fit_surface(percent: Floats32, mask: Bools) -> Surface:
         weights = np.clip(1.0 - (off / (4.7 * spread)) ** 2, 0.0, None) ** 2
         if weights.sum() < 12:
             break
-    grid_x, grid_y = np.meshgrid(np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
-    fitted = (_terms(grid_x.ravel(), grid_y.ravel()) @ found).reshape(height, width)
+    fitted = _surface(found, np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
     return Surface(smooth, _detail(np.where(mask, smooth - fitted, 0.0), mask), _slope(smooth, mask))
 
 
@@ -80,14 +96,14 @@ def _detail(left_over: Floats, mask: Bools) -> Floats:
     height nor get a rim of the other sign.
     """
     broad = BROAD * mask.shape[1]
-    first = np.where(mask, left_over - smoothed(left_over, mask, broad), 0.0)
+    first = np.where(mask, left_over - broadly(left_over, mask, broad), 0.0)
     high = (np.abs(first) > 0.7 * threshold_of(first, mask, 0.0)).astype(np.uint8)
     grow = max(1, round(0.25 * broad))
     standing = cv2.dilate(high, np.ones((2 * grow + 1, 2 * grow + 1), np.uint8))
     around = mask & (standing == 0)
     if around.sum() < 0.3 * mask.sum():
         return first
-    return np.where(mask, left_over - smoothed(left_over, around, broad), 0.0)
+    return np.where(mask, left_over - broadly(left_over, around, broad), 0.0)
 
 
 def threshold_of(detail: Floats, mask: Bools, noise_percent: float) -> float:
@@ -106,7 +122,15 @@ def _slope(smooth: Floats, mask: Bools) -> tuple[float, float]:
 
 
 def _terms(x: Floats, y: Floats) -> Floats:
-    return np.stack([np.ones_like(x), x, y, x * x, x * y, y * y, x**3, x * x * y, x * y * y, y**3], axis=1)
+    return np.stack([x**i * y**j for i, j in POWERS], axis=1)
+
+
+def _surface(found: Floats, x: Floats, y: Floats) -> Floats:
+    """The cubic (H, W) on the grid of x (W,) and y (H,)."""
+    coefficients = np.zeros((4, 4))
+    for (i, j), value in zip(POWERS, found, strict=True):
+        coefficients[j, i] = value
+    return np.asarray(np.polynomial.polynomial.polygrid2d(y, x, coefficients))
 
 
 def _stands_out(surface: Surface, mask: Bools, inside: Bools, sign: int, least: float) -> bool:

@@ -10,10 +10,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
-from ..arrays import Floats
+from ..arrays import Floats, cross
 from ..plan import Camera, Subject
 
 AHEAD = 1e-4
@@ -54,14 +55,17 @@ class View:
         return np.asarray(local @ self.axes)
 
 
+@lru_cache(maxsize=256)
 def camera_axes(pan: float, tilt: float, roll: float) -> Floats:
     """Rows right, up, forward for angles in degrees (pan to the right, tilt up, roll clockwise)."""
     p, t, r = (math.radians(a) for a in (pan, tilt, roll))
     forward = np.array([math.sin(p) * math.cos(t), math.sin(t), -math.cos(p) * math.cos(t)])
     level = np.array([math.cos(p), 0.0, math.sin(p)])
-    upright = np.cross(level, forward)
+    upright = cross(level, forward)
     right = math.cos(r) * level - math.sin(r) * upright
-    return np.stack([right, np.cross(right, forward), forward])
+    axes = np.stack([right, cross(right, forward), forward])
+    axes.setflags(write=False)
+    return axes
 
 
 def image_distance(focal_mm: float, distance_m: float) -> float:

@@ -1,0 +1,119 @@
+"""Speed, as medians and as ratios in one run (make bench).
+
+what                          must
+lamp moved, 8 lamps, 61 x 41  100 ms, and at most 3 x its plain NumPy sums
+dimmer changed                20 ms
+cold evaluation               600 ms
+a 3840 x 2160 frame           at most 3 x its decoding
+"""
+
+from __future__ import annotations
+
+import statistics
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.measure.reading import read_frame
+from ausblick.core.plan import Plan, dump_plan, plan_from
+from ausblick.core.rules.findings import find
+from ausblick.formats.images import read_image
+from ausblick.web.app import create_app
+
+
+def median_ms(work: Callable[[int], Any], times: int) -> float:
+    taken = []
+    for i in range(times):
+        begun = time.perf_counter()
+        work(i)
+        taken.append(1000.0 * (time.perf_counter() - begun))
+    return statistics.median(taken)
+
+
+def eight_lamps(step: int, dimmer: float = 1.0) -> Plan:
+    lights = [
+        {"position": [-2.4 + 0.7 * i + (0.001 * step if i == 0 else 0.0), 2.0, 2.0 + 0.1 * i], "dimmer": dimmer}
+        for i in range(8)
+    ]
+    return plan_from({"format": "ausblick-plan", "version": 1, "lights": lights})
+
+
+def plain_sums() -> float:
+    """What a moved lamp costs at the least: one polygon light over the grid, and the weighted sum of eight."""
+    points = np.random.default_rng(1).random((61 * 41, 3))
+    corners = np.random.default_rng(2).random((4, 3)) + 2.0
+    maps = np.random.default_rng(3).random((8, 61 * 41))
+
+    def work(_: int) -> Any:
+        to = corners[None] - points[:, None]
+        cross = np.cross(to, np.roll(to, -1, axis=1))
+        length = np.linalg.norm(cross, axis=2)
+        angle = np.arctan2(length, np.einsum("pei,pei->pe", to, np.roll(to, -1, axis=1)))
+        lux = np.abs((angle * cross[..., 2] / length).sum(axis=1))
+        level = 1.099 * np.maximum((maps.T @ np.ones((8, 3))) * 0.1, 0.018) ** 0.45
+        return lux, np.percentile(level, [1, 99])
+
+    return median_ms(work, 30)
+
+
+def frame_file(folder: Path, kind: str) -> Path:
+    rng = np.random.default_rng(4)
+    picture = np.empty((2160, 3840, 3), np.float32)
+    picture[:] = (74.0, 147.0, 54.0)
+    picture[700:, 1500:2300] = (90.0, 110.0, 130.0)
+    picture += rng.normal(0, 2.0, picture.shape)
+    path = folder / f"uhd.{kind}"
+    cv2.imwrite(str(path), np.clip(picture, 0, 255).astype(np.uint8))
+    return path
+
+
+def main() -> int:
+    rows: list[tuple[str, float, float, str]] = []
+    store = BasisStore()
+    find(eight_lamps(0), store)
+    sums = plain_sums()
+    moves, dims = [eight_lamps(i + 1) for i in range(30)], [eight_lamps(0, 1 - 0.01 * i) for i in range(30)]
+    moved = median_ms(lambda i: find(moves[i], store, with_remedies=False), 30)
+    rows.append(("lamp moved, core", moved, 100.0, "ms"))
+    rows.append(("lamp moved, core / plain NumPy sums", moved / sums, 3.0, "x"))
+    rows.append(
+        (
+            "dimmer changed, core",
+            median_ms(lambda i: find(dims[i], store, False), 30),
+            20.0,
+            "ms",
+        )
+    )
+    rows.append(
+        ("cold evaluation, core", median_ms(lambda _: find(eight_lamps(0), BasisStore(), False), 7), 600.0, "ms")
+    )
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder)).test_client()
+
+        def request(i: int) -> Any:
+            body = {"plan": dump_plan(eight_lamps(5000 + i)), "remedies": False}
+            return client.post("/api/evaluate", json=body)
+
+        rows.append(("lamp moved, at the server", median_ms(request, 30), 100.0, "ms"))
+        for kind in ("png", "jpg"):
+            path = frame_file(Path(folder), kind)
+            decode = median_ms(lambda _, p=path: read_image(p), 7)
+            picture = read_image(path)
+            measure = median_ms(lambda _, p=picture: read_frame(p), 7)
+            rows.append((f"measure 3840 x 2160 {kind} / decode ({decode:.0f} ms)", measure / decode, 3.0, "x"))
+    missed = 0
+    for name, value, must, unit in rows:
+        missed += value > must
+        print(f"{'MISS' if value > must else 'ok':5} {name:52} {value:8.2f} {unit:2}  (must be <= {must:g} {unit})")
+    return 1 if missed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,95 @@
+"""A real server on a free port with the demo data, and a Chromium that forgives nothing."""
+
+from __future__ import annotations
+
+import shutil
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, Request, sync_playwright
+from waitress.server import create_server
+
+from ausblick.demo.fill import fill_demo
+from ausblick.web.app import create_app
+
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync", "--disable-quic", "--no-first-run",
+]  # fmt: skip
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture(scope="session")
+def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo data, made once."""
+    place = tmp_path_factory.mktemp("demo")
+    fill_demo(place)
+    return place
+
+
+def serve(place: Path) -> str:
+    """Serve a data folder until the tests end; the address."""
+    server = create_server(create_app(place), host="127.0.0.1", port=0, threads=4)
+    threading.Thread(target=server.run, daemon=True).start()
+    return f"http://127.0.0.1:{server.effective_port}"
+
+
+@pytest.fixture(scope="session")
+def gallery(template: Path, tmp_path_factory: pytest.TempPathFactory) -> str:
+    """One server for tests that only look."""
+    return serve(Path(shutil.copytree(template, tmp_path_factory.mktemp("gallery") / "data")))
+
+
+@pytest.fixture
+def address(template: Path, tmp_path: Path) -> str:
+    """A server of one's own, for tests that change things."""
+    return serve(Path(shutil.copytree(template, tmp_path / "data")))
+
+
+class Watched:
+    """A page that remembers what must not happen: console errors, and requests to another host."""
+
+    def __init__(self, browser: Browser, address: str, width: int = 1280, height: int = 800) -> None:
+        self.page = browser.new_page(viewport={"width": width, "height": height})
+        self.page.set_default_timeout(10_000)
+        self.address = address
+        self.wrong: list[str] = []
+        self.page.on("console", lambda m: self.wrong.append(m.text) if m.type in ("error", "warning") else None)
+        self.page.on("pageerror", lambda error: self.wrong.append(str(error)))
+        self.page.on("request", self._ours)
+
+    def _ours(self, request: Request) -> None:
+        if not request.url.startswith((self.address, "data:", "blob:")):
+            self.wrong.append(f"request to {request.url}")
+
+    def open(self, path: str) -> Page:
+        self.page.goto(f"{self.address}/#{path}")
+        return self.page
+
+    def axe(self) -> list[str]:
+        """What axe finds, WCAG A and AA."""
+        self.page.evaluate(AXE.read_text("utf-8"))
+        found = self.page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice']})")
+        return [
+            f"{v['id']}: {node['html'][:120]} {node['failureSummary'][:200]}"
+            for v in found["violations"]
+            for node in v["nodes"][:2]
+        ]
+
+
+@pytest.fixture
+def watched(chromium: Browser, address: str) -> Iterator[Watched]:
+    window = Watched(chromium, address)
+    yield window
+    window.page.close()
+    assert window.wrong == []

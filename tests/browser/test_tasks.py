@@ -1,0 +1,209 @@
+"""Whole tasks, as somebody does them."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import Watched
+from tests.conftest import frame, write_frame
+
+
+def reading(page: Page, station: str) -> str:
+    return page.get_by_role("navigation", name="Stations").get_by_role("button", name=station).inner_text()
+
+
+def handle(page: Page, name: str) -> tuple[float, float]:
+    box = page.get_by_role("slider", name=name).locator(".hit").bounding_box()
+    assert box is not None
+    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def drag(page: Page, name: str, dx: float, dy: float) -> None:
+    x, y = handle(page, name)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + dx / 2, y + dy / 2, steps=4)
+    page.mouse.move(x + dx, y + dy, steps=4)
+    page.mouse.up()
+
+
+def saved(page: Page) -> None:
+    expect(page.get_by_role("banner").get_by_role("status")).to_have_text("Saved")
+
+
+def test_plan_a_set_drag_read_try_keep_undo(watched: Watched) -> None:
+    page = watched.open("/")
+    page.get_by_role("link", name="Seed vault, night round").click()
+    findings = page.get_by_role("region", name="Findings and numbers")
+    expect(findings.get_by_text("The needed screen varies by")).to_be_visible()
+
+    # The mark goes half a metre toward the camera: gap and screen to spare change with it.
+    before = reading(page, "Space")
+    drag(page, "Subject, from above", 40, 0)
+    expect(page.get_by_role("navigation", name="Stations").get_by_role("button", name="Space")).not_to_have_text(
+        before
+    )
+    saved(page)
+
+    # The right panel is pulled away from the screen: the spread falls.
+    def spread() -> float:
+        found = re.search(r"varies by ([\d.]+) stops", findings.inner_text())
+        assert found is not None
+        return float(found.group(1))
+
+    uneven = spread()
+    drag(page, "right panel, from above", 60, -40)
+    saved(page)
+    expect(findings.get_by_text(f"varies by {uneven:.2f} stops")).to_have_count(0)
+    assert spread() < uneven
+
+    # A remedy is tried, seen beside the plan, and kept.
+    evenness = findings.get_by_role("button", name=re.compile("The needed screen varies by"))
+    if evenness.get_attribute("aria-expanded") == "false":
+        evenness.click()
+    page.get_by_role("button", name=re.compile("Try: Screen lamps left and right alike")).click()
+    ghost = page.get_by_role("region", name="A remedy being tried")
+    _, now, then = ghost.get_by_role("row", name="Spread").inner_text().split("\t")
+    assert float(then.split()[0]) < float(now.split()[0])
+    ghost.get_by_role("button", name="Keep").click()
+    expect(ghost).to_have_count(0)
+    station = page.get_by_role("navigation", name="Stations").get_by_role("button", name="Screen light")
+    expect(station).to_contain_text(then)
+    saved(page)
+
+    # Undone, and done again after the page came anew.
+    page.get_by_role("button", name="Undo").click()
+    expect(station).to_contain_text(now)
+    page.reload()
+    page.get_by_role("button", name="Redo").click()
+    expect(station).to_contain_text(then)
+
+
+def test_measure_a_frame_beside_the_plan(watched: Watched, tmp_path: Path) -> None:
+    page = watched.open("/setup/1")
+    page.keyboard.press("7")
+    readings = page.get_by_role("region", name="Readings")
+    expect(readings.get_by_role("row", name="Screen, luma")).to_be_visible()
+    taken = write_frame(tmp_path / "take-2.png", frame(noise=0.6, spot=8, figure=True))
+    with page.expect_file_chooser() as chooser:
+        page.get_by_text("Measure a frame").click()
+    chooser.value.set_files(taken)
+    expect(page.get_by_role("button", name="take-2.png")).to_have_attribute("aria-pressed", "true")
+    expect(readings.get_by_role("row", name="Screen, luma")).to_contain_text("48.0")
+    expect(page.get_by_text(re.compile(r"hot spot [78]\.\d"))).to_be_visible()
+    page.get_by_role("button", name="Matte").click()
+    expect(page.get_by_role("img", name=re.compile("Matte of the plain key"))).to_be_visible()
+    page.get_by_role("button", name="Deviation map").click()
+    expect(page.get_by_role("img", name=re.compile("Scale from"))).to_be_visible()
+
+    # What is no picture is refused in words, and the desk stays as it was.
+    (tmp_path / "notes.png").write_text("call sheet")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_text("Measure a frame").click()
+    chooser.value.set_files(tmp_path / "notes.png")
+    expect(page.get_by_role("alert")).to_contain_text("no PNG, JPEG, TIFF, EXR or DPX")
+    expect(page.get_by_role("button", name="notes.png")).to_have_count(0)
+    # The browser notes the refusals by itself.
+    watched.wrong = [w for w in watched.wrong if "422" not in w]
+
+
+def test_the_keyboard_reaches_and_moves_everything(watched: Watched) -> None:
+    page = watched.open("/setup/1")
+    mark = page.get_by_role("slider", name="Subject, from above")
+    expect(mark).to_have_attribute("aria-valuetext", "0.00 m across, 2.40 m from the screen")
+    mark.focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Shift+ArrowUp")
+    expect(mark).to_have_attribute("aria-valuetext", "0.10 m across, 2.41 m from the screen")
+    page.keyboard.press("Enter")
+    page.get_by_role("textbox", name="from screen").fill("2,75")
+    page.keyboard.press("Enter")
+    expect(mark).to_have_attribute("aria-valuetext", "0.10 m across, 2.75 m from the screen")
+    page.get_by_role("textbox", name="from screen").fill("lots")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Not a number")).to_be_visible()
+    saved(page)
+    page.get_by_role("heading", name="Subject").click()
+    page.keyboard.press("4")
+    expect(page.get_by_role("region", name="Screen light")).to_be_visible()
+
+
+def test_units_and_theme_are_the_persons_choice(watched: Watched) -> None:
+    page = watched.open("/setup/2")
+    page.get_by_role("button", name=re.compile("Lengths in metres")).click()
+    expect(page.get_by_role("button", name="2 Space")).to_contain_text("8′ 6″")
+    expect(page.get_by_text(re.compile("of screen is missing"))).to_contain_text("1′ 8″")
+    page.get_by_role("button", name=re.compile("Theme for the set")).click()
+    expect(page.locator("html")).to_have_attribute("data-theme", "desk")
+    page.reload()
+    expect(page.locator("html")).to_have_attribute("data-theme", "desk")
+    expect(page.get_by_role("button", name="2 Space")).to_contain_text("8′ 6″")
+
+
+def test_two_browsers_on_one_set_up(watched: Watched, chromium: Browser, address: str) -> None:
+    first, other = watched.open("/setup/1"), Watched(chromium, address)
+    second = other.open("/setup/1")
+    expect(second.get_by_text("The needed screen varies by")).to_be_visible()
+    drag(first, "Subject, from above", 30, 0)
+    saved(first)
+    drag(second, "Camera, from above", 30, 0)
+    alert = second.get_by_role("alert")
+    expect(alert).to_contain_text("Somebody saved this set-up first")
+    alert.get_by_role("button", name="Go on with theirs").click()
+    expect(second.get_by_role("slider", name="Subject, from above")).not_to_have_attribute(
+        "aria-valuetext", "0.00 m across, 2.40 m from the screen"
+    )
+    second.get_by_role("button", name="Versions").click()
+    second.get_by_role("button", name=re.compile("Open Refused save")).click()
+    expect(second.get_by_role("slider", name="Subject, from above")).to_have_attribute(
+        "aria-valuetext", "0.00 m across, 2.40 m from the screen"
+    )
+    assert [w for w in other.wrong if "409" not in w] == []
+    second.close()
+
+
+def test_set_ups_are_made_renamed_copied_deleted_and_brought_back(watched: Watched) -> None:
+    page = watched.open("/")
+    page.get_by_role("button", name="Duplicate Scree, noon").click()
+    page.get_by_role("button", name="Rename Scree, noon, copy").click()
+    page.get_by_role("textbox", name="Title", exact=True).fill("Scree, dusk")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("link", name="Scree, dusk")).to_be_visible()
+    page.get_by_role("button", name="Delete Scree, dusk").click()
+    expect(page.get_by_role("link", name="Scree, dusk")).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(page.get_by_role("link", name="Scree, dusk")).to_be_visible()
+    page.get_by_role("textbox", name="Title of a new set-up").fill("Fern dancer")
+    page.get_by_role("button", name="New set-up").click()
+    expect(page.get_by_text("No light on the screen")).to_be_visible()
+    page.keyboard.press("4")
+    page.get_by_role("button", name="Add a panel").click()
+    expect(page.get_by_role("slider", name="panel, from above", exact=True)).to_be_visible()
+    expect(page.get_by_text("No light on the screen")).to_have_count(0)
+    saved(page)
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (820, 1180), (390, 844)])
+@pytest.mark.parametrize(
+    "path", ["/", "/setup/1", "/setup/2/screen", "/setup/1/light", "/setup/1/camera", "/setup/1/check"]
+)
+@pytest.mark.parametrize("theme", ["set", "desk"])
+def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(
+    chromium: Browser, gallery: str, size: tuple[int, int], path: str, theme: str
+) -> None:
+    if theme == "desk" and size != (1280, 800):
+        pytest.skip("the light theme is for the desk")
+    window = Watched(chromium, gallery, *size)
+    window.page.add_init_script(f"localStorage.setItem('ausblick-prefs', '{{\"theme\": \"{theme}\"}}')")
+    page = window.open(path)
+    page.wait_for_load_state("networkidle")
+    assert window.axe() == []
+    assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
+    if size == (1280, 800) and path != "/":
+        assert page.evaluate("document.documentElement.scrollHeight") <= size[1]
+    page.close()
+    assert window.wrong == []

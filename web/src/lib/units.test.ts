@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest'
+import { inUnits, readLength, readNumber, showLength, showLight, showValue } from './units'
+
+describe('units', () => {
+  it('shows lengths and light in the chosen unit', () => {
+    expect(showLength(2.4, 'm')).toBe('2.40 m')
+    expect(showLength(2.4, 'ft')).toBe('7′ 10″')
+    expect(showLength(-0.5, 'ft')).toBe('−1′ 8″')
+    expect(showLength(0.3047, 'ft')).toBe('1′ 0″')
+    expect(showLight(107.6391, 'fc')).toBe('10.0 fc')
+    expect(showValue(null, 'm', 2, 'm', 'lx')).toBe('–')
+    expect(showValue(-1.25, 'stops', 1, 'm', 'lx')).toBe('−1.3 stops')
+  })
+  it('reads comma and point, feet and inches', () => {
+    expect(readNumber('2,75')).toBe(2.75)
+    expect(readNumber('−.5')).toBe(-0.5)
+    expect(readNumber('1e9')).toBeNaN()
+    expect(readNumber('')).toBeNaN()
+    expect(readLength('2.4 m', 'ft')).toBeCloseTo(2.4)
+    expect(readLength(`7' 10"`, 'm')).toBeCloseTo(2.3876, 3)
+    expect(readLength('10', 'ft')).toBeCloseTo(3.048, 3)
+    expect(readLength('abc', 'm')).toBeNaN()
+  })
+  it('reads what it shows', () => {
+    for (const metres of [0, 0.31, 1.72, 9.5]) expect(readLength(showLength(metres, 'ft'), 'ft')).toBeCloseTo(metres, 1)
+  })
+  it('turns a sentence into feet but leaves speeds alone', () => {
+    expect(inUnits('Move the mark 0.60 m toward the screen', 'ft', 'lx')).toBe('Move the mark 2′ 0″ toward the screen')
+    expect(inUnits('Screen 3.60 × 3.00 m', 'ft', 'lx')).toBe('Screen 11′ 10″ × 9′ 10″')
+    expect(inUnits('1.5 m/s and 4 mm', 'ft', 'lx')).toBe('1.5 m/s and 4 mm')
+    expect(inUnits('108 lx', 'm', 'fc')).toBe('10.0 fc')
+  })
+})
