@@ -90,10 +90,16 @@ def _decode(source: Any, kind: str) -> Frame:
         pixels = np.repeat(pixels, 3, axis=2)
     if depth == "float":
         pixels = _finite(pixels)
-    if kind == "openexr" or spec.get_string_attribute("oiio:ColorSpace").lower() in ("linear", "lin_rec709"):
+    if _is_linear(spec, kind):
         pixels, white = rec709(pixels / white).astype(np.float32), 1.0
     turned = spec.getattribute("Orientation")
     return Frame(np.ascontiguousarray(_upright(pixels, int(turned) if turned else 1)), white)
+
+
+def _is_linear(spec: Any, kind: str) -> bool:
+    """EXR is scene light. DPX writers tag video as linear as often as not, so there the tag says nothing."""
+    tagged = spec.get_string_attribute("oiio:ColorSpace").lower() in ("linear", "lin_rec709")
+    return kind == "openexr" or (tagged and kind != "dpx")
 
 
 def _finite(pixels: Any) -> Any:

@@ -12,7 +12,7 @@ from ..plan import Light, Plan
 from .basis import BasisStore, lamp_maps, not_computed, weight
 from .colour import light_rgb
 from .direct import direct_lux
-from .occlusion import flag_triangles, quad, screen_triangles, wing_triangles
+from .occlusion import NONE, ON_WALL, flag_triangles, screen_triangles, wing_triangles
 
 
 def lamp_rgb(plan: Plan, lamp: Light) -> Floats:
@@ -69,14 +69,14 @@ def probe_by_lamp(plan: Plan, at: Floats, normal: Floats, store: BasisStore) -> 
 
 
 def _set_surfaces(plan: Plan) -> Floats:
-    """Everything that blocks direct light between two places in the set."""
-    screen = plan.screen
-    parts = [flag_triangles(plan.flags), screen_triangles(screen), wing_triangles(screen)]
-    if screen.floor_run > 0.0:
-        left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
-        run = screen.floor_run
-        parts.append(quad([(left, 0, 0), (right, 0, 0), (right, 0, run), (left, 0, run)]))
-    return np.concatenate(parts)
+    """Everything that blocks direct light between two places in the set.
+
+    What lies on a wall or on the floor (as a floor run does) replaces that part of it, and walls and
+    floor never block a lamp.
+    """
+    on_wall = plan.room.kind == "interior" and abs(plan.room.z_min) <= ON_WALL
+    own = NONE if on_wall else screen_triangles(plan.screen)
+    return np.concatenate([flag_triangles(plan.flags), own, wing_triangles(plan.screen)])
 
 
 def scalar_lux(rgb: Floats) -> Floats:
