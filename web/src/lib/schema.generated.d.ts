@@ -1300,11 +1300,8 @@ export interface components {
              * @enum {string}
              */
             medium: "video" | "stills";
-            /**
-             * Photometry
-             * @default {}
-             */
-            photometry: {
+            /** Photometry */
+            photometry?: {
                 [key: string]: string;
             };
             /**

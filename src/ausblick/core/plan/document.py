@@ -105,7 +105,7 @@ def plan_from(data: Any) -> Plan:
     """The plan in parsed JSON. Raises PlanError naming the first field that is wrong."""
     if not isinstance(data, dict):
         raise PlanError("plan", 'must be an object with "format" and "version"', _short(data))
-    _check_shape(data)
+    check_shape(data)
     if data.get("format") != FORMAT:
         raise PlanError("format", f"must be {FORMAT!r}", _short(data.get("format")))
     version = data.get("version")
@@ -138,7 +138,7 @@ def _unknown(value: Any, path: str) -> Iterator[str]:
             yield from _unknown(item, f"{path[:-1]}[{index}].")
 
 
-def _check_shape(data: Any) -> None:
+def check_shape(data: Any) -> None:
     """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities."""
     pending: list[tuple[Any, str, int]] = [(data, "", 0)]
     seen = 0
@@ -163,6 +163,13 @@ _TAGS = {"point", "rect", "disc", "sun", "lambert", "cosine", "beam", "ies"}
 
 
 def _plan_error(err: ValidationError) -> PlanError:
+    path, problem, value, more = readable_error(err)
+    allowed = _range_of(err.errors(include_url=False)[0].get("ctx") or {}, path)
+    return PlanError(path or "plan", problem + allowed, value, more)
+
+
+def readable_error(err: ValidationError) -> tuple[str, str, str | None, int]:
+    """Path, problem, offending value (shortened) and number of further errors of the first error."""
     errors = err.errors(include_url=False)
     first = errors[0]
     path = ""
@@ -172,10 +179,8 @@ def _plan_error(err: ValidationError) -> PlanError:
         elif not (step in _TAGS and index and first["loc"][index - 1] in ("emitter", "beam")):
             path += f".{step}" if path else str(step)
     problem = first["msg"].removeprefix("Value error, ")
-    problem = problem[0].lower() + problem[1:]
-    allowed = _range_of(first.get("ctx") or {}, path)
     value = None if isinstance(first["input"], dict | list) else _short(first["input"])
-    return PlanError(path or "plan", problem + allowed, value, len(errors) - 1)
+    return path, problem[0].lower() + problem[1:], value, len(errors) - 1
 
 
 def _range_of(ctx: dict[str, Any], path: str) -> str:
