@@ -71,12 +71,20 @@ def floor(page: Page) -> None:
     page.get_by_role("button", name="Drawing").click()
 
 
+def proposals(page: Page) -> None:
+    page.get_by_role("button", name="Propose a set-up").click()
+    page.get_by_role("button", name="Take: Natural perspective").scroll_into_view_if_needed()
+
+
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
     ("setup", DESK, "set", "/setup/1", nothing),
     ("lamp", DESK, "set", "/setup/1/light", lamp),
     ("remedy", DESK, "set", "/setup/1", attempt),
     ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),
+    ("space", DESK, "set", "/setup/2/space", nothing),
+    ("propose", DESK, "set", "/setup/1/space", proposals),
+    ("kit", DESK, "set", "/kit", nothing),
     ("check", DESK, "set", "/setup/1/check", nothing),
     ("tablet", TABLET, "set", "/setup/2", nothing),
     ("phone", PHONE, "set", "/setup/1", nothing),

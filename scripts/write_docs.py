@@ -11,10 +11,13 @@ import sys
 import tempfile
 from pathlib import Path
 
+from ausblick.core.kit import Kit
+from ausblick.core.kit.rules import kit_rules
 from ausblick.core.plan import Plan
 from ausblick.core.rules.table import RULES
 from ausblick.web.app import create_app
 
+STAGES = ("plate", "space", "screen", "light", "subject", "camera")
 ROOT = Path(__file__).resolve().parent.parent
 
 
@@ -48,7 +51,7 @@ def rules_page() -> str:
         "",
     ]
     stage = None
-    for rule in RULES:
+    for rule in sorted((*RULES, *kit_rules(Kit())), key=lambda rule: STAGES.index(rule.stage)):
         if rule.stage != stage:
             stage = rule.stage
             lines += [f"## {stage.capitalize()}", ""]

@@ -189,7 +189,17 @@ def test_set_ups_are_made_renamed_copied_deleted_and_brought_back(watched: Watch
 
 @pytest.mark.parametrize("size", [(1280, 800), (820, 1180), (390, 844)])
 @pytest.mark.parametrize(
-    "path", ["/", "/setup/1", "/setup/2/screen", "/setup/1/light", "/setup/1/camera", "/setup/1/check"]
+    "path",
+    [
+        "/",
+        "/setup/1",
+        "/setup/2/screen",
+        "/setup/1/light",
+        "/setup/1/camera",
+        "/setup/1/space",
+        "/setup/1/check",
+        "/kit",
+    ],
 )
 @pytest.mark.parametrize("theme", ["set", "desk"])
 def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(
@@ -203,7 +213,44 @@ def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(
     page.wait_for_load_state("networkidle")
     assert window.axe() == []
     assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
-    if size == (1280, 800) and path != "/":
+    if size == (1280, 800) and path.startswith("/setup"):
         assert page.evaluate("document.documentElement.scrollHeight") <= size[1]
     page.close()
     assert window.wrong == []
+
+
+def test_room_kit_framing_a_whole_set_up_in_a_minute(watched: Watched) -> None:
+    page = watched.open("/")
+    page.get_by_role("textbox", name="Title of a new set-up").fill("Portraits of the gardeners")
+    page.get_by_role("button", name="New set-up").click()
+    page.get_by_role("button", name="2 Space").click()
+    table = page.get_by_role("region", name="What this room can shoot")
+    table.get_by_role("button", name=re.compile("to the chest with 85 mm: possible")).click()
+    camera = page.get_by_role("slider", name="Camera, from above")
+    expect(camera).not_to_have_attribute("aria-valuetext", "0.00 m across, 6.40 m from the screen")
+    expect(page.get_by_role("button", name="3 Screen")).not_to_contain_text("-")
+
+    page.get_by_role("button", name="Propose a set-up").click()
+    page.get_by_role("button", name="Take: Natural perspective").click()
+    expect(page.get_by_role("slider", name=re.compile("large soft panel, screen, from above"))).to_have_count(2)
+    expect(
+        page.get_by_role("region", name="Findings and numbers").get_by_text("No light on the screen")
+    ).to_have_count(0)
+    saved(page)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("slider", name=re.compile("large soft panel, screen, from above"))).to_have_count(0)
+
+
+def test_the_kit_room_keeps_what_is_typed(watched: Watched) -> None:
+    page = watched.open("/")
+    page.get_by_role("link", name="Kit room").click()
+    lenses = page.get_by_role("region", name="Lenses")
+    lenses.get_by_role("button", name="Add to Lenses").click()
+    focal = lenses.get_by_role("textbox", name="Focal length").last
+    focal.fill("135")
+    focal.press("Enter")
+    expect(page.get_by_role("banner").get_by_role("status")).to_have_text("Saved")
+    page.reload()
+    expect(page.get_by_role("region", name="Lenses").get_by_role("textbox", name="Focal length").last).to_have_value(
+        "135"
+    )

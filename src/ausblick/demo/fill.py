@@ -5,10 +5,12 @@ from __future__ import annotations
 import tempfile
 from pathlib import Path
 
+from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.formats.images import png_bytes
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
+from ausblick.store.kits import Kits
 from ausblick.store.setups import Setups
 from ausblick.web.importing import import_frame
 
@@ -22,6 +24,7 @@ def fill_demo(place: Path) -> None:
     setups, frames = Setups(sessions), Frames(sessions, place)
     if setups.anything():
         return
+    Kits(sessions).save(0, full_kit())
     for plan, built, blemishes, grain in _as_built():
         setup = setups.create(plan)
         with tempfile.TemporaryDirectory() as folder:

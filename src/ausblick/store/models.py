@@ -51,3 +51,13 @@ class FrameRow(Base):
     stored: Mapped[str] = mapped_column(String(200))
     reading: Mapped[str] = mapped_column(Text)
     created: Mapped[datetime]
+
+
+class KitRow(Base):
+    """The kit room: a single row."""
+
+    __tablename__ = "kits"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int]
+    document: Mapped[str] = mapped_column(Text)

@@ -12,9 +12,10 @@ from ausblick import __version__
 from ausblick.core.light.basis import BasisStore
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
+from ausblick.store.kits import Kits
 from ausblick.store.setups import Setups
 
-from .api import evaluate, frames, setups
+from .api import evaluate, frames, kit, setups
 from .guard import register_guard
 from .problems import on_invalid, register_problems
 from .schemas import Problem
@@ -40,10 +41,11 @@ def create_app(place: Path) -> OpenAPI:
     sessions = open_database(place)
     app.extensions["ausblick-setups"] = Setups(sessions)
     app.extensions["ausblick-frames"] = Frames(sessions, place)
+    app.extensions["ausblick-kits"] = Kits(sessions)
     app.extensions["ausblick-basis"] = BasisStore()
     register_guard(app)
     register_problems(app)
-    for blueprint in (setups.api, evaluate.api, frames.api):
+    for blueprint in (setups.api, evaluate.api, frames.api, kit.api):
         app.register_api(blueprint)
     _register_page(app)
     return app

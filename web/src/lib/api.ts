@@ -3,7 +3,7 @@ import createClient from 'openapi-fetch'
 import type { paths } from './schema.generated'
 import type { Change, Comparison, Conflict, Evaluation, Frame, FrameSummary, Plan, Setup, SetupSummary, Version } from './types'
 
-const client = createClient<paths>({ baseUrl: '' })
+export const client = createClient<paths>({ baseUrl: '' })
 
 export class ApiError extends Error {
   constructor(
@@ -16,7 +16,7 @@ export class ApiError extends Error {
 
 type Result = { data?: unknown; error?: unknown; response: Response }
 
-async function need<T>(call: Promise<Result>): Promise<T> {
+export async function call<T>(call: Promise<Result>): Promise<T> {
   let result: Result
   try {
     result = await call
@@ -30,51 +30,51 @@ async function need<T>(call: Promise<Result>): Promise<T> {
 
 const at = (setup_id: number) => ({ params: { path: { setup_id } } })
 
-export const listSetups = async () => (await need<{ setups: SetupSummary[] }>(client.GET('/api/setups'))).setups
-export const getSetup = (id: number) => need<Setup>(client.GET('/api/setups/{setup_id}', at(id)))
+export const listSetups = async () => (await call<{ setups: SetupSummary[] }>(client.GET('/api/setups'))).setups
+export const getSetup = (id: number) => call<Setup>(client.GET('/api/setups/{setup_id}', at(id)))
 export const createSetup = (title: string, plan?: Record<string, unknown>) =>
-  need<Setup>(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))
+  call<Setup>(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))
 export const renameSetup = (id: number, title: string) =>
-  need<Setup>(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
-export const deleteSetup = (id: number) => need<void>(client.DELETE('/api/setups/{setup_id}', at(id)))
-export const restoreSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/restore', at(id)))
-export const duplicateSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/duplicate', at(id)))
-export const undoSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/undo', at(id)))
-export const redoSetup = (id: number) => need<Setup>(client.POST('/api/setups/{setup_id}/redo', at(id)))
+  call<Setup>(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
+export const deleteSetup = (id: number) => call<void>(client.DELETE('/api/setups/{setup_id}', at(id)))
+export const restoreSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/restore', at(id)))
+export const duplicateSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/duplicate', at(id)))
+export const undoSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/undo', at(id)))
+export const redoSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/redo', at(id)))
 export const listVersions = async (id: number) =>
-  (await need<{ versions: Version[] }>(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
+  (await call<{ versions: Version[] }>(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
 export const nameVersion = (id: number, name: string) =>
-  need<Version>(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
+  call<Version>(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
 export const openVersion = (setup_id: number, version_id: number) =>
-  need<Setup>(
+  call<Setup>(
     client.POST('/api/setups/{setup_id}/versions/{version_id}/open', { params: { path: { setup_id, version_id } } }),
   )
 
 /** Save, or learn that somebody else was first. */
 export async function saveSetup(id: number, base: number, plan: Plan): Promise<Setup | Conflict> {
-  const call = client.PUT('/api/setups/{setup_id}', { ...at(id), body: { base, plan } })
-  const result = await call.catch(() => undefined)
+  const put = client.PUT('/api/setups/{setup_id}', { ...at(id), body: { base, plan } })
+  const result = await put.catch(() => undefined)
   if (result?.response.status === 409) return result.error as Conflict
-  return need<Setup>(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
+  return call<Setup>(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
 }
 
 export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = []) =>
-  need<Evaluation>(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
+  call<Evaluation>(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
 
 export const listFrames = async (id: number) =>
-  (await need<{ frames: FrameSummary[] }>(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
+  (await call<{ frames: FrameSummary[] }>(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
 export const getFrame = (frame_id: number) =>
-  need<Frame>(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+  call<Frame>(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
 export const deleteFrame = (frame_id: number) =>
-  need<void>(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+  call<void>(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
 export const compareFrame = (frame_id: number) =>
-  need<Comparison>(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
+  call<Comparison>(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
 export function importFrame(id: number, file: File): Promise<Frame> {
   const body = new FormData()
   body.append('file', file, file.name || 'pasted.png')
-  return need<Frame>(
+  return call<Frame>(
     client.POST('/api/setups/{setup_id}/frames', { ...at(id), body: body as never, bodySerializer: (b) => b as never }),
   )
 }
 export const glossary = async () =>
-  (await need<{ terms: { term: string; means: string }[] }>(client.GET('/api/glossary'))).terms
+  (await call<{ terms: { term: string; means: string }[] }>(client.GET('/api/glossary'))).terms

@@ -104,6 +104,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getKit"];
+        put: operations["saveKit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit as CSV. */
+        get: operations["getKitCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A generic kit to begin from; nothing is stored. */
+        get: operations["getCatalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/from-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["saveKitCsv"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whole set-ups for a framing, from the plan's room, subject, plate and schools, and the kit. */
+        post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What this room can shoot with the kit: framing by lens. */
+        post: operations["roomTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups": {
         parameters: {
             query?: never;
@@ -254,6 +354,23 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AlternativeModel
+         * @description A whole plan, what it is, what it costs, what stops it, and its readings.
+         */
+        AlternativeModel: {
+            /** Costs */
+            costs: string[];
+            /** Name */
+            name: string;
+            /** Numbers */
+            numbers: components["schemas"]["NumberModel"][];
+            plan: components["schemas"]["Plan"];
+            /** Says */
+            says: string;
+            /** Stops */
+            stops: string[];
+        };
+        /**
          * AngleBeam
          * @description `deg` is the full angle between the directions of half the peak intensity.
          */
@@ -402,6 +519,45 @@ export interface components {
             z: number;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * CellModel
+         * @description One framing with one lens in this room.
+         */
+        CellModel: {
+            /**
+             * Blocks
+             * @enum {string}
+             */
+            blocks: "" | "depth" | "width" | "height" | "screen" | "lens";
+            /** Camera Z */
+            camera_z: number | null;
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Focal Mm */
+            focal_mm: number;
+            /**
+             * Framing
+             * @enum {string}
+             */
+            framing: "full" | "knees" | "waist" | "chest" | "face" | "hands";
+            /** Gap */
+            gap: number | null;
+            /** Lens */
+            lens: string;
+            /** Margin M */
+            margin_m: number | null;
+            /** Screen */
+            screen: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "possible" | "tight" | "impossible";
+            /** Turned */
+            turned: boolean;
+            /** Why */
+            why: string;
         };
         /** ChangeModel */
         ChangeModel: {
@@ -982,6 +1138,305 @@ export interface components {
             /** White Clip */
             white_clip: number;
         };
+        /** Kit */
+        Kit: {
+            /**
+             * Cameras
+             * @default []
+             */
+            cameras: components["schemas"]["KitCamera"][];
+            /**
+             * Clamps
+             * @description pieces
+             * @default 0
+             */
+            clamps: number;
+            /**
+             * Format
+             * @default ausblick-kit
+             * @constant
+             */
+            format: "ausblick-kit";
+            /**
+             * Lamps
+             * @default []
+             */
+            lamps: components["schemas"]["KitLamp"][];
+            /**
+             * Lenses
+             * @default []
+             */
+            lenses: components["schemas"]["KitLens"][];
+            /**
+             * Sandbag Kg
+             * @description kilogram
+             * @default 7
+             */
+            sandbag_kg: number;
+            /**
+             * Sandbags
+             * @description pieces
+             * @default 0
+             */
+            sandbags: number;
+            /**
+             * Screens
+             * @default []
+             */
+            screens: components["schemas"]["KitScreen"][];
+            /**
+             * Stands
+             * @default []
+             */
+            stands: components["schemas"]["KitStand"][];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        } & {
+            [key: string]: unknown;
+        };
+        /** KitBody */
+        KitBody: {
+            /**
+             * Base
+             * @description The revision this change was made on.
+             */
+            base: number;
+            /**
+             * Kit
+             * @description A kit document.
+             */
+            kit: {
+                [key: string]: unknown;
+            };
+        };
+        /** KitCamera */
+        KitCamera: {
+            /**
+             * Count
+             * @description pieces
+             * @default 1
+             */
+            count: number;
+            /**
+             * Name
+             * @default camera
+             */
+            name: string;
+            /**
+             * @default {
+             *       "bits": 8,
+             *       "chroma": "4:2:0",
+             *       "codec": "long-gop",
+             *       "mbit_s": 50
+             *     }
+             */
+            recording: components["schemas"]["Recording"];
+            /**
+             * @default {
+             *       "base_iso": 400,
+             *       "height_mm": 13.2,
+             *       "px_h": 2160,
+             *       "px_w": 3840,
+             *       "width_mm": 23.5
+             *     }
+             */
+            sensor: components["schemas"]["Sensor"];
+        } & {
+            [key: string]: unknown;
+        };
+        /** KitLamp */
+        KitLamp: {
+            /**
+             * Count
+             * @description pieces
+             * @default 1
+             */
+            count: number;
+            /**
+             * @default {
+             *       "beam": {
+             *         "kind": "lambert"
+             *       },
+             *       "cct": 5600,
+             *       "cri": 95,
+             *       "duv": 0,
+             *       "emitter": {
+             *         "height": 0.6,
+             *         "shape": "rect",
+             *         "width": 0.6
+             *       },
+             *       "flux_lm": 6000,
+             *       "watts": 60
+             *     }
+             */
+            fixture: components["schemas"]["Fixture"];
+            /**
+             * Name
+             * @default panel
+             */
+            name: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /** KitLens */
+        KitLens: {
+            /**
+             * Count
+             * @description pieces
+             * @default 1
+             */
+            count: number;
+            /**
+             * F Number
+             * @description widest f-number
+             * @default 2.8
+             */
+            f_number: number;
+            /**
+             * Focal Mm
+             * @description millimetres
+             * @default 35
+             */
+            focal_mm: number;
+            /**
+             * Name
+             * @default 35 mm
+             */
+            name: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /** KitModel */
+        KitModel: {
+            kit: components["schemas"]["Kit"];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * KitScreen
+         * @description A screen as it hangs. `floor_run` is the longest floor piece it comes with, metres.
+         */
+        KitScreen: {
+            /**
+             * Count
+             * @description pieces
+             * @default 1
+             */
+            count: number;
+            /**
+             * Floor Run
+             * @description metres
+             * @default 0
+             */
+            floor_run: number;
+            /**
+             * Gloss
+             * @description linear, 0..1
+             * @default 0.02
+             */
+            gloss: number;
+            /**
+             * Height
+             * @description metres
+             * @default 2.6
+             */
+            height: number;
+            /**
+             * Hue
+             * @default green
+             * @enum {string}
+             */
+            hue: "green" | "blue" | "other";
+            /**
+             * Material
+             * @default muslin
+             * @enum {string}
+             */
+            material: "muslin" | "paint" | "paper" | "foam-backed" | "stretch" | "pop-up" | "framed" | "vinyl" | "velvet" | "other";
+            /**
+             * Name
+             * @default screen
+             */
+            name: string;
+            /**
+             * Reflectance
+             * @default [
+             *       0.06,
+             *       0.34,
+             *       0.1
+             *     ]
+             */
+            reflectance: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Transmittance
+             * @description linear, 0..1
+             * @default 0.05
+             */
+            transmittance: number;
+            /**
+             * Width
+             * @description metres
+             * @default 3
+             */
+            width: number;
+            /**
+             * Wrinkle Slope
+             * @description slope, rise over run
+             * @default 0.03
+             */
+            wrinkle_slope: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * KitStand
+         * @description `load_kg` and `height` are the maker's ratings.
+         */
+        KitStand: {
+            /**
+             * Count
+             * @description pieces
+             * @default 1
+             */
+            count: number;
+            /**
+             * Height
+             * @description metres
+             * @default 2.6
+             */
+            height: number;
+            /**
+             * Load Kg
+             * @description kilogram
+             * @default 5
+             */
+            load_kg: number;
+            /**
+             * Name
+             * @default stand
+             */
+            name: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /** KitTextBody */
+        KitTextBody: {
+            /** Base */
+            base: number;
+            /**
+             * Text
+             * @description A kit as CSV.
+             */
+            text: string;
+        };
         /** LambertBeam */
         LambertBeam: {
             /**
@@ -1438,6 +1893,16 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /** PlanBody */
+        PlanBody: {
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+        };
         /**
          * Plate
          * @description `key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
@@ -1553,6 +2018,28 @@ export interface components {
             ];
         } & {
             [key: string]: unknown;
+        };
+        /** ProposalsModel */
+        ProposalsModel: {
+            /** Alternatives */
+            alternatives: components["schemas"]["AlternativeModel"][];
+            /** Impossible */
+            impossible: string[];
+        };
+        /** ProposeBody */
+        ProposeBody: {
+            /**
+             * Framing
+             * @enum {string}
+             */
+            framing: "full" | "knees" | "waist" | "chest" | "face" | "hands";
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
         };
         /** Recording */
         Recording: {
@@ -1753,6 +2240,13 @@ export interface components {
             ];
         } & {
             [key: string]: unknown;
+        };
+        /** RoomTableModel */
+        RoomTableModel: {
+            /** Cells */
+            cells: components["schemas"]["CellModel"][];
+            /** Lenses */
+            lenses: string[];
         };
         /** SampleModel */
         SampleModel: {
@@ -2444,6 +2938,223 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GlossaryModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    saveKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getKitCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getCatalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    saveKitCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitTextBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    roomTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomTableModel"];
                 };
             };
             /** @description Unprocessable Entity */

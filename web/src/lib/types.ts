@@ -23,3 +23,8 @@ export const STATE_OF: Record<Severity, State> = { stop: 'fails', fix: 'fails', 
 
 /** What is selected on the drawings: a thing of the set, or nothing. */
 export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | `light:${string}`
+export type Kit = Schemas['Kit']
+export type Cell = Schemas['CellModel']
+export type Proposals = Schemas['ProposalsModel']
+export type Alternative = Schemas['AlternativeModel']
+export type Framing = Cell['framing']

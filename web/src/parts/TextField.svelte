@@ -1,5 +1,5 @@
 <script lang="ts">
-  let { label, value, onchange }: { label: string; value: string; onchange: (value: string) => void } = $props()
+  let { label, value, wide = false, onchange }: { label: string; value: string; wide?: boolean; onchange: (value: string) => void } = $props()
   const id = $props.id()
 </script>
 
@@ -7,7 +7,7 @@
   <label for={id} class="label-text">{label}</label>
   <input
     {id}
-    class="entry w-32"
+    class="entry {wide ? '!w-60' : '!w-32'}"
     {value}
     maxlength="200"
     autocomplete="off"

@@ -68,7 +68,8 @@
 
 <svelte:head><title>Set-ups · Ausblick</title></svelte:head>
 <header class="flex h-11 items-center justify-between border-b border-line px-4">
-  <h1 class="text-body font-semibold">Ausblick</h1>
+  <h1 class="flex-1 text-body font-semibold">Ausblick</h1>
+  <a class="plain mr-3" href="#/kit">Kit room</a>
   <Preferences />
 </header>
 <main class="mx-auto max-w-4xl px-4 py-8">

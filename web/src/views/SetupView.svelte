@@ -9,6 +9,7 @@
   import GhostBar from '../stations/GhostBar.svelte'
   import LightPanel from '../stations/LightPanel.svelte'
   import Numbers from '../stations/Numbers.svelte'
+  import SpacePanel from '../stations/SpacePanel.svelte'
   import SightLine from '../stations/SightLine.svelte'
   import { session } from '../lib/session.svelte'
   import { STATIONS, type StationId } from '../lib/stations'
@@ -89,7 +90,7 @@
               {/each}
             </div>
             <GhostBar />
-            {#if station === 'light'}<LightPanel plan={session.plan} />{/if}
+            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{/if}
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} />{:else}<Numbers evaluation={session.evaluation} />{/if}
           </section>
         </div>

@@ -11,18 +11,24 @@ from .table import RULES
 MOST_REMEDIES = 4
 
 
-def judge_all(evaluation: Evaluation) -> dict[str, Judgement]:
+def judge_all(evaluation: Evaluation, rules: tuple[Rule, ...] = RULES) -> dict[str, Judgement]:
     """Judgement by rule id, for every rule that applies."""
-    judged = ((rule.id, rule.judge(evaluation)) for rule in RULES)
+    judged = ((rule.id, rule.judge(evaluation)) for rule in rules)
     return {rule_id: judgement for rule_id, judgement in judged if judgement is not None}
 
 
-def find(plan: Plan, store: BasisStore, with_remedies: bool = True) -> tuple[Evaluation, list[Finding]]:
-    """The evaluation and its findings, worst first; of equal severity, the order of the work."""
+def find(
+    plan: Plan, store: BasisStore, with_remedies: bool = True, also: tuple[Rule, ...] = ()
+) -> tuple[Evaluation, list[Finding]]:
+    """The evaluation and its findings, worst first; of equal severity, the order of the work.
+
+    `also`: rules that depend on more than the plan, such as the kit's.
+    """
     evaluation = evaluate(plan, store)
-    judgements = judge_all(evaluation)
+    rules = (*RULES, *also)
+    judgements = judge_all(evaluation, rules)
     found = []
-    for rule in RULES:
+    for rule in rules:
         judgement = judgements.get(rule.id)
         if judgement is None:
             continue

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from flask import Response
+from flask import Response, current_app
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
+from ausblick.core.kit.rules import kit_rules
 from ausblick.core.plan import Change, apply_changes, plan_from
 from ausblick.core.rules.findings import find
+from ausblick.store.kits import Kits
 
 from ..glossary import TERMS
 from ..present import evaluation_model
@@ -23,7 +25,9 @@ def evaluate_plan(body: EvaluateBody) -> Response:
     plan = plan_from(body.plan)
     if body.changes:
         plan = apply_changes(plan, [Change(change.path, change.value) for change in body.changes])
-    evaluation, findings = find(plan, basis(), with_remedies=body.remedies)
+    kit: Kits = current_app.extensions["ausblick-kits"]
+    also = kit_rules(kit.get().kit)
+    evaluation, findings = find(plan, basis(), with_remedies=body.remedies, also=also)
     return Response(evaluation_model(evaluation, findings).model_dump_json(), mimetype="application/json")
 
 

@@ -2,11 +2,12 @@
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import Switch from '../../parts/Switch.svelte'
+  import { FRAMINGS } from '../../lib/framings'
   import type { Plan } from '../../lib/types'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
   const s = $derived(plan.subject)
-  const FRAMINGS: [string, string][] = [['full', 'full length'], ['knees', 'to the knees'], ['waist', 'to the waist'], ['chest', 'to the chest'], ['face', 'face'], ['hands', 'hands']]
+
   const SIDES = [['left', 'reach left'], ['right', 'reach right'], ['up', 'above the head'], ['front', 'toward camera'], ['back', 'toward screen']] as const
 </script>
 

@@ -1,0 +1,112 @@
+"""The kit room, what a room can shoot with it, and whole set-ups proposed from it."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from flask import Response, current_app
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+
+from ausblick.core.explain import numbers
+from ausblick.core.kit import Kit, kit_from
+from ausblick.core.kit.catalogue import full_kit
+from ausblick.core.plan import plan_from
+from ausblick.core.propose.proposal import propose
+from ausblick.core.propose.room_table import room_table
+from ausblick.core.report import finite
+from ausblick.formats.csv_kit import kit_csv, read_kit_csv
+from ausblick.store.kits import KitConflict, Kits
+
+from ..kit_schemas import (
+    AlternativeModel,
+    CellModel,
+    KitBody,
+    KitModel,
+    KitTextBody,
+    PlanBody,
+    ProposalsModel,
+    ProposeBody,
+    RoomTableModel,
+)
+from ..problems import problem
+from .setups import basis
+
+api = APIBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")])
+
+
+def kits() -> Kits:
+    found: Kits = current_app.extensions["ausblick-kits"]
+    return found
+
+
+def _answer(model: KitModel | RoomTableModel | ProposalsModel) -> Response:
+    return Response(model.model_dump_json(), mimetype="application/json")
+
+
+def _save(base: int, kit: Kit) -> Response:
+    try:
+        stored = kits().save(base, kit)
+    except KitConflict:
+        return problem(
+            409, "Somebody changed the kit first", "Load the page again to see their change; yours was not taken."
+        )
+    return _answer(KitModel(revision=stored.revision, kit=stored.kit))
+
+
+@api.get("/kit", operation_id="getKit", responses={200: KitModel})
+def get_kit() -> Response:
+    stored = kits().get()
+    return _answer(KitModel(revision=stored.revision, kit=stored.kit))
+
+
+@api.put("/kit", operation_id="saveKit", responses={200: KitModel})
+def save_kit(body: KitBody) -> Response:
+    return _save(body.base, kit_from(body.kit))
+
+
+@api.get("/kit/catalogue", operation_id="getCatalogue", responses={200: KitModel})
+def get_catalogue() -> Response:
+    """A generic kit to begin from; nothing is stored."""
+    return _answer(KitModel(revision=kits().get().revision, kit=full_kit()))
+
+
+@api.get("/kit.csv", operation_id="getKitCsv", responses={200: None})
+def get_kit_csv() -> Response:
+    """The kit as CSV."""
+    headers = {"Content-Disposition": "attachment; filename=kit.csv"}
+    return Response(kit_csv(kits().get().kit), mimetype="text/csv", headers=headers)
+
+
+@api.put("/kit/from-csv", operation_id="saveKitCsv", responses={200: KitModel})
+def save_kit_csv(body: KitTextBody) -> Response:
+    return _save(body.base, read_kit_csv(body.text))
+
+
+@api.post("/room-table", operation_id="roomTable", responses={200: RoomTableModel})
+def post_room_table(body: PlanBody) -> Response:
+    """What this room can shoot with the kit: framing by lens."""
+    kit = kits().get().kit
+    cells = room_table(plan_from(body.plan), kit)
+    lenses = list(dict.fromkeys(cell.lens for cell in cells))
+    return _answer(RoomTableModel(lenses=lenses, cells=[CellModel.model_validate(asdict(cell)) for cell in cells]))
+
+
+@api.post("/propose", operation_id="propose", responses={200: ProposalsModel})
+def post_propose(body: ProposeBody) -> Response:
+    """Whole set-ups for a framing, from the plan's room, subject, plate and schools, and the kit."""
+    found = propose(plan_from(body.plan), kits().get().kit, body.framing, basis())
+    alternatives = [
+        AlternativeModel.model_validate(
+            {
+                "name": one.name,
+                "says": one.says,
+                "costs": list(one.costs),
+                "stops": list(one.stops),
+                "plan": one.plan,
+                "numbers": [{**asdict(n), "value": finite(n.value)} for n in numbers(one.evaluation)],
+            }
+        )
+        for one in found.alternatives
+    ]
+    return _answer(ProposalsModel(alternatives=alternatives, impossible=list(found.impossible)))

@@ -1,0 +1,68 @@
+<script lang="ts">
+  /** Whole set-ups proposed from room, kit, framing, plate and schools; one is taken, undo leads back. */
+  import Choice from '../parts/Choice.svelte'
+  import { FRAMINGS } from '../lib/framings'
+  import { propose } from '../lib/kitApi'
+  import { prefs } from '../lib/prefs.svelte'
+  import { session } from '../lib/session.svelte'
+  import type { Alternative, Framing, Plan, Proposals } from '../lib/types'
+  import { inUnits, showValue } from '../lib/units'
+  let { plan }: { plan: Plan } = $props()
+
+  let framing = $state<Framing>('waist')
+  let found = $state.raw<Proposals | null>(null)
+  let busy = $state(false)
+  let error = $state('')
+  const MAIN = ['gap', 'margin', 'level-luma', 'spread', 'over', 'smear']
+  /** What a proposal decides; title, room, plate and schools stay as they are. */
+  const DECIDED = ['screen', 'subject', 'camera', 'lights'] as const
+
+  $effect(() => {
+    framing = plan.subject?.framing ?? 'waist'
+  })
+  async function ask() {
+    busy = true
+    error = ''
+    try {
+      found = await propose(plan, framing)
+    } catch (err) {
+      error = (err as Error).message
+    }
+    busy = false
+  }
+  function take(one: Alternative) {
+    session.selected = null
+    session.change(DECIDED.map((path) => ({ path, value: one.plan[path] })))
+    found = null
+  }
+  const text = (words: string) => inUnits(words, prefs.length, prefs.light)
+</script>
+
+<div class="mt-3 flex flex-wrap items-center gap-3">
+  <div class="w-64"><Choice label="A whole set-up for" value={framing} options={FRAMINGS} onchange={(v) => (framing = v as Framing)} /></div>
+  <button type="button" class="decide" disabled={busy} onclick={ask}>{busy ? 'Searching' : 'Propose a set-up'}</button>
+</div>
+{#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
+{#if found}
+  {#if found.impossible.length}
+    <p class="mt-2 text-primary">Not in this room with this kit:</p>
+    <ul class="list-inside list-disc">{#each found.impossible as why (why)}<li>{text(why)}</li>{/each}</ul>
+  {/if}
+  <ol class="mt-2">
+    {#each found.alternatives as one (one.name)}
+      <li class="border-t border-line py-2">
+        <div class="flex items-start justify-between gap-3">
+          <span><span class="font-semibold">{one.name}</span><span class="block">{text(one.says)}</span></span>
+          <button type="button" class="plain shrink-0" aria-label="Take: {one.name}" onclick={() => take(one)}>Take</button>
+        </div>
+        <dl class="mt-1 flex flex-wrap gap-x-4 gap-y-0.5">
+          {#each one.numbers.filter((n) => MAIN.includes(n.id)) as n (n.id)}
+            <span class="flex gap-1.5"><dt class="label-text">{n.label}</dt><dd>{showValue(n.value, n.unit, n.digits, prefs.length, prefs.light)}</dd></span>
+          {/each}
+        </dl>
+        {#each one.stops as stop (stop)}<p class="text-primary">{text(stop)}</p>{/each}
+        {#if one.costs.length}<p class="text-quiet">Costs: {one.costs.map(text).join('; ')}</p>{/if}
+      </li>
+    {/each}
+  </ol>
+{/if}

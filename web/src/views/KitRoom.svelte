@@ -1,0 +1,134 @@
+<script lang="ts">
+  /** What somebody owns. Saved as it is typed; CSV and JSON in and out. */
+  import NumberField from '../parts/NumberField.svelte'
+  import Preferences from '../parts/Preferences.svelte'
+  import TextField from '../parts/TextField.svelte'
+  import Choice from '../parts/Choice.svelte'
+  import * as api from '../lib/kitApi'
+  import { applyChanges } from '../lib/changes'
+  import type { Kit } from '../lib/types'
+
+  let kit = $state.raw<Kit | null>(null)
+  let revision = 0
+  let error = $state('')
+  let status = $state('')
+
+  const take = (stored: api.StoredKit) => ((kit = stored.kit), (revision = stored.revision), (error = ''))
+  async function run(work: () => Promise<api.StoredKit>, done = 'Saved') {
+    try {
+      take(await work())
+      status = done
+    } catch (err) {
+      error = (err as Error).message
+      status = ''
+    }
+  }
+  void run(api.getKit, '')
+
+  /** One save after another, so that quick typing never meets its own revision. */
+  let queue = Promise.resolve()
+  function change(path: string, value: unknown) {
+    if (!kit) return
+    kit = applyChanges(kit as never, [{ path, value }]) as never as Kit
+    const now = kit
+    queue = queue.then(() => run(() => api.saveKit(revision, now)))
+  }
+  const HUES: [string, string][] = [['green', 'green'], ['blue', 'blue'], ['other', 'other']]
+  const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
+  const FACE = { shape: 'rect', width: 0.6, height: 0.6 }
+  const NEW = {
+    screens: { name: 'screen', count: 1, hue: 'green', reflectance: CLOTH.green, material: 'muslin', width: 3, height: 2.6, floor_run: 0, gloss: 0.02, transmittance: 0.05, wrinkle_slope: 0.03 },
+    lenses: { name: '35 mm', count: 1, focal_mm: 35, f_number: 2.8 },
+    lamps: { name: 'panel', count: 1, fixture: { emitter: FACE, flux_lm: 6000, beam: { kind: 'lambert' }, cct: 5600, duv: 0, cri: 95, watts: 60 } },
+    stands: { name: 'stand', count: 1, height: 2.6, load_kg: 5 },
+  }
+  type Kind = keyof typeof NEW
+  const KINDS: [Kind, string][] = [['screens', 'Screens'], ['lenses', 'Lenses'], ['lamps', 'Lamps'], ['stands', 'Stands']]
+  const add = (kind: Kind) => change(kind, [...kit![kind], NEW[kind]])
+  const remove = (kind: Kind, index: number) => change(kind, (kit![kind] as unknown[]).filter((_, i) => i !== index))
+
+  async function open(event: Event) {
+    const input = event.currentTarget as HTMLInputElement
+    const file = input.files?.[0]
+    if (!file) return
+    const text = await file.text()
+    await run(async () => {
+      if (!file.name.toLowerCase().endsWith('.json')) return api.saveKitCsv(revision, text)
+      let data: Kit
+      try {
+        data = JSON.parse(text)
+      } catch {
+        throw new Error(`${file.name} is not JSON.`)
+      }
+      return api.saveKit(revision, data)
+    }, `${file.name} taken over`)
+    input.value = ''
+  }
+  const json = $derived(`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(kit ?? {}, null, 1))}`)
+</script>
+
+<svelte:head><title>Kit room · Ausblick</title></svelte:head>
+<header class="flex h-11 items-center gap-3 border-b border-line px-4">
+  <a href="#/" class="font-semibold hover:text-primary">Ausblick</a>
+  <span class="text-quiet" aria-hidden="true">/</span>
+  <h1 class="flex-1 font-semibold">Kit room</h1>
+  <span class="label-text" role="status">{status}</span>
+  <span class="max-sm:hidden"><Preferences /></span>
+</header>
+<main class="mx-auto max-w-6xl px-4 py-6">
+  {#if error}<p role="alert" class="mb-4 border border-primary p-2 text-primary">{error}</p>{/if}
+  {#if kit}
+    <div class="mb-4 flex flex-wrap items-center gap-3">
+      <p class="flex-1 text-quiet">What you own. From it come the table of what a room can shoot, proposals, and findings when a set-up needs more.</p>
+      <button type="button" class="plain" onclick={() => run(async () => api.saveKit(revision, (await api.getCatalogue()).kit), 'Generic kit taken over')}>Begin with a generic kit</button>
+      <label class="plain">Open CSV or JSON<input type="file" class="sr-only" accept=".csv,.json" onchange={open} /></label>
+      <a class="plain" href="/api/kit.csv" download="kit.csv">CSV</a>
+      <a class="plain" href={json} download="kit.json">JSON</a>
+    </div>
+    {#each KINDS as [kind, word] (kind)}
+      <section aria-label={word} class="mb-6">
+        <div class="flex items-center justify-between border-b border-line pb-1">
+          <h2 class="text-reading">{word}</h2>
+          <button type="button" class="plain" aria-label="Add to {word}" onclick={() => add(kind)}>Add</button>
+        </div>
+        {#each kit[kind] as item, i (i)}
+          <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2 [&_input.w-20]:w-14 [&_select]:w-20">
+            <TextField label="Name" wide value={item.name} onchange={(v) => change(`${kind}[${i}].name`, v)} />
+            <NumberField label="Count" digits={0} step={1} min={0} max={1000} value={item.count} onchange={(v) => change(`${kind}[${i}].count`, Math.round(v))} />
+            {#if kind === 'screens'}
+              {@const s = kit.screens[i]}
+              <Choice label="Colour" value={s.hue} options={HUES} onchange={(v) => (change(`screens[${i}].hue`, v), CLOTH[v] && change(`screens[${i}].reflectance`, CLOTH[v]))} />
+              <NumberField label="Width" unit="m" min={0.1} max={50} value={s.width} onchange={(v) => change(`screens[${i}].width`, v)} />
+              <NumberField label="Height" unit="m" min={0.1} max={50} value={s.height} onchange={(v) => change(`screens[${i}].height`, v)} />
+              <NumberField label="Floor piece" unit="m" min={0} max={20} value={s.floor_run} onchange={(v) => change(`screens[${i}].floor_run`, v)} />
+            {:else if kind === 'lenses'}
+              {@const l = kit.lenses[i]}
+              <NumberField label="Focal length" unit="mm" digits={1} step={1} min={1} max={2000} value={l.focal_mm} onchange={(v) => change(`lenses[${i}].focal_mm`, v)} />
+              <NumberField label="Widest f/" digits={1} step={0.1} min={0.5} max={32} value={l.f_number} onchange={(v) => change(`lenses[${i}].f_number`, v)} />
+            {:else if kind === 'lamps'}
+              {@const { fixture } = kit.lamps[i]}
+              {#if fixture.flux_lm !== null}<NumberField label="Flux" unit="lm" digits={0} step={500} min={0} max={1e7} value={fixture.flux_lm} onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)} />{/if}
+              {#if fixture.emitter.shape === 'rect'}
+                <NumberField label="Face width" unit="m" min={0.001} max={20} value={fixture.emitter.width} onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)} />
+                <NumberField label="Face height" unit="m" min={0.001} max={20} value={fixture.emitter.height} onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)} />
+              {/if}
+              <NumberField label="Power" unit="W" digits={0} step={10} min={0} max={100000} value={fixture.watts} onchange={(v) => change(`lamps[${i}].fixture.watts`, v)} />
+            {:else}
+              {@const t = kit.stands[i]}
+              <NumberField label="Height" unit="m" min={0.1} max={20} value={t.height} onchange={(v) => change(`stands[${i}].height`, v)} />
+              <NumberField label="Rated load" unit="kg" digits={1} step={0.5} min={0.1} max={500} value={t.load_kg} onchange={(v) => change(`stands[${i}].load_kg`, v)} />
+            {/if}
+            <button type="button" class="plain ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}>Remove</button>
+          </div>
+        {:else}
+          <p class="py-2 text-quiet">None yet.</p>
+        {/each}
+      </section>
+    {/each}
+    <section aria-label="Weights" class="flex flex-wrap gap-6">
+      <NumberField label="Sandbags" digits={0} step={1} min={0} max={1000} value={kit.sandbags} onchange={(v) => change('sandbags', Math.round(v))} />
+      <NumberField label="each" unit="kg" digits={1} step={0.5} min={0.1} max={100} value={kit.sandbag_kg} onchange={(v) => change('sandbag_kg', v)} />
+      <NumberField label="Clamps" digits={0} step={1} min={0} max={1000} value={kit.clamps} onchange={(v) => change('clamps', Math.round(v))} />
+    </section>
+  {/if}
+</main>
