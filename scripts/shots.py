@@ -7,6 +7,8 @@ import tempfile
 import threading
 from pathlib import Path
 
+import cv2
+import numpy as np
 from playwright.sync_api import Page, sync_playwright
 from waitress.server import create_server
 
@@ -76,6 +78,25 @@ def proposals(page: Page) -> None:
     page.get_by_role("button", name="Take: Natural perspective").scroll_into_view_if_needed()
 
 
+def plate(page: Page) -> None:
+    """A plate made by code: an alley between two walls at night, a lamp post with its shadow."""
+    rng = np.random.default_rng(2)
+    picture = np.full((540, 960, 3), (34, 24, 20), np.uint8)
+    cv2.fillPoly(picture, [np.array([[0, 540], [430, 250], [530, 250], [960, 540]])], (58, 50, 46))
+    cv2.fillPoly(picture, [np.array([[0, 540], [0, 60], [430, 215], [430, 250]])], (48, 38, 34))
+    cv2.fillPoly(picture, [np.array([[960, 540], [960, 60], [530, 215], [530, 250]])], (30, 24, 22))
+    cv2.line(picture, (560, 420), (560, 200), (12, 10, 10), 7)
+    cv2.line(picture, (560, 420), (720, 462), (30, 25, 23), 9)
+    cv2.circle(picture, (250, 130), 22, (150, 200, 235), -1)
+    picture = cv2.GaussianBlur(picture, (0, 0), 1.2) + rng.integers(0, 5, picture.shape, dtype=np.uint8)
+    path = Path(tempfile.mkdtemp()) / "alley.png"
+    cv2.imwrite(str(path), picture)
+    page.get_by_label("Open a plate").set_input_files(path)
+    for name in ("Receding lines", "Shadow"):
+        page.get_by_role("button", name=name).click()
+    wait(page)
+
+
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
     ("setup", DESK, "set", "/setup/1", nothing),
@@ -84,6 +105,7 @@ VIEWS = [
     ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),
     ("space", DESK, "set", "/setup/2/space", nothing),
     ("propose", DESK, "set", "/setup/1/space", proposals),
+    ("plate", DESK, "set", "/setup/1/plate", plate),
     ("kit", DESK, "set", "/kit", nothing),
     ("check", DESK, "set", "/setup/1/check", nothing),
     ("tablet", TABLET, "set", "/setup/2", nothing),

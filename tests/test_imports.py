@@ -13,7 +13,20 @@ MAY = {
     "web": {"core", "formats", "store", "web"},
     "demo": {"core", "formats", "store", "web", "demo"},
 }
-CORE_ORDER = ["arrays", "plan", "optics", "light", "signal", "measure", "key", "evaluate", "rules"]
+CORE_ORDER = [
+    "arrays",
+    "plan",
+    "optics",
+    "light",
+    "signal",
+    "measure",
+    "key",
+    "evaluate",
+    "rules",
+    "kit",
+    "propose",
+    "plate",
+]
 """Inside the core each package may use those before it (measure.compare reads evaluations)."""
 FOREIGN_TO_CORE = {
     "flask",

@@ -254,3 +254,28 @@ def test_the_kit_room_keeps_what_is_typed(watched: Watched) -> None:
     expect(page.get_by_role("region", name="Lenses").get_by_role("textbox", name="Focal length").last).to_have_value(
         "135"
     )
+
+
+def test_a_plate_is_read_marked_and_taken_over(watched: Watched, tmp_path: Path) -> None:
+    picture = write_frame(tmp_path / "plate.png", frame(colour=(24.0, 22.0, 18.0), noise=2.0))
+    page = watched.open("/setup/2/plate")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_text("Open a plate").click()
+    chooser.value.set_files(picture)
+    panel = page.get_by_role("region", name="Plate", exact=True)
+    expect(panel.get_by_text(re.compile(r"Mean 2\d %"))).to_be_visible()
+    panel.get_by_role("button", name="Take level and colour").click()
+    expect(page.get_by_role("button", name="1 Plate")).to_contain_text("22 %")
+    panel.get_by_role("button", name="Horizon").click()
+    panel.get_by_role("button", name="Shadow").click()
+    expect(panel.get_by_text(re.compile(r"Tilt −?-?\d"))).to_be_visible()
+    mark = page.get_by_role("slider", name="Mark: tip of the shadow")
+    before = mark.get_attribute("aria-valuetext")
+    mark.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(mark).not_to_have_attribute("aria-valuetext", before or "")
+    panel.get_by_role("button", name="Take camera and light").click()
+    expect(panel.get_by_text(re.compile("Key from the left"))).to_be_visible()
+    panel.get_by_role("button", name="Not known yet").click()
+    expect(panel.get_by_text("It costs shape", exact=False)).to_be_visible()
+    saved(page)

@@ -88,7 +88,15 @@ def seed_vault() -> Plan:
                 _panel("lantern key", "key", [-1.5, 2.1, 4.3], [0.0, 1.5, 2.4], 0.22, 16000.0, 0.4, 4300.0, "B"),
                 _panel("back light", "back", [1.4, 2.7, 0.9], [0.0, 1.5, 2.4], 0.10, 2500.0, 0.3, 5600.0, "B"),
             ],
-            "plate": {"mean_level": 14, "key_azimuth": -50, "key_elevation": 20, "softness": "hard", "cct": 4300},
+            "plate": {
+                "mean_level": 14,
+                "key_azimuth": -45,
+                "key_elevation": 18,
+                "softness": "hard",
+                "cct": 4300,
+                "camera_height": 1.45,
+                "focal_mm_ff": 76,
+            },
             "targets": {"level_school": "follow-plate", "shutter_school": "180", "distance_school": "2m-plus"},
         }
     )
@@ -135,10 +143,18 @@ def scree() -> Plan:
             "lights": [
                 _panel("left panel", "screen", [-2.7, 1.1, 2.7], [0.6, 1.1, 0.0], 0.83, 30000.0, 1.2),
                 _panel("right panel", "screen", [2.7, 1.1, 2.7], [-0.6, 1.1, 0.0], 0.83, 30000.0, 1.2),
-                _panel("noon key", "key", [1.6, 3.2, 6.2], [0.0, 1.2, 2.6], 0.30, 24000.0, 0.6, 5600.0, "B"),
+                _panel("noon key", "key", [0.95, 3.4, 4.0], [0.0, 1.5, 2.6], 0.12, 24000.0, 0.6, 5600.0, "B"),
                 _panel("sky fill", "fill", [-1.9, 2.4, 6.4], [0.0, 1.2, 2.6], 0.25, 12000.0, 0.9, 5600.0, "B"),
             ],
-            "plate": {"mean_level": 68, "key_azimuth": 35, "key_elevation": 60, "softness": "hard", "cct": 5600},
+            "plate": {
+                "mean_level": 68,
+                "key_azimuth": 35,
+                "key_elevation": 55,
+                "softness": "hard",
+                "cct": 5600,
+                "tilt": -4,
+                "focal_mm_ff": 49,
+            },
             "targets": {"level_school": "mid-grey", "shutter_school": "180", "distance_school": "2m-plus"},
         }
     )

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the plan's plate asks of the lamps. */
+        post: operations["lightingBrief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -164,6 +181,40 @@ export interface paths {
         get?: never;
         put: operations["saveKitCsv"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plate/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plate's camera from marks, and its light where a shadow is marked. */
+        post: operations["readMarks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plate/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Levels, colour of the light and sharpness of a plate: PNG, JPEG, TIFF, EXR or DPX as field `file`. */
+        post: operations["readPlate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -397,6 +448,23 @@ export interface components {
             screen_defocus_px: number | null;
             /** Shutter Angle */
             shutter_angle: number;
+        };
+        /** BriefModel */
+        BriefModel: {
+            /** Cct */
+            cct: number;
+            /** Levels */
+            levels: components["schemas"]["LevelTargetModel"][];
+            /** Ratio */
+            ratio: number;
+            /** Rim */
+            rim: boolean;
+            /** Stands */
+            stands: components["schemas"]["KeyStandModel"][];
+            /** Words */
+            words: string[];
+            /** Wrap Around */
+            wrap_around: boolean;
         };
         /**
          * Camera
@@ -1138,6 +1206,19 @@ export interface components {
             /** White Clip */
             white_clip: number;
         };
+        /** KeyStandModel */
+        KeyStandModel: {
+            /** Away */
+            away: number;
+            /** Problem */
+            problem: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Z */
+            z: number;
+        };
         /** Kit */
         Kit: {
             /**
@@ -1479,6 +1560,19 @@ export interface components {
             /** P99 */
             p99: number;
         };
+        /** LevelTargetModel */
+        LevelTargetModel: {
+            /** High */
+            high: number;
+            /** Level */
+            level: number;
+            /** Low */
+            low: number;
+            /** School */
+            school: string;
+            /** Why */
+            why: string;
+        };
         /** Light */
         Light: {
             /**
@@ -1621,6 +1715,121 @@ export interface components {
             x: number[];
             /** Y */
             y: number[];
+        };
+        /**
+         * MarksBody
+         * @description Marks in parts 0..1 of the picture, from its upper left corner.
+         */
+        MarksBody: {
+            /**
+             * First
+             * @default null
+             */
+            first: [
+                [
+                    [
+                        number,
+                        number
+                    ],
+                    [
+                        number,
+                        number
+                    ]
+                ],
+                [
+                    [
+                        number,
+                        number
+                    ],
+                    [
+                        number,
+                        number
+                    ]
+                ]
+            ] | null;
+            /**
+             * Focal Mm Ff
+             * @description Taken where the marks don't tell it.
+             */
+            focal_mm_ff: number;
+            /**
+             * Foot
+             * @default null
+             */
+            foot: [
+                number,
+                number
+            ] | null;
+            /** Height */
+            height: number;
+            /**
+             * Horizon
+             * @default null
+             */
+            horizon: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ] | null;
+            /**
+             * Second
+             * @default null
+             */
+            second: [
+                [
+                    [
+                        number,
+                        number
+                    ],
+                    [
+                        number,
+                        number
+                    ]
+                ],
+                [
+                    [
+                        number,
+                        number
+                    ],
+                    [
+                        number,
+                        number
+                    ]
+                ]
+            ] | null;
+            /**
+             * Tip
+             * @default null
+             */
+            tip: [
+                number,
+                number
+            ] | null;
+            /**
+             * Top
+             * @default null
+             */
+            top: [
+                number,
+                number
+            ] | null;
+            /** Width */
+            width: number;
+        };
+        /**
+         * MarksModel
+         * @description `light` is null without a marked shadow; `light_problem` says why one can't be read.
+         */
+        MarksModel: {
+            camera: components["schemas"]["PlateCameraModel"];
+            light: components["schemas"]["PlateLightModel"] | null;
+            /** Light Problem */
+            light_problem: string | null;
         };
         /** Modifier */
         Modifier: {
@@ -1766,6 +1975,7 @@ export interface components {
              *       "focal_mm_ff": 50,
              *       "key_azimuth": -60,
              *       "key_elevation": 20,
+             *       "known": true,
              *       "mean_level": 20,
              *       "shutter_angle": 180,
              *       "softness": "hard",
@@ -1906,6 +2116,8 @@ export interface components {
         /**
          * Plate
          * @description `key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
+         *
+         *     `known` is false while nobody can say yet what goes behind.
          */
         Plate: {
             /**
@@ -1939,6 +2151,11 @@ export interface components {
              */
             key_elevation: number;
             /**
+             * Known
+             * @default true
+             */
+            known: boolean;
+            /**
              * Mean Level
              * @description % of the recorded signal
              * @default 20
@@ -1964,6 +2181,63 @@ export interface components {
             tilt: number;
         } & {
             [key: string]: unknown;
+        };
+        /** PlateCameraModel */
+        PlateCameraModel: {
+            /** Focal Mm Ff */
+            focal_mm_ff: number;
+            /** Horizon V */
+            horizon_v: number;
+            /** Measured View */
+            measured_view: boolean;
+            /** Roll */
+            roll: number;
+            /** Tilt */
+            tilt: number;
+            /** View Deg */
+            view_deg: number;
+        };
+        /** PlateForm */
+        PlateForm: {
+            /**
+             * File
+             * Format: binary
+             */
+            file: string;
+        };
+        /** PlateLightModel */
+        PlateLightModel: {
+            /** Azimuth */
+            azimuth: number;
+            /** Elevation */
+            elevation: number;
+        };
+        /** PlateReadingModel */
+        PlateReadingModel: {
+            /** Black Level */
+            black_level: number;
+            /**
+             * Brightness
+             * @enum {string}
+             */
+            brightness: "night" | "dusk" | "indoors" | "day" | "noon";
+            /** Cct */
+            cct: number;
+            /** Contrast Stops */
+            contrast_stops: number;
+            /** Height */
+            height: number;
+            /** Mean Level */
+            mean_level: number;
+            /**
+             * Sharpness
+             * @enum {string}
+             */
+            sharpness: "sharp" | "soft" | "blurred";
+            /** White Level */
+            white_level: number;
+            /** Width */
+            width: number;
         };
         /** PointEmitter */
         PointEmitter: {
@@ -2740,6 +3014,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    lightingBrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     evaluatePlan: {
         parameters: {
             query?: never;
@@ -3089,6 +3396,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    readMarks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    readPlate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PlateForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateReadingModel"];
                 };
             };
             /** @description Unprocessable Entity */

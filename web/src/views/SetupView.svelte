@@ -9,6 +9,7 @@
   import GhostBar from '../stations/GhostBar.svelte'
   import LightPanel from '../stations/LightPanel.svelte'
   import Numbers from '../stations/Numbers.svelte'
+  import PlatePanel from '../stations/plate/PlatePanel.svelte'
   import SpacePanel from '../stations/SpacePanel.svelte'
   import SightLine from '../stations/SightLine.svelte'
   import { session } from '../lib/session.svelte'
@@ -90,7 +91,7 @@
               {/each}
             </div>
             <GhostBar />
-            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{/if}
+            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{/if}
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} />{:else}<Numbers evaluation={session.evaluation} />{/if}
           </section>
         </div>

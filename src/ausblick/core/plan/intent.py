@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from .fields import Angle, Coordinate, Kelvin, Level, Part, number
+from .fields import Angle, Coordinate, Kelvin, Level, Part, Switch, number
 
 
 class Plate(Part):
-    """`key_azimuth` is the side the plate's light comes from: negative from the left. Degrees."""
+    """`key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
 
+    `known` is false while nobody can say yet what goes behind.
+    """
+
+    known: Switch = True
     mean_level: Level = 20.0
     key_azimuth: Angle = -60.0
     key_elevation: Annotated[float, number(-90.0, 90.0, "degrees")] = 20.0

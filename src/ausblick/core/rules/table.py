@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from . import camera, light, screen, space, subject
+from . import camera, light, plate, screen, space, subject
 from .model import Rule
 
-RULES: tuple[Rule, ...] = (*space.RULES, *screen.RULES, *light.RULES, *subject.RULES, *camera.RULES)
+RULES: tuple[Rule, ...] = (*plate.RULES, *space.RULES, *screen.RULES, *light.RULES, *subject.RULES, *camera.RULES)

@@ -1,0 +1,67 @@
+"""Plates: what a picture tells, what marks on it tell, and the lighting brief. Nothing is stored here."""
+
+from __future__ import annotations
+
+import tempfile
+from dataclasses import asdict
+from pathlib import Path
+
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+
+from ausblick.core.evaluate import evaluate
+from ausblick.core.plan import plan_from
+from ausblick.core.plate.brief import brief_of
+from ausblick.core.plate.camera import MarkError, Marks, plate_camera, plate_light
+from ausblick.core.plate.picture import read_plate
+from ausblick.formats.images import read_image
+
+from ..kit_schemas import PlanBody
+from ..plate_schemas import BriefModel, MarksBody, MarksModel, PlateForm, PlateReadingModel
+from ..problems import problem
+from .setups import basis
+
+api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="plate")])
+
+
+def _answer(model: PlateReadingModel | MarksModel | BriefModel) -> Response:
+    return Response(model.model_dump_json(), mimetype="application/json")
+
+
+@api.post("/plate/read", operation_id="readPlate", responses={200: PlateReadingModel})
+def post_read(form: PlateForm) -> Response:
+    """Levels, colour of the light and sharpness of a plate: PNG, JPEG, TIFF, EXR or DPX as field `file`."""
+    with tempfile.TemporaryDirectory() as folder:
+        target = Path(folder) / "plate"
+        form.file.save(target)
+        return _answer(PlateReadingModel.model_validate(asdict(read_plate(read_image(target)))))
+
+
+@api.post("/plate/marks", operation_id="readMarks", responses={200: MarksModel})
+def post_marks(body: MarksBody) -> Response:
+    """The plate's camera from marks, and its light where a shadow is marked."""
+    fields = {name: getattr(body, name) for name in ("horizon", "first", "second", "foot", "top", "tip")}
+    marks = Marks(**fields)
+    try:
+        camera = plate_camera(marks, body.width, body.height, body.focal_mm_ff)
+    except MarkError as err:
+        return problem(422, "The marks can't be read", str(err), "marks")
+    light, why = None, None
+    if marks.foot is not None:
+        try:
+            light = plate_light(marks, camera, body.width, body.height)
+        except MarkError as err:
+            why = str(err)
+    return _answer(
+        MarksModel.model_validate(
+            {"camera": asdict(camera), "light": asdict(light) if light else None, "light_problem": why}
+        )
+    )
+
+
+@api.post("/brief", operation_id="lightingBrief", responses={200: BriefModel})
+def post_brief(body: PlanBody) -> Response:
+    """What the plan's plate asks of the lamps."""
+    brief = brief_of(evaluate(plan_from(body.plan), basis()))
+    return _answer(BriefModel.model_validate(asdict(brief)))

@@ -1,0 +1,93 @@
+"""What the API says of plates: readings, marks and the lighting brief."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from flask_openapi3.models.file import FileStorage
+from pydantic import BaseModel, Field
+
+from .schemas import Answer
+
+Part = Annotated[float, Field(ge=-5.0, le=6.0, allow_inf_nan=False)]
+Spot = tuple[Part, Part]
+Line = tuple[Spot, Spot]
+Pair = tuple[Line, Line]
+
+
+class PlateForm(BaseModel):
+    file: FileStorage
+
+
+class PlateReadingModel(Answer):
+    width: int
+    height: int
+    mean_level: float
+    black_level: float
+    white_level: float
+    contrast_stops: float
+    cct: float
+    brightness: Literal["night", "dusk", "indoors", "day", "noon"]
+    sharpness: Literal["sharp", "soft", "blurred"]
+
+
+class MarksBody(BaseModel):
+    """Marks in parts 0..1 of the picture, from its upper left corner."""
+
+    width: int = Field(ge=16, le=100_000)
+    height: int = Field(ge=16, le=100_000)
+    focal_mm_ff: float = Field(ge=1.0, le=2000.0, description="Taken where the marks don't tell it.")
+    horizon: Line | None = None
+    first: Pair | None = None
+    second: Pair | None = None
+    foot: Spot | None = None
+    top: Spot | None = None
+    tip: Spot | None = None
+
+
+class PlateCameraModel(Answer):
+    tilt: float
+    roll: float
+    focal_mm_ff: float
+    view_deg: float
+    horizon_v: float
+    measured_view: bool
+
+
+class PlateLightModel(Answer):
+    azimuth: float
+    elevation: float
+
+
+class MarksModel(Answer):
+    """`light` is null without a marked shadow; `light_problem` says why one can't be read."""
+
+    camera: PlateCameraModel
+    light: PlateLightModel | None
+    light_problem: str | None
+
+
+class KeyStandModel(Answer):
+    away: float
+    x: float
+    y: float
+    z: float
+    problem: str
+
+
+class LevelTargetModel(Answer):
+    school: str
+    level: float
+    low: float
+    high: float
+    why: str
+
+
+class BriefModel(Answer):
+    wrap_around: bool
+    stands: list[KeyStandModel]
+    ratio: float
+    rim: bool
+    cct: float
+    levels: list[LevelTargetModel]
+    words: list[str]
