@@ -107,6 +107,7 @@ VIEWS = [
     ("propose", DESK, "set", "/setup/1/space", proposals),
     ("plate", DESK, "set", "/setup/1/plate", plate),
     ("kit", DESK, "set", "/kit", nothing),
+    ("screen", DESK, "set", "/setup/2/screen", nothing),
     ("check", DESK, "set", "/setup/1/check", nothing),
     ("tablet", TABLET, "set", "/setup/2", nothing),
     ("phone", PHONE, "set", "/setup/1", nothing),

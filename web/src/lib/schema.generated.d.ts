@@ -255,6 +255,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/screen-advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["screenAdvice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups": {
         parameters: {
             query?: never;
@@ -404,6 +420,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AdviceModel */
+        AdviceModel: {
+            /** Colour */
+            colour: string;
+            /** Costs */
+            costs: string[];
+            /** Reasons */
+            reasons: string[];
+        };
         /**
          * AlternativeModel
          * @description A whole plan, what it is, what it costs, what stops it, and its readings.
@@ -587,6 +612,11 @@ export interface components {
             z: number;
         } & {
             [key: string]: unknown;
+        };
+        /** CautionModel */
+        CautionModel: {
+            /** Says */
+            says: string;
         };
         /**
          * CellModel
@@ -882,6 +912,19 @@ export interface components {
             /** Numbers */
             numbers: components["schemas"]["NumberModel"][];
             picture: components["schemas"]["PictureModel"];
+        };
+        /** EvidenceModel */
+        EvidenceModel: {
+            /** Chroma Distance */
+            chroma_distance: number;
+            /** Luma Distance */
+            luma_distance: number;
+            /** Matte */
+            matte: number;
+            /** Screen */
+            screen: string;
+            /** Surface */
+            surface: string;
         };
         /** ExposureModel */
         ExposureModel: {
@@ -2669,6 +2712,33 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /** ScreenAdviceModel */
+        ScreenAdviceModel: {
+            advice: components["schemas"]["AdviceModel"];
+            /** Bag Kg */
+            bag_kg: number;
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceModel"][];
+            sheet: components["schemas"]["SheetModel"];
+            /** Solid */
+            solid: number;
+        };
+        /** ScreenBody */
+        ScreenBody: {
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+            /**
+             * Wind Ms
+             * @description Wind outdoors, m/s.
+             * @default 0
+             */
+            wind_ms: number;
+        };
         /** ScreenModel */
         ScreenModel: {
             /** Band Percent */
@@ -2769,6 +2839,29 @@ export interface components {
             worst: "stop" | "fix" | "consider" | "fine";
             /** Worst Says */
             worst_says: string;
+        };
+        /** SheetModel */
+        SheetModel: {
+            /** Area M2 */
+            area_m2: number;
+            /** Bags Per Stand */
+            bags_per_stand: number;
+            /** Ballast Kg */
+            ballast_kg: number;
+            /** Cautions */
+            cautions: components["schemas"]["CautionModel"][];
+            /** Clamps */
+            clamps: number;
+            /** Edge Weights */
+            edge_weights: number;
+            /** Moment Nm */
+            moment_nm: number;
+            /** People */
+            people: number;
+            /** Stands */
+            stands: number;
+            /** Steaming Min */
+            steaming_min: number;
         };
         /** SpotModel */
         SpotModel: {
@@ -3528,6 +3621,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoomTableModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    screenAdvice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScreenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreenAdviceModel"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -21,6 +21,8 @@ export class Session {
   conflict = $state.raw<Conflict | null>(null)
   error = $state('')
   unknown = $state<string[]>([])
+  /** A plate's picture is open and needs the room of the frame. */
+  plateOpen = $state(false)
 
   private busy = false
   private wanted: { remedies: boolean } | null = null

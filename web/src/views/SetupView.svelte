@@ -9,6 +9,7 @@
   import GhostBar from '../stations/GhostBar.svelte'
   import LightPanel from '../stations/LightPanel.svelte'
   import Numbers from '../stations/Numbers.svelte'
+  import ScreenPanel from '../stations/screen/ScreenPanel.svelte'
   import PlatePanel from '../stations/plate/PlatePanel.svelte'
   import SpacePanel from '../stations/SpacePanel.svelte'
   import SightLine from '../stations/SightLine.svelte'
@@ -80,7 +81,7 @@
           <Drawing />
         </section>
         <div class="flex min-h-0 flex-col border-line max-md:pb-16 md:max-lg:flex-row-reverse md:max-lg:border-t" class:max-md:hidden={pane === 'drawing'}>
-          <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-line p-3 md:max-lg:h-72 md:max-lg:w-1/2 lg:border-b" class:max-md:hidden={pane !== 'frame'}>
+          <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-line p-3 md:max-lg:h-72 md:max-lg:w-1/2 lg:border-b" class:max-md:hidden={pane !== 'frame'} class:lg:hidden={station === 'plate' && session.plateOpen}>
             <FrameView plan={session.plan} evaluation={session.evaluation} />
           </section>
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -91,7 +92,7 @@
               {/each}
             </div>
             <GhostBar />
-            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{/if}
+            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} />{:else}<Numbers evaluation={session.evaluation} />{/if}
           </section>
         </div>

@@ -2,7 +2,15 @@
 
 from __future__ import annotations
 
-from . import camera, light, plate, screen, space, subject
+from . import camera, light, plate, screen, space, subject, wardrobe
 from .model import Rule
 
-RULES: tuple[Rule, ...] = (*plate.RULES, *space.RULES, *screen.RULES, *light.RULES, *subject.RULES, *camera.RULES)
+RULES: tuple[Rule, ...] = (
+    *plate.RULES,
+    *space.RULES,
+    *screen.RULES,
+    *wardrobe.RULES,
+    *light.RULES,
+    *subject.RULES,
+    *camera.RULES,
+)

@@ -18,6 +18,7 @@
   let markError = $state('')
 
   const p = $derived(plan.plate)
+  $effect(() => () => (session.plateOpen = false))
   const change = (fields: Record<string, unknown>) =>
     session.change(Object.entries(fields).map(([key, value]) => ({ path: `plate.${key}`, value })))
 
@@ -32,6 +33,7 @@
       points = []
       result = null
       error = ''
+      session.plateOpen = true
     } catch (err) {
       error = (err as Error).message
     }

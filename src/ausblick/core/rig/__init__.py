@@ -1,0 +1,1 @@
+"""Hanging and lighting as work: clamps, ballast, steaming, people, and the cautions that go with them."""

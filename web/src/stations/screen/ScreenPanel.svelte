@@ -1,0 +1,67 @@
+<script lang="ts">
+  /** The screen: which colour, with the evidence; what is worn and held; and the rigging sheet. */
+  import RiggingSheet from './RiggingSheet.svelte'
+  import Wardrobe from './Wardrobe.svelte'
+  import { hexOf } from '../../lib/colour'
+  import { screenAdvice } from '../../lib/screenApi'
+  import { session } from '../../lib/session.svelte'
+  import type { Plan, ScreenAdvice } from '../../lib/types'
+  let { plan }: { plan: Plan } = $props()
+
+  let told = $state.raw<ScreenAdvice | null>(null)
+  let wind = $state(0)
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
+
+  $effect(() => {
+    const [now, blowing] = [plan, wind]
+    clearTimeout(timer)
+    timer = setTimeout(() => void screenAdvice(now, blowing).then((found) => (told = found), () => (told = null)), 200)
+  })
+  const screens = $derived([...new Set(told?.evidence.map((r) => r.screen) ?? [])])
+  const surfaces = $derived([...new Set(told?.evidence.map((r) => r.surface) ?? [])])
+  const at = (surface: string, screen: string) => told?.evidence.find((r) => r.surface === surface && r.screen === screen)
+  const colourOf = (name: string): readonly number[] =>
+    name === 'skin' ? plan.subject!.skin : name === 'hair' ? plan.subject!.hair
+      : (plan.subject?.wardrobe.find((g) => g.name === name) ?? plan.subject?.props.find((p) => p.name === name))?.reflectance ?? [0, 0, 0]
+  const take = (hue: string) =>
+    session.change([{ path: 'screen.hue', value: hue }, { path: 'screen.reflectance', value: CLOTH[hue] }])
+</script>
+
+<section aria-label="Screen colour and rigging" class="border-b border-line pb-3">
+  {#if told}
+    <div class="flex items-start justify-between gap-3 pt-2">
+      <p>
+        <span class="text-reading">Take {told.advice.colour}.</span>
+        {told.advice.reasons.join('; ')}.
+        {#if told.advice.costs.length}<span class="text-quiet">Costs {told.advice.costs.join(', ')}.</span>{/if}
+      </p>
+      {#if told.advice.colour !== plan.screen.hue && CLOTH[told.advice.colour]}
+        <button type="button" class="plain shrink-0" onclick={() => take(told!.advice.colour)}>Make it {told.advice.colour}</button>
+      {/if}
+    </div>
+    {#if surfaces.length}
+      <table class="mt-2 w-full">
+        <caption class="label-text pb-0.5 text-left">How solid each surface keys before each screen; distance in colour, in brightness</caption>
+        <thead><tr class="label-text text-right"><th class="text-left font-normal">Surface</th>{#each screens as screen (screen)}<th class="font-normal">{screen}</th>{/each}</tr></thead>
+        <tbody>
+          {#each surfaces as surface (surface)}
+            <tr class="border-t border-line text-right">
+              <td class="py-0.5 text-left">
+                <svg width="12" height="12" class="mr-1.5 inline" aria-hidden="true"><rect width="12" height="12" fill={hexOf(colourOf(surface))} stroke="var(--line)" /></svg>{surface}
+              </td>
+              {#each screens as screen (screen)}
+                {@const row = at(surface, screen)}
+                <td class:text-primary={row && row.matte < told.solid}>
+                  {#if row}<span class="font-semibold">{(100 * row.matte).toFixed(0)} %</span> <span class="label-text">{row.chroma_distance.toFixed(2)}, {row.luma_distance.toFixed(0)}</span>{/if}
+                </td>
+              {/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
+    {#if plan.subject}<Wardrobe {plan} />{/if}
+    <RiggingSheet {plan} sheet={told.sheet} bag={told.bag_kg} {wind} setWind={(w) => (wind = w)} />
+  {/if}
+</section>

@@ -1,0 +1,78 @@
+<script lang="ts">
+  /** What is worn and held: name and colour, typed, chosen, or picked from a photo as the mean of an area. */
+  import { hexOf, meanColour, reflectanceOf } from '../../lib/colour'
+  import { session } from '../../lib/session.svelte'
+  import type { Plan } from '../../lib/types'
+  let { plan }: { plan: Plan } = $props()
+
+  const s = $derived(plan.subject!)
+  const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
+  let canvas = $state<HTMLCanvasElement>()
+  let photo = $state('')
+  let picking = $state('')
+  const AREA = 7
+
+  const things = $derived([
+    { label: 'Skin', path: 'subject.skin', rgb: s.skin },
+    { label: 'Hair', path: 'subject.hair', rgb: s.hair },
+    ...s.wardrobe.map((g, i) => ({ label: g.name, path: `subject.wardrobe[${i}].reflectance`, rgb: g.reflectance })),
+    ...s.props.map((p, i) => ({ label: p.name, path: `subject.props[${i}].reflectance`, rgb: p.reflectance })),
+  ])
+  const set = (path: string, value: unknown) => session.change([{ path, value }])
+
+  function open(event: Event) {
+    const file = (event.currentTarget as HTMLInputElement).files?.[0]
+    if (!file) return
+    const image = new Image()
+    image.onload = () => {
+      const scale = Math.min(1, 520 / image.width)
+      if (!canvas) return
+      canvas.width = image.width * scale
+      canvas.height = image.height * scale
+      canvas.getContext('2d', { willReadFrequently: true })?.drawImage(image, 0, 0, canvas.width, canvas.height)
+      URL.revokeObjectURL(image.src)
+    }
+    image.src = URL.createObjectURL(file)
+    photo = file.name
+    picking = things[0].path
+  }
+  function pick(event: MouseEvent) {
+    const context = canvas?.getContext('2d')
+    if (!canvas || !context || !picking) return
+    const box = canvas.getBoundingClientRect()
+    const x = Math.round(((event.clientX - box.left) / box.width) * canvas.width - AREA / 2)
+    const y = Math.round(((event.clientY - box.top) / box.height) * canvas.height - AREA / 2)
+    set(picking, meanColour(context.getImageData(Math.max(0, x), Math.max(0, y), AREA, AREA).data))
+  }
+</script>
+
+<h2 class="mt-3 font-semibold">Worn and held</h2>
+<ul>
+  {#each things as thing, i (thing.path)}
+    <li class="flex items-center gap-3 border-t border-line py-1">
+      <input type="color" class="h-6 w-8 cursor-pointer border border-line bg-transparent" aria-label="Colour of {thing.label}" value={hexOf(thing.rgb)} onchange={(event) => set(thing.path, reflectanceOf(event.currentTarget.value))} />
+      {#if i < 2}
+        <span class="flex-1">{thing.label}</span>
+      {:else}
+        <input class="entry !w-40" aria-label="Name of {thing.label}" value={thing.label} maxlength="200" onchange={(event) => set(thing.path.replace('.reflectance', '.name'), event.currentTarget.value.trim() || 'thing')} />
+        {#if thing.path.includes('props')}
+          {@const at = thing.path.replace('.reflectance', '.kind')}
+          <select class="entry !w-24" aria-label="Kind of {thing.label}" value={s.props[i - 2 - s.wardrobe.length].kind} onchange={(event) => set(at, event.currentTarget.value)}>
+            {#each KINDS as kind (kind)}<option>{kind}</option>{/each}
+          </select>
+        {/if}
+        <span class="flex-1"></span>
+        <button type="button" class="plain" aria-label="Remove {thing.label}" onclick={() => (i - 2 < s.wardrobe.length ? set('subject.wardrobe', s.wardrobe.filter((_, k) => k !== i - 2)) : set('subject.props', s.props.filter((_, k) => k !== i - 2 - s.wardrobe.length)))}>Remove</button>
+      {/if}
+      {#if photo}<button type="button" class="plain" class:chosen={picking === thing.path} aria-pressed={picking === thing.path} aria-label="Pick the colour of {thing.label} from the photo" onclick={() => (picking = thing.path)}>Pick</button>{/if}
+    </li>
+  {/each}
+</ul>
+<div class="mt-1 flex flex-wrap gap-2">
+  <button type="button" class="plain" onclick={() => set('subject.wardrobe', [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}>Add a garment</button>
+  <button type="button" class="plain" onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}>Add a prop</button>
+  <label class="plain">Pick colours from a photo<input type="file" class="sr-only" accept="image/png,image/jpeg" onchange={open} /></label>
+</div>
+<!-- The colour fields above are the keyboard's way to the same colours. -->
+<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
+<canvas bind:this={canvas} class="mt-2 max-w-full cursor-crosshair" class:hidden={!photo} aria-label="Photo {photo}: click to take the mean colour of a small area" onclick={pick}></canvas>
