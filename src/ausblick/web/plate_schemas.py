@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from flask_openapi3.models.file import FileStorage
-from pydantic import BaseModel, Field
+from pydantic import AwareDatetime, BaseModel, Field
 
 from .schemas import Answer
 
@@ -73,6 +73,15 @@ class KeyStandModel(Answer):
     y: float
     z: float
     problem: str
+
+
+class SunBody(BaseModel):
+    """Where, when, and which way the camera looks (0 north, 90 east)."""
+
+    latitude: float = Field(ge=-90.0, le=90.0, allow_inf_nan=False)
+    longitude: float = Field(ge=-180.0, le=180.0, allow_inf_nan=False)
+    when: AwareDatetime
+    heading: float = Field(ge=-360.0, le=360.0, allow_inf_nan=False)
 
 
 class LevelTargetModel(Answer):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from datetime import UTC, datetime
 from typing import Any
 
 import numpy as np
@@ -16,6 +17,7 @@ from ausblick.core.plan import Plan, apply_changes
 from ausblick.core.plate.brief import brief_of
 from ausblick.core.plate.camera import Line, MarkError, Marks, Spot, plate_camera, plate_light
 from ausblick.core.plate.picture import read_plate
+from ausblick.core.plate.sun import sun_for
 from ausblick.core.rules.findings import find
 from tests.conftest import MakePlan, lamp
 
@@ -185,3 +187,18 @@ def test_an_unknown_plate_is_wrapped_in_soft_light(make: MakePlan) -> None:
     assert brief.wrap_around
     assert brief.stands == ()
     assert "costs shape" in brief.words[1]
+
+
+def test_the_sun_at_a_published_hour() -> None:
+    """Equinox noon on the equator, 0 E: overhead. London, 21 June 2026, 12:00 UTC: 62 deg high, due south."""
+    overhead = sun_for(0.0, 0.0, datetime(2026, 3, 20, 12, 7, tzinfo=UTC), 0.0)
+    assert overhead.elevation == pytest.approx(90.0, abs=1.0)
+    noon = datetime(2026, 6, 21, 12, 2, tzinfo=UTC)
+    looking_north = sun_for(51.5, 0.0, noon, 0.0)
+    assert looking_north.elevation == pytest.approx(61.9, abs=0.3)
+    assert looking_north.azimuth == pytest.approx(0.0, abs=1.5)
+    # Looking east, the southern sun stands to the right; looking west, to the left.
+    assert sun_for(51.5, 0.0, noon, 90.0).azimuth == pytest.approx(90.0, abs=1.5)
+    assert sun_for(51.5, 0.0, noon, 270.0).azimuth == pytest.approx(-90.0, abs=1.5)
+    with pytest.raises(ValueError, match="time zone"):
+        sun_for(0.0, 0.0, noon.replace(tzinfo=None), 0.0)

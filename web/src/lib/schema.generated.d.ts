@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Scale, place and overlap of one figure multiplied in rows. */
+        post: operations["copies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -416,6 +433,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The sun's direction relative to a camera that looks along a compass heading. */
+        post: operations["sunDirection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tracking-marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fewest marks of which the wanted number is in every frame of the move. */
+        post: operations["trackingMarks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -752,6 +803,58 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** CopiesBody */
+        CopiesBody: {
+            /**
+             * Columns
+             * @default 3
+             */
+            columns: number;
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+            /**
+             * Row Depth
+             * @default 1.5
+             */
+            row_depth: number;
+            /**
+             * Rows
+             * @default 1
+             */
+            rows: number;
+            /**
+             * Spacing
+             * @default 1.4
+             */
+            spacing: number;
+        };
+        /** CopiesModel */
+        CopiesModel: {
+            /** Copies */
+            copies: components["schemas"]["CopyModel"][];
+        };
+        /** CopyModel */
+        CopyModel: {
+            /** Across */
+            across: number;
+            /** Depth */
+            depth: number;
+            /** Outside */
+            outside: boolean;
+            /** Overlaps */
+            overlaps: boolean;
+            /** Place */
+            place: number;
+            /** Row */
+            row: number;
+            /** Scale */
+            scale: number;
         };
         /** CosineBeam */
         CosineBeam: {
@@ -1865,6 +1968,44 @@ export interface components {
             width: number;
         };
         /**
+         * MarksForMoveBody
+         * @description The camera's move: whole ranges in degrees and m, longest over shortest lens.
+         */
+        MarksForMoveBody: {
+            /**
+             * Pan
+             * @default 0
+             */
+            pan: number;
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+            /**
+             * Tilt
+             * @default 0
+             */
+            tilt: number;
+            /**
+             * Travel
+             * @default 0
+             */
+            travel: number;
+            /**
+             * Wanted
+             * @default 6
+             */
+            wanted: number;
+            /**
+             * Zoom
+             * @default 1
+             */
+            zoom: number;
+        };
+        /**
          * MarksModel
          * @description `light` is null without a marked shadow; `light_problem` says why one can't be read.
          */
@@ -2968,6 +3109,23 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /**
+         * SunBody
+         * @description Where, when, and which way the camera looks (0 north, 90 east).
+         */
+        SunBody: {
+            /** Heading */
+            heading: number;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
         /** SunEmitter */
         SunEmitter: {
             /**
@@ -3030,6 +3188,24 @@ export interface components {
         TitleBody: {
             /** Title */
             title: string;
+        };
+        /** TrackingMarksModel */
+        TrackingMarksModel: {
+            /** Least */
+            least: number;
+            /** Places */
+            places: [
+                number,
+                number
+            ][];
+            /** Says */
+            says: string;
+            /** Shade */
+            shade: [
+                number,
+                number,
+                number
+            ];
         };
         /** VerdictModel */
         VerdictModel: {
@@ -3127,6 +3303,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BriefModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    copies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopiesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopiesModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4143,6 +4352,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetupModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sunDirection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateLightModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    trackingMarks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksForMoveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackingMarksModel"];
                 };
             };
             /** @description Unprocessable Entity */

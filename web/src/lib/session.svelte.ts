@@ -1,7 +1,7 @@
 /** The open set-up: its plan, what the server says of it, saving, undo, and a remedy being tried. */
 import * as api from './api'
 import { applyChanges } from './changes'
-import type { Change, Conflict, Evaluation, Plan, Remedy, Setup, Thing } from './types'
+import type { Change, Conflict, Evaluation, Plan, Remedy, Setup, Thing, TrackingMarks } from './types'
 
 const SAVE_AFTER = 350
 const RETRY_AFTER = 3000
@@ -23,6 +23,8 @@ export class Session {
   unknown = $state<string[]>([])
   /** A plate's picture is open and needs the room of the frame. */
   plateOpen = $state(false)
+  /** Tracking marks that are being planned, for the frame to draw. */
+  marks = $state.raw<TrackingMarks | null>(null)
 
   private busy = false
   private wanted: { remedies: boolean } | null = null

@@ -31,7 +31,7 @@ export function telling(id: StationId, plan: Plan, e: Evaluation | null, length:
   const mine = (e?.check.findings ?? []).filter((f) => f.stage === id)
   const own = mine.find((f) => f.id === OWN[id])
   const worst = mine[0]
-  if (worst && own && worst.id !== own.id && rank(worst) < rank(own) && worst.value !== null)
+  if (worst && own && worst.id !== own.id && rank(worst) < rank(own) && worst.value !== null && worst.unit)
     return { value: signed(showValue(worst.value, worst.unit, worst.digits, length, light), worst), note: worst.measure }
   return usual(id, plan, e, length, light)
 }

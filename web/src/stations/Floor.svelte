@@ -2,6 +2,7 @@
   /** The floor from above: room, screen, reach of the action, camera with its field, lamps with aims. */
   import Handle from '../parts/Handle.svelte'
   import { round } from '../lib/changes'
+  import type { Move } from '../lib/drag'
   import { prefs } from '../lib/prefs.svelte'
   import { path, type Sheet } from '../lib/sheet'
   import type { Change, Evaluation, Light, Plan, Thing } from '../lib/types'
@@ -211,6 +212,30 @@
     height={(e.left + e.right) * sheet.scale}
     stroke-dasharray="3 3"
   />
+  {#if selected === 'subject'}
+    {#each [
+      { side: 'left', px: z(s.z), py: x(s.x - e.left), of: (m: Move) => from!.subject!.envelope.left - m.dy },
+      { side: 'right', px: z(s.z), py: x(s.x + e.right), of: (m: Move) => from!.subject!.envelope.right + m.dy },
+      { side: 'front', px: z(s.z + e.front), py: x(s.x), of: (m: Move) => from!.subject!.envelope.front + m.dx },
+      { side: 'back', px: z(s.z - e.back), py: x(s.x), of: (m: Move) => from!.subject!.envelope.back - m.dx },
+    ] as const as reach (reach.side)}
+      <Handle
+        label="Reach of the action, {reach.side}"
+        now={e[reach.side]}
+        text={say(e[reach.side])}
+        x={reach.px}
+        y={reach.py}
+        reach={9}
+        scale={sheet.scale}
+        selected
+        start={hold}
+        move={(by) => change([{ path: `subject.envelope.${reach.side}`, value: round(Math.min(20, Math.max(0, reach.of(by)))) }])}
+        end={settle}
+      >
+        <rect x={reach.px - 3} y={reach.py - 3} width="6" height="6" fill="var(--color-base-100)" class="drawn pick" />
+      </Handle>
+    {/each}
+  {/if}
   <Handle
     label="Subject, from above"
     now={s.z}

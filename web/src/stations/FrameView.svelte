@@ -2,6 +2,7 @@
   /** What the camera sees, computed: screen with its deviation map, needed outline, figure, missing screen. */
   import DeviationScale from '../parts/DeviationScale.svelte'
   import { css, deviationColour, reachFor } from '../lib/deviation'
+  import { session } from '../lib/session.svelte'
   import { path } from '../lib/sheet'
   import type { Evaluation, Plan } from '../lib/types'
   let { plan, evaluation }: { plan: Plan; evaluation: Evaluation | null } = $props()
@@ -108,6 +109,11 @@
           </g>
           <path d={path(px(picture.needed), true)} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="2.4" />
           <path d={path(px(picture.needed), true)} fill="none" stroke={evaluation.check.coverage.covered ? 'white' : 'var(--color-primary)'} stroke-width="1.2" stroke-dasharray="6 4" />
+          {#each session.marks?.places ?? [] as place, i (i)}
+            {@const [mx, my] = project(place[0], place[1])}
+            <path d="M{mx - 5} {my}h10M{mx} {my - 5}v10" stroke="black" stroke-width="3" />
+            <path d="M{mx - 5} {my}h10M{mx} {my - 5}v10" stroke="white" stroke-width="1.2" />
+          {/each}
           {#each picture.lamps as lamp (lamp.id)}
             <g transform="translate({lamp.u * w} {lamp.v * h})" class="drawn">
               <circle r="6" fill="var(--color-base-300)" />

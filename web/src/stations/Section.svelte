@@ -105,6 +105,23 @@
   {@const e = s.envelope}
   {@const [low, high] = evaluation?.action_heights ?? [0, s.height]}
   <rect class="hair" x={z(s.z - e.back)} y={y(high)} width={(e.back + e.front) * sheet.scale} height={(high - low) * sheet.scale} stroke-dasharray="3 3" />
+  {#if selected === 'subject'}
+    <Handle
+      label="Reach of the action, above the head"
+      now={e.up}
+      text={say(e.up)}
+      x={z(s.z)}
+      y={y(high)}
+      reach={9}
+      scale={sheet.scale}
+      selected
+      start={hold}
+      move={({ dy }) => change([{ path: 'subject.envelope.up', value: round(Math.min(20, Math.max(0, from!.subject!.envelope.up + dy))) }])}
+      end={settle}
+    >
+      <rect x={z(s.z) - 3} y={y(high) - 3} width="6" height="6" fill="var(--color-base-100)" class="drawn pick" />
+    </Handle>
+  {/if}
   <Handle
     label="Subject, side view"
     now={s.z}

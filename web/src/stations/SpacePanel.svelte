@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What can this room shoot? Framing by lens; a cell is applied by choosing it. And whole proposals. */
+  import MovePanel from './MovePanel.svelte'
   import ProposePanel from './ProposePanel.svelte'
   import State from '../parts/State.svelte'
   import { FRAMINGS } from '../lib/framings'
@@ -78,4 +79,5 @@
     </p>
   {/if}
   <ProposePanel {plan} />
+  <MovePanel {plan} />
 </section>

@@ -34,16 +34,19 @@
     queue = queue.then(() => run(() => api.saveKit(revision, now)))
   }
   const HUES: [string, string][] = [['green', 'green'], ['blue', 'blue'], ['other', 'other']]
+  const CHROMAS: [string, string][] = ['4:2:0', '4:2:2', '4:4:4', 'raw'].map((c) => [c, c])
   const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
   const FACE = { shape: 'rect', width: 0.6, height: 0.6 }
+  const SENSOR = { width_mm: 23.5, height_mm: 13.2, px_w: 3840, px_h: 2160, base_iso: 400 }
   const NEW = {
+    cameras: { name: 'camera', count: 1, sensor: SENSOR, recording: { codec: 'long-gop', chroma: '4:2:0', bits: 8, mbit_s: 50 } },
     screens: { name: 'screen', count: 1, hue: 'green', reflectance: CLOTH.green, material: 'muslin', width: 3, height: 2.6, floor_run: 0, gloss: 0.02, transmittance: 0.05, wrinkle_slope: 0.03 },
     lenses: { name: '35 mm', count: 1, focal_mm: 35, f_number: 2.8 },
     lamps: { name: 'panel', count: 1, fixture: { emitter: FACE, flux_lm: 6000, beam: { kind: 'lambert' }, cct: 5600, duv: 0, cri: 95, watts: 60 } },
     stands: { name: 'stand', count: 1, height: 2.6, load_kg: 5 },
   }
   type Kind = keyof typeof NEW
-  const KINDS: [Kind, string][] = [['screens', 'Screens'], ['lenses', 'Lenses'], ['lamps', 'Lamps'], ['stands', 'Stands']]
+  const KINDS: [Kind, string][] = [['screens', 'Screens'], ['lenses', 'Lenses'], ['cameras', 'Cameras'], ['lamps', 'Lamps'], ['stands', 'Stands']]
   const add = (kind: Kind) => change(kind, [...kit![kind], NEW[kind]])
   const remove = (kind: Kind, index: number) => change(kind, (kit![kind] as unknown[]).filter((_, i) => i !== index))
 
@@ -105,6 +108,13 @@
               {@const l = kit.lenses[i]}
               <NumberField label="Focal length" unit="mm" digits={1} step={1} min={1} max={2000} value={l.focal_mm} onchange={(v) => change(`lenses[${i}].focal_mm`, v)} />
               <NumberField label="Widest f/" digits={1} step={0.1} min={0.5} max={32} value={l.f_number} onchange={(v) => change(`lenses[${i}].f_number`, v)} />
+            {:else if kind === 'cameras'}
+              {@const { sensor, recording } = kit.cameras[i]}
+              <NumberField label="Sensor" unit="mm" digits={1} step={0.1} min={1} max={100} value={sensor.width_mm} onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)} />
+              <NumberField label="by" unit="mm" digits={1} step={0.1} min={1} max={100} value={sensor.height_mm} onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)} />
+              <NumberField label="Pixels" digits={0} step={16} min={16} max={32768} value={sensor.px_w} onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))} />
+              <NumberField label="Base ISO" digits={0} step={100} min={1} max={1e6} value={sensor.base_iso} onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)} />
+              <Choice label="Chroma" value={recording.chroma} options={CHROMAS} onchange={(v) => change(`cameras[${i}].recording.chroma`, v)} />
             {:else if kind === 'lamps'}
               {@const { fixture } = kit.lamps[i]}
               {#if fixture.flux_lm !== null}<NumberField label="Flux" unit="lm" digits={0} step={500} min={0} max={1e7} value={fixture.flux_lm} onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)} />{/if}

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..optics.view import focus_distance
-from ..plan import Change, Plan
+from ..plan import Change, Light, Plan
 from .model import Judgement, Proposal, Rule, graded
 from .wording import metres
 
@@ -125,6 +127,84 @@ def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     ]
 
 
+def _in_picture(evaluation: Evaluation) -> Judgement | None:
+    """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
+    plan = evaluation.plan
+    seen = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun" and _seen(evaluation, lamp)]
+    if not seen:
+        return Judgement("fine", 0.0, 0.0, "", "No lamp stands in the picture", 0.0)
+    before = [lamp for lamp in seen if _before_action(evaluation, lamp)]
+    names = ", ".join(lamp.name for lamp in before or seen)
+    if before:
+        says = f"{names} stands before the screen where the action goes"
+        return Judgement("fix", float(len(before)), 0.0, "", says, 1.0 + len(before))
+    says = f"{names} is in the picture, beside the action: crop it, or cut it off by a garbage matte"
+    return Judgement("consider", float(len(seen)), 0.0, "", says, 1.0)
+
+
+def _place(evaluation: Evaluation, lamp: Light) -> tuple[float, float, float]:
+    frame, depth = evaluation.view.project(np.array(lamp.position))
+    return float(frame[0]), float(frame[1]), float(depth)
+
+
+def _seen(evaluation: Evaluation, lamp: Light) -> bool:
+    u, v, depth = _place(evaluation, lamp)
+    return depth > 0.05 and 0.0 < u < 1.0 and 0.0 < v < 1.0
+
+
+def _before_action(evaluation: Evaluation, lamp: Light) -> bool:
+    outline = evaluation.coverage.frame_outline
+    if len(outline) < 3:
+        return False
+    u, v, _ = _place(evaluation, lamp)
+    low, high = outline.min(axis=0), outline.max(axis=0)
+    return bool(low[0] < u < high[0] and low[1] < v < high[1])
+
+
+def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Further out to the side it stands on, in steps of 30 cm, until the camera no longer sees it."""
+    plan, changes, names = evaluation.plan, [], []
+    for index, lamp in enumerate(plan.lights):
+        if lamp.fixture.emitter.shape == "sun" or not _seen(evaluation, lamp):
+            continue
+        x, y, z = lamp.position
+        side = 1.0 if x >= plan.camera.x else -1.0
+        for step in range(1, 13):
+            moved = lamp.model_copy(update={"position": (round(x + side * 0.3 * step, 2), y, z)})
+            if not _seen(evaluation, moved):
+                changes.append(Change(f"lights[{index}].position", list(moved.position)))
+                names.append(lamp.name)
+                break
+    return (
+        [Proposal(f"Move {', '.join(names)} out of the picture", tuple(changes), "evenness changes")]
+        if changes
+        else []
+    )
+
+
+NEAR_FACE = 1.2
+
+
+def _distortion(evaluation: Evaluation) -> Judgement | None:
+    subject, focus = evaluation.plan.subject, evaluation.focus
+    if subject is None or focus is None or subject.framing == "hands":
+        return None
+    short = max(0.0, NEAR_FACE - focus.distance_m)
+    says = f"The lens is {metres(focus.distance_m)} from the face"
+    return Judgement("consider" if short else "fine", focus.distance_m, NEAR_FACE, "m", says, short)
+
+
+def _further_back(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan, focus = evaluation.plan, evaluation.focus
+    if focus is None:
+        return []
+    wanted = 1.5
+    focal = round(plan.camera.focal_mm * wanted / focus.distance_m, 1)
+    z = round(plan.camera.z + wanted - focus.distance_m, 2)
+    changes = (Change("camera.z", z), Change("camera.focal_mm", focal))
+    return [Proposal(f"{focal:g} mm from {metres(wanted)}: the same framing", changes, "needs the room's depth")]
+
+
 RULES = (
     Rule(
         "space.order",
@@ -152,5 +232,24 @@ RULES = (
         "School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m",
         _gap,
         _step_forward,
+    ),
+    Rule(
+        "space.in-picture",
+        "space",
+        "lamps in the picture",
+        "The subject must not cross anything that stands before the screen; what is beside it has to be cropped.",
+        "Sight lines from the lens",
+        _in_picture,
+        _out_of_picture,
+        digits=0,
+    ),
+    Rule(
+        "space.distortion",
+        "space",
+        "lens to face",
+        "A wide lens near by makes noses grow; a longer one from further back also needs less screen.",
+        "1.2 m, where a face begins to look like itself",
+        _distortion,
+        _further_back,
     ),
 )

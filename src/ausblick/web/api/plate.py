@@ -15,17 +15,26 @@ from ausblick.core.plan import plan_from
 from ausblick.core.plate.brief import brief_of
 from ausblick.core.plate.camera import MarkError, Marks, plate_camera, plate_light
 from ausblick.core.plate.picture import read_plate
+from ausblick.core.plate.sun import sun_for
 from ausblick.formats.images import read_image
 
 from ..kit_schemas import PlanBody
-from ..plate_schemas import BriefModel, MarksBody, MarksModel, PlateForm, PlateReadingModel
+from ..plate_schemas import (
+    BriefModel,
+    MarksBody,
+    MarksModel,
+    PlateForm,
+    PlateLightModel,
+    PlateReadingModel,
+    SunBody,
+)
 from ..problems import problem
 from .setups import basis
 
 api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="plate")])
 
 
-def _answer(model: PlateReadingModel | MarksModel | BriefModel) -> Response:
+def _answer(model: PlateReadingModel | MarksModel | BriefModel | PlateLightModel) -> Response:
     return Response(model.model_dump_json(), mimetype="application/json")
 
 
@@ -58,6 +67,13 @@ def post_marks(body: MarksBody) -> Response:
             {"camera": asdict(camera), "light": asdict(light) if light else None, "light_problem": why}
         )
     )
+
+
+@api.post("/sun", operation_id="sunDirection", responses={200: PlateLightModel})
+def post_sun(body: SunBody) -> Response:
+    """The sun's direction relative to a camera that looks along a compass heading."""
+    light = sun_for(body.latitude, body.longitude, body.when, body.heading)
+    return _answer(PlateLightModel.model_validate(asdict(light)))
 
 
 @api.post("/brief", operation_id="lightingBrief", responses={200: BriefModel})

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** The plate: a picture that is read and marked, or a few words, or not known yet; and the brief that follows. */
   import Brief from './Brief.svelte'
+  import Sun from './Sun.svelte'
   import PlatePicture from './PlatePicture.svelte'
   import { GROUPS, pointsOf, question, type Group, type Point } from './marks'
   import Choice from '../../parts/Choice.svelte'
@@ -125,5 +126,6 @@
       </div>
     {/if}
   {/if}
+  <Sun take={(light) => change({ known: true, key_azimuth: round(light.azimuth, 0), key_elevation: round(light.elevation, 0), softness: 'hard' })} />
   <Brief {plan} />
 </section>
