@@ -9,6 +9,8 @@ from ausblick.core.evaluate import evaluate
 from ausblick.core.explain import numbers
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.optics.picture import field_on_screen, picture_of
+from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.propose.framing import FILLS, framing_changes
 from ausblick.core.report import check_report
 from ausblick.core.rules.findings import find
 from ausblick.demo.fern_house import scree, seed_vault
@@ -93,3 +95,17 @@ def test_field_on_the_screen_grows_with_distance(make: MakePlan) -> None:
         assert wide is (plan.camera.roll == 0)
     away = make(camera={"pan": 180})
     assert field_on_screen(away, evaluate(away, BasisStore()).view) is None
+
+
+def test_a_turned_camera_puts_more_pixels_on_a_standing_figure(make: MakePlan) -> None:
+    """The same filling of the picture: 16:9 turned is 1.78 times as high."""
+
+    def pixels(plan: Plan) -> float:
+        return next(n.value for n in numbers(evaluate(plan, BasisStore())) if n.id == "figure-px") or 0.0
+
+    plan = make(room={"z_max": 20.0}, subject={"feet_seen": True})
+    upright, turned = (
+        apply_changes(plan, framing_changes(plan, "full", 35.0, turned=held, gap=2.0)) for held in (False, True)
+    )
+    assert pixels(upright) == pytest.approx(FILLS * 2160, rel=0.02)
+    assert pixels(turned) / pixels(upright) == pytest.approx(16 / 9, rel=0.03)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .evaluate import Evaluation
+from .optics.figure import figure_height_px
 from .optics.focus import SHARP_PX
 from .optics.view import pixel_pitch_mm
 from .signal.exposure import INCIDENT_C
@@ -47,7 +48,27 @@ def _space(e: Evaluation) -> list[Number]:
     camera, subject = e.plan.camera, e.plan.subject
     if subject is None:
         return []
+    sensor = camera.sensor
+    upright = round(camera.roll / 90.0) % 2 == 0
     return [
+        Number(
+            "figure-px",
+            "space",
+            "Figure in the picture",
+            figure_height_px(e.plan, e.view),
+            "px",
+            0,
+            "height of the framed part on the sensor, cut at the picture's edge; with the camera turned the other "
+            "way the same filling of the picture gives this times the sides' ratio",
+            "Ray and plane",
+            (
+                Input(
+                    "turned the other way, times",
+                    sensor.px_w / sensor.px_h if upright else sensor.px_h / sensor.px_w,
+                    "",
+                ),
+            ),
+        ),
         Number(
             "gap",
             "space",

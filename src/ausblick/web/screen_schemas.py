@@ -43,7 +43,19 @@ class SheetModel(Answer):
     cautions: list[CautionModel]
 
 
+class MaterialModel(Answer):
+    name: str
+    gloss: float
+    transmittance: float
+    wrinkle_slope: float
+    widest: float
+    flat: str
+    travels: str
+    floor: str
+
+
 class ScreenAdviceModel(Answer):
+    materials: list[MaterialModel]
     evidence: list[EvidenceModel]
     advice: AdviceModel
     sheet: SheetModel

@@ -111,13 +111,18 @@ def test_each_shot_of_the_fern_house_has_a_proposal_that_nothing_stops(framing: 
 
 
 @pytest.mark.parametrize("count", [1, 2, 3, 6])
-def test_kits_of_few_lamps(count: int) -> None:
-    framing, plan = briefs()[0]
+@pytest.mark.parametrize("shot", [0, 1])
+def test_kits_of_few_lamps(count: int, shot: int) -> None:
+    framing, plan = briefs()[shot]
     made = proposed(plan, with_lamps(count), framing)
     assert made.alternatives
     for proposal in made.alternatives:
         assert len(proposal.plan.lights) <= count
-        assert proposal.stops == () or proposal.costs
+        camera = proposal.plan.camera
+        assert camera.iso <= 8 * camera.sensor.base_iso
+        assert proposal.stops == () or any(
+            "stops of light are missing" in cost or "so few lamps" in cost for cost in proposal.costs
+        )
 
 
 def test_the_spare_room_with_two_panels_and_a_soft_light() -> None:
@@ -139,6 +144,7 @@ def test_what_is_impossible_says_why() -> None:
     assert "behind the back wall" in proposed(plan_in(SPARE_ROOM), small_kit(), "full").impossible[0]
     assert proposed(plan_in(HALL), kit_from({}), "full").impossible == ("There is no lens in the kit.",)
     assert proposed(plan_in(HALL, subject=None), full_kit(), "full").impossible
+    assert "no lamp" in proposed(plan_in(HALL), with_lamps(0), "full").impossible[0]
 
 
 def test_the_same_input_gives_the_same_proposal() -> None:

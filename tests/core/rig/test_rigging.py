@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import pytest
 
+from ausblick.core.plan import plan_from
+from ausblick.core.rig.materials import FACTS, facts_of
 from ausblick.core.rig.screen import rigging_sheet, tipping_moment, wind_force
 from tests.conftest import MakePlan
 
@@ -47,3 +49,16 @@ def test_height_and_floor_bring_their_cautions(make: MakePlan) -> None:
     assert "step ladder" in words
     assert "competent rigger" in words
     assert "people slip" in words
+
+
+def test_materials_have_properties_that_feed_the_model() -> None:
+    assert facts_of("muslin") is not None
+    assert facts_of("other") is None
+    for facts in FACTS:
+        plan = plan_from({
+            "format": "ausblick-plan", "version": 1,
+            "screen": {"material": facts.name, "gloss": facts.gloss, "transmittance": facts.transmittance,
+                       "wrinkle_slope": facts.wrinkle_slope},
+        })  # fmt: skip
+        assert plan.screen.material == facts.name
+        assert facts.widest > 1.0

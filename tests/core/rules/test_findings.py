@@ -149,3 +149,28 @@ def test_no_figure_no_face(make: MakePlan) -> None:
     assert evaluation.exposure.subject_lux is None
     assert {"subject.exposure", "camera.smear", "space.gap"}.isdisjoint(f.rule.id for f in findings)
     assert evaluation.coverage.needed is not None
+
+
+def test_a_lamp_in_the_picture_is_found_and_moved_out(make: MakePlan) -> None:
+    lights = [EVEN[0] | {"position": [-0.3, 1.6, 1.2], "aim": [0, 1.3, 0]}]
+    finding = found(make(lights=lights), "space.in-picture")
+    assert finding.judgement.severity == "fix"
+    assert "where the action goes" in finding.judgement.says
+    changed = apply_changes(make(lights=lights), finding.remedies[0].changes)
+    assert found(changed, "space.in-picture").judgement.severity == "fine"
+
+
+def test_a_wide_lens_near_the_face_is_found(make: MakePlan) -> None:
+    near = make(camera={"z": 3.2, "focal_mm": 16}, subject={"framing": "chest"})
+    finding = found(near, "space.distortion")
+    assert finding.judgement.severity == "consider"
+    changed = apply_changes(near, finding.remedies[0].changes)
+    assert changed.camera.focal_mm > 16
+    assert found(changed, "space.distortion").judgement.severity == "fine"
+
+
+def test_a_window_behind_the_cloth_is_found(make: MakePlan) -> None:
+    finding = found(make(lights=EVEN, screen={"behind_lux": 900}), "light.behind")
+    assert finding.judgement.severity in ("consider", "fix")
+    assert finding.remedies[0].after == pytest.approx(0.0)
+    assert "light.behind" not in {f.rule.id for f in find(make(lights=EVEN), BasisStore())[1]}

@@ -2015,6 +2015,25 @@ export interface components {
             /** Light Problem */
             light_problem: string | null;
         };
+        /** MaterialModel */
+        MaterialModel: {
+            /** Flat */
+            flat: string;
+            /** Floor */
+            floor: string;
+            /** Gloss */
+            gloss: number;
+            /** Name */
+            name: string;
+            /** Transmittance */
+            transmittance: number;
+            /** Travels */
+            travels: string;
+            /** Widest */
+            widest: number;
+            /** Wrinkle Slope */
+            wrinkle_slope: number;
+        };
         /** Modifier */
         Modifier: {
             /**
@@ -2860,6 +2879,8 @@ export interface components {
             bag_kg: number;
             /** Evidence */
             evidence: components["schemas"]["EvidenceModel"][];
+            /** Materials */
+            materials: components["schemas"]["MaterialModel"][];
             sheet: components["schemas"]["SheetModel"];
             /** Solid */
             solid: number;

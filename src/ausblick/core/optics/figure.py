@@ -11,7 +11,9 @@ import math
 import numpy as np
 
 from ..arrays import Floats
-from ..plan import Subject
+from ..plan import Plan, Subject
+from .coverage import FRAMING_FROM, FRAMING_TO
+from .view import View
 
 
 def _ellipse(x: float, y: float, rx: float, ry: float) -> list[tuple[float, float]]:
@@ -72,6 +74,20 @@ PARTS: tuple[tuple[str, list[tuple[float, float]]], ...] = (
     ("head", _limb(0.0, 0.90, 0.024, 0.0, 0.862, 0.026)),
     ("head", _ellipse(0.0, 0.927, 0.043, 0.058)),
 )
+
+
+def figure_height_px(plan: Plan, view: View) -> float | None:
+    """Height in recorded px of the framed part of the figure, cut at the picture's edge; None without one."""
+    if plan.subject is None:
+        return None
+    sensor, subject = plan.camera.sensor, plan.subject
+    low, high = FRAMING_FROM[subject.framing], FRAMING_TO.get(subject.framing, 1.0)
+    ends = np.array([[subject.x, share * subject.height, subject.z] for share in (low, high)])
+    frame, depth = view.project(ends)
+    if np.any(depth <= 0.0):
+        return None
+    across, down = np.abs(np.diff(np.clip(frame, 0.0, 1.0), axis=0))[0]
+    return float(np.hypot(across * sensor.px_w, down * sensor.px_h))
 
 
 def figure_parts(subject: Subject) -> list[tuple[str, Floats]]:

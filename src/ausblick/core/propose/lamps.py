@@ -109,6 +109,18 @@ def _screen_places(plan: Plan, coverage: Coverage, sides: tuple[int, ...]) -> It
                 ]
 
 
+def _from_above(plan: Plan, coverage: Coverage) -> Iterator[list[tuple[Any, Any]]]:
+    """Places for a single screen lamp: over the middle, aimed low, so that near and far balance."""
+    assert coverage.needed is not None
+    x0, y0, x1, y1 = coverage.needed
+    top = plan.room.height - 0.2 if plan.room.kind == "interior" else y1 + 1.2
+    for high in (top, (top + y1) / 2.0):
+        for away in (1.3, 1.8, 2.3, 2.8, 3.4):
+            for low in (0.15, 0.3, 0.5):
+                aim = ((x0 + x1) / 2.0, max(y0, 0.0) + low * (y1 - max(y0, 0.0)), 0.0)
+                yield [((aim[0], high, away), aim)]
+
+
 def place_screen_lamps(
     plan: Plan, view: View, coverage: Coverage, lamps: tuple[KitLamp, ...]
 ) -> list[dict[str, Any]]:
@@ -117,7 +129,10 @@ def place_screen_lamps(
         return []
     points = _points(coverage)
     best: tuple[float, list[dict[str, Any]]] | None = None
-    for stands in _screen_places(plan, coverage, (-1, 1) if len(lamps) > 1 else (1,)):
+    places = list(_screen_places(plan, coverage, (-1, 1) if len(lamps) > 1 else (1,)))
+    if len(lamps) == 1:
+        places += _from_above(plan, coverage)
+    for stands in places:
         if not all(_allowed(plan, view, place) for place, _ in stands):
             continue
         lights = [as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False)]

@@ -14,11 +14,12 @@ from ..optics.view import view_of
 from ..plan import Change, Framing, Plan, apply_changes
 from ..rules.findings import judge_all
 from ..rules.light import wanted_lux
+from ..rules.model import Judgement
 from ..rules.subject import wanted_stops
 from ..signal.exposure import stops
 from .lamps import FILL_OF_KEY, Cast, cast, place_back, place_on_face, place_screen_lamps
 from .room_table import Cell, room_table
-from .settings import Light, aperture_for, exposure_changes, shutter_for
+from .settings import MOST_ISO_STOPS, Light, aperture_for, exposure_changes, shutter_for
 
 GOOD_DISTANCE = 4.0
 """Lens to mark where faces look as one knows them and focus still has depth, m."""
@@ -55,6 +56,8 @@ def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> Propos
     usable = [cell for cell in cells if cell.state != "impossible"]
     if not usable:
         return Proposals((), _why_not(cells, kit))
+    if not any(lamp.count for lamp in kit.lamps) and plan.room.ambient_lux <= 0.0:
+        return Proposals((), ("There is no lamp in the kit, and no other light in the room.",))
     lenses = {lens.name: lens for lens in kit.lenses}
     made = [_build(plan, kit, cell, name, lenses[cell.lens], store) for name, cell in _choices(usable)]
     made.sort(key=lambda proposal: _badness(proposal.evaluation))
@@ -66,7 +69,19 @@ def _why_not(cells: list[Cell], kit: Kit) -> tuple[str, ...]:
         return ("There is no lens in the kit.",)
     if not kit.screens:
         return ("There is no screen in the kit.",)
-    return tuple(f"{cell.lens}: {cell.why}" for cell in cells)
+    return (*(f"{cell.lens}: {cell.why}" for cell in cells), *_would_help(cells))
+
+
+def _would_help(cells: list[Cell]) -> list[str]:
+    """What would make a framing possible, read off what blocks it."""
+    blocks, found = {cell.blocks for cell in cells}, []
+    if "depth" in blocks:
+        found.append("It would take a deeper room, a shorter lens, or a tighter framing.")
+    if "screen" in blocks:
+        found.append("It would take a larger screen, a floor piece where feet are seen, or less reach of the action.")
+    if blocks & {"height", "width"}:
+        found.append("It would take a screen that fits between floor, ceiling and walls.")
+    return found
 
 
 def _choices(cells: list[Cell]) -> list[tuple[str, Cell]]:
@@ -108,7 +123,7 @@ def _build(plan: Plan, kit: Kit, cell: Cell, name: str, lens: KitLens, store: Ba
     return Proposal(
         name=name,
         says=_says(set_up, cell, team),
-        costs=tuple(_costs(evaluation, cell, missing)),
+        costs=(*_costs(evaluation, cell, missing), *_too_few(judged, team)),
         stops=tuple(j.says for j in judged.values() if j.severity == "stop"),
         plan=set_up,
         evaluation=evaluation,
@@ -138,11 +153,22 @@ def _by_lamps(plan: Plan, lens: KitLens, team: Cast, store: BasisStore) -> tuple
         if not 0.08 < short < 4.0:
             break
         changes, missing = exposure_changes(lit, lens, Light(-short, None), reserve=3.0)
-        iso = next(change.value for change in changes if change.path == "camera.iso")
-        kept = max(lit.camera.iso, lit.camera.iso * iso / lit.camera.sensor.base_iso)
-        lit = apply_changes(lit, [*changes, Change("camera.iso", float(round(kept / 10.0) * 10))])
+        base = lit.camera.sensor.base_iso
+        raised = next(change.value for change in changes if change.path == "camera.iso") / base
+        iso = min(lit.camera.iso * raised, base * 2.0**MOST_ISO_STOPS)
+        lit = apply_changes(lit, [*changes, Change("camera.iso", float(round(iso / 10.0) * 10))])
         lit = _dim(lit, store)
-    return lit, missing
+        if iso >= base * 2.0**MOST_ISO_STOPS:
+            break
+    return lit, max(missing, _screen_short(evaluate(lit, store)))
+
+
+def _screen_short(evaluation: Evaluation) -> float:
+    """Stops of light that the screen is still short of its school's level."""
+    if evaluation.screen is None or evaluation.screen.lux_mean <= 0.0:
+        return 0.0
+    short = stops(wanted_lux(evaluation) / evaluation.screen.lux_mean)
+    return short if short > 0.2 else 0.0
 
 
 def _lights(plan: Plan, team: Cast) -> list[object]:
@@ -229,6 +255,14 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
     if "back" in roles:
         changes.append(Change(f"lights[{roles['back'][0]}].dimmer", round(min(1.0, 0.7 * key_dimmer + 0.1), 3)))
     return apply_changes(plan, changes)
+
+
+def _too_few(judged: dict[str, Judgement], team: Cast) -> list[str]:
+    """Why a proposal still has something that stops it, where lamps are too few."""
+    stopped = [rule for rule, j in judged.items() if j.severity == "stop" and rule.startswith(("light.", "subject."))]
+    if not stopped or len(team.screen) >= 2:
+        return []
+    return ["with so few lamps the screen can't be lit evenly and by itself: a pair on the screen would do it"]
 
 
 def _badness(evaluation: Evaluation) -> float:

@@ -204,6 +204,29 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     return [Proposal(text, (Change("camera.f_number", f_number),), "moves the subject's level by as much")]
 
 
+THROUGH = 5.0
+
+
+def _behind(evaluation: Evaluation) -> Judgement | None:
+    """Light that comes through the cloth, as a share of the light on it."""
+    screen, reading = evaluation.plan.screen, evaluation.screen
+    if reading is None or reading.lux_mean <= 0.0 or screen.behind_lux <= 0.0:
+        return None
+    share = 100.0 * screen.transmittance * screen.behind_lux / reading.lux_mean
+    over = max(0.0, share - THROUGH)
+    says = f"{share:.0f} % of the screen's light comes through it from behind"
+    return Judgement(graded(over, fix=10.0, stop=math.inf), share, THROUGH, "%", says, over)
+
+
+def _block(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    screen = evaluation.plan.screen
+    return [
+        Proposal("Hang an opaque cloth behind it", (Change("screen.transmittance", 0.0),)),
+        Proposal("Fold it double", (Change("screen.transmittance", round(screen.transmittance**2, 5)),)),
+        Proposal("Close the curtains behind it", (Change("screen.behind_lux", 0.0),)),
+    ]
+
+
 RULES = (
     Rule(
         "light.evenness",
@@ -222,6 +245,16 @@ RULES = (
         "School of level chosen under Screen light",
         _level,
         _set_level,
+        digits=0,
+    ),
+    Rule(
+        "light.behind",
+        "light",
+        "through the cloth",
+        "Light from a window behind the cloth changes its colour and shows its seams and folds.",
+        "One part in twenty; school: never in front of a bright window",
+        _behind,
+        _block,
         digits=0,
     ),
 )

@@ -9,6 +9,7 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import plan_from
+from ausblick.core.rig.materials import FACTS
 from ausblick.core.rig.screen import rigging_sheet
 from ausblick.core.signal.screen_colour import SOLID, advice, evidence
 
@@ -23,6 +24,7 @@ def post_screen_advice(body: ScreenBody) -> Response:
     plan, bag = plan_from(body.plan), kits().get().kit.sandbag_kg
     model = ScreenAdviceModel.model_validate(
         {
+            "materials": [asdict(facts) for facts in FACTS],
             "evidence": [asdict(row) for row in evidence(plan)],
             "advice": asdict(advice(plan)),
             "sheet": asdict(rigging_sheet(plan, body.wind_ms, bag)),

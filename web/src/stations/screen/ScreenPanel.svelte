@@ -4,8 +4,10 @@
   import Wardrobe from './Wardrobe.svelte'
   import { hexOf } from '../../lib/colour'
   import { screenAdvice } from '../../lib/screenApi'
+  import { prefs } from '../../lib/prefs.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan, ScreenAdvice } from '../../lib/types'
+  import { showLength } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let told = $state.raw<ScreenAdvice | null>(null)
@@ -24,6 +26,9 @@
   const colourOf = (name: string): readonly number[] =>
     name === 'skin' ? plan.subject!.skin : name === 'hair' ? plan.subject!.hair
       : (plan.subject?.wardrobe.find((g) => g.name === name) ?? plan.subject?.props.find((p) => p.name === name))?.reflectance ?? [0, 0, 0]
+  const facts = $derived(told?.materials.find((m) => m.name === plan.screen.material))
+  const takeFacts = () =>
+    facts && session.change((['gloss', 'transmittance', 'wrinkle_slope'] as const).map((key) => ({ path: `screen.${key}`, value: facts[key] })))
   const take = (hue: string) =>
     session.change([{ path: 'screen.hue', value: hue }, { path: 'screen.reflectance', value: CLOTH[hue] }])
 </script>
@@ -60,6 +65,17 @@
           {/each}
         </tbody>
       </table>
+    {/if}
+    {#if facts}
+      <div class="mt-3 flex items-start justify-between gap-3">
+        <p>
+          <span class="font-semibold capitalize">{facts.name}</span>: {facts.flat}; {facts.travels}; on the floor: {facts.floor}.
+          {#if plan.screen.width > facts.widest}<span class="text-primary">One piece is {showLength(facts.widest, prefs.length)} wide at most: this one needs a seam.</span>{/if}
+        </p>
+        {#if plan.screen.wrinkle_slope !== facts.wrinkle_slope || plan.screen.gloss !== facts.gloss || plan.screen.transmittance !== facts.transmittance}
+          <button type="button" class="plain shrink-0" onclick={takeFacts}>Use its usual values</button>
+        {/if}
+      </div>
     {/if}
     {#if plan.subject}<Wardrobe {plan} />{/if}
     <RiggingSheet {plan} sheet={told.sheet} bag={told.bag_kg} {wind} setWind={(w) => (wind = w)} />
