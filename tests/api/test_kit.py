@@ -54,3 +54,13 @@ def test_a_proposal_is_a_plan_that_can_be_saved(client: FlaskClient) -> None:
     level = next(n for n in best["numbers"] if n["id"] == "level-luma")
     assert level["value"] == pytest.approx(42, abs=3)
     assert client.post("/api/propose", json={"plan": PLAN, "framing": "feet"}).status_code == 422
+
+
+def test_distance_for_a_lens_and_lens_for_a_distance(client: FlaskClient) -> None:
+    told = client.post("/api/framing", json={"plan": PLAN, "framing": "waist"}).get_json()
+    assert told["camera_z"] > 2.4
+    plan = PLAN | {"camera": {"z": told["camera_z"]}}
+    assert client.post("/api/framing", json={"plan": plan, "framing": "waist"}).get_json()[
+        "focal_mm"
+    ] == pytest.approx(35, abs=0.3)
+    assert client.post("/api/framing", json={"plan": PLAN | {"subject": None}, "framing": "waist"}).status_code == 422

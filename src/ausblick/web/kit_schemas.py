@@ -35,6 +35,13 @@ class ProposeBody(PlanBody):
     framing: Framing
 
 
+class FramingModel(Answer):
+    """Where the camera stands for its lens, and which lens frames the same from where it stands; m, mm."""
+
+    camera_z: float
+    focal_mm: float
+
+
 class CellModel(Answer):
     """One framing with one lens in this room."""
 

@@ -54,7 +54,15 @@ class MaterialModel(Answer):
     floor: str
 
 
+class CheckItem(Answer):
+    thing: str
+    matter: str
+    do: str
+    test: str
+
+
 class ScreenAdviceModel(Answer):
+    checks: list[CheckItem]
     materials: list[MaterialModel]
     evidence: list[EvidenceModel]
     advice: AdviceModel

@@ -11,7 +11,7 @@ from ausblick.core.light.basis import BasisStore
 from ausblick.core.optics.coverage import coverage_of
 from ausblick.core.optics.view import view_of
 from ausblick.core.plan import Framing, Plan, apply_changes, plan_from
-from ausblick.core.propose.framing import FRAMINGS, stand_for
+from ausblick.core.propose.framing import FRAMINGS, lens_for, stand_for
 from ausblick.core.propose.lamps import cast
 from ausblick.core.propose.proposal import Proposals, propose
 from ausblick.core.propose.room_table import room_table
@@ -151,3 +151,11 @@ def test_the_same_input_gives_the_same_proposal() -> None:
     framing, plan = briefs()[4]
     one, two = (propose(plan, full_kit(), framing, BasisStore()) for _ in range(2))
     assert [p.plan for p in one.alternatives] == [p.plan for p in two.alternatives]
+
+
+@pytest.mark.parametrize("turned", [False, True])
+def test_lens_for_a_distance_undoes_distance_for_a_lens(turned: bool) -> None:
+    plan = plan_in(HALL)
+    for framing in FRAMINGS:
+        distance = stand_for(plan, framing, 50.0, turned).distance
+        assert lens_for(plan, framing, distance, turned) == pytest.approx(50.0)

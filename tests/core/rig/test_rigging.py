@@ -7,6 +7,7 @@ import pytest
 from ausblick.core.plan import plan_from
 from ausblick.core.rig.materials import FACTS, facts_of
 from ausblick.core.rig.screen import rigging_sheet, tipping_moment, wind_force
+from ausblick.core.rig.wardrobe import checks
 from tests.conftest import MakePlan
 
 
@@ -62,3 +63,19 @@ def test_materials_have_properties_that_feed_the_model() -> None:
         })  # fmt: skip
         assert plan.screen.material == facts.name
         assert facts.widest > 1.0
+
+
+def test_wardrobe_check_says_what_to_do_and_what_to_test(make: MakePlan) -> None:
+    subject = {
+        "hair": [0.42, 0.32, 0.17], "hair_kind": "curly",
+        "wardrobe": [{"name": "fern cape", "reflectance": [0.1, 0.28, 0.08]}, {"name": "latex glove", "gloss": 0.5}],
+        "props": [{"name": "glasses", "kind": "glass"}, {"name": "book", "kind": "matt"},
+                  {"name": "fog", "kind": "smoke"}],
+    }  # fmt: skip
+    found = {check.thing: check for check in checks(make(subject=subject))}
+    assert list(found) == ["fern cape", "hair", "latex glove", "glasses", "fog"]
+    assert "hold-out" in found["fern cape"].do
+    assert "fair and curly" in found["hair"].matter
+    assert all(check.do and check.test for check in found.values())
+    assert checks(make()) == []
+    assert checks(make(subject=None)) == []

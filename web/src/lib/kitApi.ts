@@ -13,3 +13,5 @@ export const roomTable = (plan: Plan) =>
   call<{ lenses: string[]; cells: Cell[] }>(client.POST('/api/room-table', { body: { plan } }))
 export const propose = (plan: Plan, framing: Framing) =>
   call<Proposals>(client.POST('/api/propose', { body: { plan, framing } }))
+export const framingFor = (plan: Plan, framing: Framing) =>
+  call<{ camera_z: number; focal_mm: number }>(client.POST('/api/framing', { body: { plan, framing } }))

@@ -122,6 +122,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Camera distance for the lens, and lens for the distance, so that a framing fills the picture. */
+        post: operations["framing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glossary": {
         parameters: {
             query?: never;
@@ -715,6 +732,17 @@ export interface components {
             /** Value */
             value: unknown;
         };
+        /** CheckItem */
+        CheckItem: {
+            /** Do */
+            do: string;
+            /** Matter */
+            matter: string;
+            /** Test */
+            test: string;
+            /** Thing */
+            thing: string;
+        };
         /** CheckModel */
         CheckModel: {
             blur: components["schemas"]["BlurModel"];
@@ -1276,6 +1304,16 @@ export interface components {
             level: number | null;
             /** Name */
             name: string;
+        };
+        /**
+         * FramingModel
+         * @description Where the camera stands for its lens, and which lens frames the same from where it stands; m, mm.
+         */
+        FramingModel: {
+            /** Camera Z */
+            camera_z: number;
+            /** Focal Mm */
+            focal_mm: number;
         };
         /** Garment */
         Garment: {
@@ -2877,6 +2915,8 @@ export interface components {
             advice: components["schemas"]["AdviceModel"];
             /** Bag Kg */
             bag_kg: number;
+            /** Checks */
+            checks: components["schemas"]["CheckItem"][];
             /** Evidence */
             evidence: components["schemas"]["EvidenceModel"][];
             /** Materials */
@@ -3540,6 +3580,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    framing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramingModel"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

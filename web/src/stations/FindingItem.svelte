@@ -29,8 +29,7 @@
               <span class="flex-1">
                 {text(remedy.text)}
                 <span class="block text-quiet">
-                  <span class="text-ink">{text(remedy.effect)}</span>{remedy.cost ? `; ${text(remedy.cost)}` : ''}
-                  {#if remedy.worsens.length}; worsens {remedy.worsens.map((w) => w.split('.')[1].replace('-', ' ')).join(', ')}{/if}
+                  <span class="text-ink">{text(remedy.effect)}</span>{remedy.cost ? `; ${text(remedy.cost)}` : ''}{#if remedy.worsens.length}; worsens {remedy.worsens.map((w) => w.replace(/[.-]/g, ' ')).join(', ')}{/if}
                 </span>
               </span>
               <button

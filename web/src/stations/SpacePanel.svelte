@@ -8,7 +8,7 @@
   import { prefs } from '../lib/prefs.svelte'
   import { session } from '../lib/session.svelte'
   import type { Cell, Plan, State as StateWord } from '../lib/types'
-  import { inUnits } from '../lib/units'
+  import { inUnits, showLength } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let lenses = $state.raw<string[] | null>(null)
@@ -72,7 +72,7 @@
     </table>
     <p class="label-text mt-1 min-h-8" role="status">
       {#if shown}
-        {FRAMINGS.find(([f]) => f === shown?.framing)?.[1]}, {shown.lens}: {shown.state}. {inUnits(shown.why, prefs.length, prefs.light)}{shown.screen ? `; ${shown.screen}` : ''}
+        {FRAMINGS.find(([f]) => f === shown?.framing)?.[1]}, {shown.lens}: {shown.state}. {inUnits(shown.why, prefs.length, prefs.light)}{shown.screen && shown.camera_z !== null ? `; camera ${showLength(shown.camera_z, prefs.length)} from the screen, ${shown.screen}` : ''}
       {:else}
         Ring: possible. Triangle: tight. Cross: impossible, and what blocks it. Choosing a cell puts camera, mark and screen there.
       {/if}

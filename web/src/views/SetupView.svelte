@@ -85,15 +85,16 @@
             <FrameView plan={session.plan} evaluation={session.evaluation} />
           </section>
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-          <section aria-label="Findings and numbers" tabindex="0" class="min-h-0 flex-1 overflow-y-auto px-4 pb-3" class:max-md:hidden={pane !== 'findings'}>
+          <section aria-label="Findings and numbers" tabindex="0" class="relative min-h-0 flex-1 overflow-y-auto px-4 pb-3" class:max-md:hidden={pane !== 'findings'}>
             <div class="sticky top-0 z-10 flex gap-4 bg-base-100 pt-2 pb-1">
               {#each ['findings', 'numbers'] as const as which (which)}
                 <button type="button" class="cursor-pointer border-b pb-0.5 font-semibold capitalize {tab === which ? 'border-primary' : 'border-transparent text-quiet hover:text-ink'}" aria-pressed={tab === which} onclick={() => (tab = which)}>{which}</button>
               {/each}
             </div>
             <GhostBar />
+            {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="own" />{/if}
             {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
-            {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} />{:else}<Numbers evaluation={session.evaluation} />{/if}
+            {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="rest" />{:else}<Numbers evaluation={session.evaluation} />{/if}
           </section>
         </div>
       </main>

@@ -45,6 +45,14 @@ def stand_for(plan: Plan, framing: Framing, focal_mm: float, turned: bool) -> St
     return Stand(distance, height, math.degrees(math.atan2(middle - height, distance)))
 
 
+def lens_for(plan: Plan, framing: Framing, distance: float, turned: bool) -> float:
+    """Focal length in mm that fills the picture with the framing from `distance` m: f = s*d / (H + s)."""
+    assert plan.subject is not None
+    low, high = framed_part(plan.subject, framing)
+    size = picture_height_mm(plan.camera, turned) / 1000.0
+    return 1000.0 * size * max(distance, 0.1) / ((high - low) / FILLS + size)
+
+
 def framing_changes(plan: Plan, framing: Framing, focal_mm: float, turned: bool, gap: float) -> list[Change]:
     """Changes that put mark and camera there, straight before the screen, gap in m from it."""
     stand = stand_for(plan, framing, focal_mm, turned)

@@ -12,6 +12,7 @@ from ausblick.core.explain import numbers
 from ausblick.core.kit import Kit, kit_from
 from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.plan import plan_from
+from ausblick.core.propose.framing import lens_for, stand_for
 from ausblick.core.propose.proposal import propose
 from ausblick.core.propose.room_table import room_table
 from ausblick.core.report import finite
@@ -21,6 +22,7 @@ from ausblick.store.kits import KitConflict, Kits
 from ..kit_schemas import (
     AlternativeModel,
     CellModel,
+    FramingModel,
     KitBody,
     KitModel,
     KitTextBody,
@@ -40,7 +42,7 @@ def kits() -> Kits:
     return found
 
 
-def _answer(model: KitModel | RoomTableModel | ProposalsModel) -> Response:
+def _answer(model: KitModel | RoomTableModel | ProposalsModel | FramingModel) -> Response:
     return Response(model.model_dump_json(), mimetype="application/json")
 
 
@@ -90,6 +92,18 @@ def post_room_table(body: PlanBody) -> Response:
     cells = room_table(plan_from(body.plan), kit)
     lenses = list(dict.fromkeys(cell.lens for cell in cells))
     return _answer(RoomTableModel(lenses=lenses, cells=[CellModel.model_validate(asdict(cell)) for cell in cells]))
+
+
+@api.post("/framing", operation_id="framing", responses={200: FramingModel})
+def post_framing(body: ProposeBody) -> Response:
+    """Camera distance for the lens, and lens for the distance, so that a framing fills the picture."""
+    plan = plan_from(body.plan)
+    if plan.subject is None:
+        return problem(422, "No figure", "subject: there is no figure to frame", "subject")
+    turned = round(plan.camera.roll / 90.0) % 2 == 1
+    distance = stand_for(plan, body.framing, plan.camera.focal_mm, turned).distance
+    focal = lens_for(plan, body.framing, plan.camera.z - plan.subject.z, turned)
+    return _answer(FramingModel(camera_z=round(plan.subject.z + distance, 2), focal_mm=round(focal, 1)))
 
 
 @api.post("/propose", operation_id="propose", responses={200: ProposalsModel})

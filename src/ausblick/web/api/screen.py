@@ -11,6 +11,7 @@ from flask_openapi3.models.tag import Tag
 from ausblick.core.plan import plan_from
 from ausblick.core.rig.materials import FACTS
 from ausblick.core.rig.screen import rigging_sheet
+from ausblick.core.rig.wardrobe import checks
 from ausblick.core.signal.screen_colour import SOLID, advice, evidence
 
 from ..screen_schemas import ScreenAdviceModel, ScreenBody
@@ -24,6 +25,7 @@ def post_screen_advice(body: ScreenBody) -> Response:
     plan, bag = plan_from(body.plan), kits().get().kit.sandbag_kg
     model = ScreenAdviceModel.model_validate(
         {
+            "checks": [asdict(check) for check in checks(plan)],
             "materials": [asdict(facts) for facts in FACTS],
             "evidence": [asdict(row) for row in evidence(plan)],
             "advice": asdict(advice(plan)),

@@ -2,10 +2,17 @@
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import Switch from '../../parts/Switch.svelte'
+  import { framingFor } from '../../lib/kitApi'
+  import { session } from '../../lib/session.svelte'
   import type { Plan } from '../../lib/types'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
   const c = $derived(plan.camera)
+  /** Fill the picture with the subject's framing: by where the camera stands, or by its lens. */
+  async function fit(by: 'camera_z' | 'focal_mm') {
+    const found = await framingFor(plan, plan.subject!.framing).catch((err: Error) => void (session.error = err.message))
+    if (found) set(by === 'camera_z' ? 'camera.z' : 'camera.focal_mm')(found[by])
+  }
   const SCHOOLS: [string, string][] = [['180', '180°'], ['90', '90°'], ['faster', 'faster'], ['match-plate', 'match the plate']]
   const CURVES: [string, string][] = [['rec709', 'Rec.709'], ['hlg', 'HLG'], ['acescct', 'ACEScct'], ['linear', 'linear']]
   const ROLLS: [string, string][] = [['0', 'upright'], ['90', 'turned right'], ['-90', 'turned left']]
@@ -17,6 +24,12 @@
 <NumberField label="ISO" digits={0} step={100} min={1} max={1e7} value={c.iso} onchange={set('camera.iso')} />
 <NumberField label="Frames per second" digits={2} step={1} min={0.1} max={10000} value={c.fps} onchange={set('camera.fps')} />
 <NumberField label="ND" unit="st" digits={1} step={0.3} min={0} max={15} value={c.nd_stops} onchange={set('camera.nd_stops')} />
+{#if plan.subject}
+  <div class="flex gap-1.5">
+    <button type="button" class="plain flex-1" onclick={() => fit('camera_z')}>Distance for this lens</button>
+    <button type="button" class="plain flex-1" onclick={() => fit('focal_mm')}>Lens from here</button>
+  </div>
+{/if}
 <Choice label="Shutter school" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
 <div class="my-1 border-t border-line"></div>
 <NumberField label="across" unit="m" step={0.05} min={-100} max={100} value={c.x} onchange={set('camera.x')} />

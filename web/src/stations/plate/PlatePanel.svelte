@@ -5,6 +5,7 @@
   import PlatePicture from './PlatePicture.svelte'
   import { GROUPS, pointsOf, question, type Group, type Point } from './marks'
   import Choice from '../../parts/Choice.svelte'
+  import Switch from '../../parts/Switch.svelte'
   import { readMarks, readPlate } from '../../lib/plateApi'
   import { round } from '../../lib/changes'
   import { session } from '../../lib/session.svelte'
@@ -88,11 +89,12 @@
     <button type="button" class="plain" class:chosen={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}>Not known yet</button>
   </div>
   {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
-  {#if p.known && !reading}
+  {#if p.known}
     <div class="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 max-sm:grid-cols-1">
-      {#each WORDS as [label, key, options] (key)}
+      {#each reading ? WORDS.filter(([, key]) => key === 'softness') : WORDS as [label, key, options] (key)}
         <Choice {label} value={nearest(key, options)} options={options.map(([v, w]) => [v, w])} onchange={(v) => change(options.find((o) => o[0] === v)![2])} />
       {/each}
+      {#if plan.subject}<Switch label="Feet and floor are seen" value={plan.subject.feet_seen} onchange={(v) => session.change([{ path: 'subject.feet_seen', value: v }])} />{/if}
     </div>
   {/if}
   {#if reading && url}

@@ -78,6 +78,14 @@
       </div>
     {/if}
     {#if plan.subject}<Wardrobe {plan} />{/if}
+    {#if told.checks.length}
+      <h2 class="mt-3 font-semibold">Before the day</h2>
+      <ul>
+        {#each told.checks as check (check.thing + check.matter)}
+          <li class="border-t border-line py-1"><span class="font-semibold">{check.thing}</span> {check.matter}.<span class="block text-quiet">Do: {check.do}. Test: {check.test}.</span></li>
+        {/each}
+      </ul>
+    {/if}
     <RiggingSheet {plan} sheet={told.sheet} bag={told.bag_kg} {wind} setWind={(w) => (wind = w)} />
   {/if}
 </section>

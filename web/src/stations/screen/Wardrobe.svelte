@@ -6,6 +6,8 @@
   let { plan }: { plan: Plan } = $props()
 
   const s = $derived(plan.subject!)
+  /** What is most often forgotten. */
+  const USUAL = [['glasses', 'glass'], ['jewellery', 'metal'], ['tattoo', 'matt'], ['spray', 'smoke']] as const
   const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
   let canvas = $state<HTMLCanvasElement>()
   let photo = $state('')
@@ -55,6 +57,9 @@
         <span class="flex-1">{thing.label}</span>
       {:else}
         <input class="entry !w-40" aria-label="Name of {thing.label}" value={thing.label} maxlength="200" onchange={(event) => set(thing.path.replace('.reflectance', '.name'), event.currentTarget.value.trim() || 'thing')} />
+        {#if thing.path.includes('wardrobe')}
+          <label class="label-text flex items-center gap-1"><input type="checkbox" class="checkbox checkbox-xs" aria-label="{thing.label} shines" checked={s.wardrobe[i - 2].gloss > 0.15} onchange={(event) => set(thing.path.replace('.reflectance', '.gloss'), event.currentTarget.checked ? 0.5 : 0)} /> shines</label>
+        {/if}
         {#if thing.path.includes('props')}
           {@const at = thing.path.replace('.reflectance', '.kind')}
           <select class="entry !w-24" aria-label="Kind of {thing.label}" value={s.props[i - 2 - s.wardrobe.length].kind} onchange={(event) => set(at, event.currentTarget.value)}>
@@ -69,6 +74,9 @@
   {/each}
 </ul>
 <div class="mt-1 flex flex-wrap gap-2">
+  {#each USUAL as [name, kind] (name)}
+    {#if !s.props.some((p) => p.name === name)}<button type="button" class="plain" aria-label="Add {name}" onclick={() => set('subject.props', [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button>{/if}
+  {/each}
   <button type="button" class="plain" onclick={() => set('subject.wardrobe', [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}>Add a garment</button>
   <button type="button" class="plain" onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}>Add a prop</button>
   <label class="plain">Pick colours from a photo<input type="file" class="sr-only" accept="image/png,image/jpeg" onchange={open} /></label>
