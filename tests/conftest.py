@@ -10,7 +10,11 @@ import cv2
 import numpy as np
 import pytest
 
+from ausblick.core.arrays import Floats
+from ausblick.core.light.basis import BasisStore, lamp_maps
+from ausblick.core.optics.grid import Grid
 from ausblick.core.plan import Plan, plan_from
+from ausblick.core.screen_reading import direct_light
 
 MakePlan = Callable[..., Plan]
 
@@ -64,3 +68,8 @@ def write_frame(path: Path, image: np.ndarray[Any, Any]) -> Path:
     pixels = np.clip(np.round(image / 100.0 * top), 0, top).astype(kind)
     assert cv2.imwrite(str(path), pixels[..., ::-1])
     return path
+
+
+def screen_light(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """Direct light (H, W, 3) in lux on the screen, without shadow and returned light."""
+    return direct_light(plan, lamp_maps(plan, grid, store))

@@ -109,17 +109,20 @@ def numbers(text: str, option: str) -> np.ndarray[Any, np.dtype[np.float64]]:
 @click.option("--facing", required=True, metavar="NX,NY,NZ", help="Direction the surface faces.")
 @as_json_option
 def probe(plan_file: Path, at: str, facing: str, as_json: bool) -> int:
-    """Light arriving at a small surface: direct, in lux, R G B."""
-    from ausblick.core.light.mix import probe_light
+    """Light arriving at a small surface, in lux, R G B: from lamps, all of it, first-hand from the screen."""
+    from ausblick.core.light.returned import probe_all, scene_light
 
     place, normal = numbers(at, "--at"), numbers(facing, "--facing")
     if not float(np.linalg.norm(normal)) > 0.0:
         raise BadInput("--facing: must not be of length zero")
-    direct = probe_light(load_plan(plan_file), place, normal, BasisStore())
+    plan, store = load_plan(plan_file), BasisStore()
+    light = probe_all(plan, place, normal, scene_light(plan, store), store)
+    parts = {"direct": light.direct, "total": light.total, "from_screen": light.from_screen}
     if as_json:
-        say({"direct": direct.tolist()})
+        say({name: rgb.tolist() for name, rgb in parts.items()})
     else:
-        print("direct  R {:10.2f}   G {:10.2f}   B {:10.2f} lx".format(*direct))
+        for name, rgb in parts.items():
+            print("{:12} R {:10.2f}   G {:10.2f}   B {:10.2f} lx".format(name.replace("_", " "), *rgb))
     return 0
 
 
@@ -129,8 +132,8 @@ def probe(plan_file: Path, at: str, facing: str, as_json: bool) -> int:
 @as_json_option
 def screen_map(plan_file: Path, grid: str, as_json: bool) -> int:
     """Illuminance over the screen at the centres of a W x H division, rows from the lower edge up."""
-    from ausblick.core.light.mix import scalar_lux, screen_light
     from ausblick.core.optics.grid import screen_grid
+    from ausblick.core.screen_reading import map_lux
     from ausblick.text_tables import map_table
 
     sides = grid.lower().split("x")
@@ -138,11 +141,12 @@ def screen_map(plan_file: Path, grid: str, as_json: bool) -> int:
         raise BadInput(f"--grid: give columns and rows as WxH, 1 to 500 each (got {grid[:40]!r})")
     plan = load_plan(plan_file)
     cells = screen_grid(plan.screen, int(sides[0]), int(sides[1]))
-    lux = scalar_lux(screen_light(plan, cells, BasisStore()))
+    lux = map_lux(plan, cells, BasisStore())
     if as_json:
-        say({"x": cells.x.tolist(), "y": cells.y.tolist(), "lux": lux.tolist()})
+        maps = {"lux": lux.direct, "shadowed_lux": lux.shadowed, "total_lux": lux.total}
+        say({"x": cells.x.tolist(), "y": cells.y.tolist(), **{name: rows.tolist() for name, rows in maps.items()}})
     else:
-        print(map_table(cells.x, cells.y, lux))
+        print(map_table(cells.x, cells.y, lux.total))
     return 0
 
 

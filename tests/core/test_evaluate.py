@@ -19,23 +19,26 @@ from tests.conftest import MakePlan, lamp
 SUN = lamp(emitter={"shape": "sun"}, normal_lux=1000, position=[0, 1, 1], aim=[0, 1, 0])
 
 
+BLACK = {"reflectance": {"walls": [0, 0, 0], "ceiling": [0, 0, 0], "floor": [0, 0, 0]}}
+
+
 def test_even_light_gives_exact_levels(make: MakePlan) -> None:
     """A sun straight on: 1000 lx everywhere, the grey exposure, so the published screen levels."""
-    evaluation = evaluate(make(lights=[SUN]), BasisStore())
+    evaluation = evaluate(make(lights=[SUN], room=BLACK, subject=None), BasisStore())
     screen = evaluation.screen
     assert screen is not None
     assert (screen.lux_min, screen.lux_mean, screen.lux_max) == pytest.approx((1000, 1000, 1000))
     assert (screen.uniformity, screen.spread_stops, screen.band_percent) == pytest.approx((1, 0, 0), abs=1e-9)
     assert screen.level_key_channel == pytest.approx(57.7, abs=0.3)
     assert evaluation.exposure.grey_lux == pytest.approx(1000)
-    assert evaluation.exposure.subject_lux == pytest.approx(1000, rel=1e-3)
 
 
 def test_face_meter_is_held_to_the_camera(make: MakePlan) -> None:
     key = lamp(
         emitter={"shape": "point"}, peak_cd=900, beam={"kind": "cosine", "n": 0}, role="key", position=[0, 1.6, 5.4]
     )
-    exposure = evaluate(make(lights=[key]), BasisStore()).exposure
+    plan = make(lights=[key], room=BLACK, screen={"reflectance": [0, 0, 0]})
+    exposure = evaluate(plan, BasisStore()).exposure
     assert exposure.subject_lux == pytest.approx(900 / 3.0**2, rel=1e-3)
     assert exposure.stops_over == pytest.approx(math.log2(100 / 1000), rel=1e-3)
 
@@ -46,10 +49,15 @@ def test_judged_cells_are_those_the_camera_needs(make: MakePlan) -> None:
     assert needed is not None
     xs, ys = np.meshgrid(grid.x, grid.y)
     inside = (xs > needed[0]) & (xs < needed[2]) & (ys > needed[1]) & (ys < needed[3])
-    assert np.array_equal(evaluation.screen_map.judged, inside)
+    judged = evaluation.screen_map.judged
+    assert not (judged & ~inside).any()
+    # The head hides the middle from the lens; beside it everything needed is judged.
+    beside = inside & (np.abs(xs) > 0.4)
+    assert np.array_equal(judged & beside, beside)
+    assert not judged[np.abs(ys - 1.66).argmin(axis=0)[0], np.abs(grid.x).argmin()]
 
 
-def test_promised_keys_are_there_and_later_ones_are_absent() -> None:
+def test_promised_keys_are_there() -> None:
     report = check_report(*find(seed_vault(), BasisStore()))
     assert set(report["coverage"]) >= {"needed", "covered", "margin_m"}
     lights = {"lux_mean", "lux_min", "lux_max", "uniformity", "spread_stops"}
@@ -57,7 +65,9 @@ def test_promised_keys_are_there_and_later_ones_are_absent() -> None:
     assert set(report["exposure"]) == {"subject_lux", "grey_lux", "subject_level", "stops_over"}
     assert set(report["blur"]) >= {"motion_px", "screen_defocus_px"}
     assert set(report["findings"][0]) >= {"id", "stage", "severity", "value", "limit", "unit", "why", "remedies"}
-    assert not {"shadow", "spill", "reflections"} & set(report)
+    assert set(report["shadow"]) >= {"deepest_percent", "area_visible_percent"}
+    assert set(report["spill"]) >= {"front", "side", "back", "under"}
+    assert report["reflections"] == []
     assert report["not_computed"]
 
 

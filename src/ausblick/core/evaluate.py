@@ -2,122 +2,66 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
-from .arrays import Bools, Floats, unit
-from .light.basis import BasisStore, lamp_maps, not_computed, weight
-from .light.mix import ambient_rgb, probe_by_lamp, scalar_lux, screen_light
-from .optics.coverage import Coverage, coverage_of
+from .arrays import Floats, unit
+from .light.basis import BasisStore, weight
+from .light.mirror import mirrored_screen, pane_reflections
+from .light.mix import lamp_rgb, scalar_lux
+from .light.radiosity import scene_of
+from .light.returned import SceneLight, probe_all, probe_shares, returned_by_lamp, scene_light, screen_nodes
+from .light.spill import spill_of
+from .optics.coverage import coverage_of
 from .optics.focus import defocus_px, depth_of_field
-from .optics.grid import Grid, screen_grid, seen_cells
 from .optics.motion import motion_blur_px, shutter_angle
-from .optics.view import View, focus_distance, view_of
+from .optics.view import focus_distance, view_of
 from .plan import Plan, Subject
+from .results import Blur, Evaluation, Exposure, Focus, ScreenMap, ScreenReading, Zones
+from .screen_reading import ScreenLight, screen_light_of, screen_map_of, shadow_of, texture_of
 from .signal.exposure import grey_lux, luma, signal, stops
-from .signal.schools import LevelTarget, level_target, screen_levels
-
-COLUMNS, ROWS = 61, 41
-
-
-@dataclass(frozen=True)
-class ScreenReading:
-    """Levels in %, light in lux, over the needed part of the screen that the camera sees."""
-
-    level_luma: float
-    level_key_channel: float
-    lux_mean: float
-    lux_min: float
-    lux_max: float
-    uniformity: float
-    spread_stops: float
-    band_percent: float
-
-
-@dataclass(frozen=True)
-class ScreenMap:
-    """Over the whole screen, rows from the lower edge up: lux and both traces (H, W); `judged` cells."""
-
-    grid: Grid
-    lux: Floats
-    luma: Floats
-    key_channel: Floats
-    judged: Bools
-
-
-@dataclass(frozen=True)
-class Exposure:
-    """Light on the face in lux (None without a figure), and what the skin then reads in %."""
-
-    subject_lux: float | None
-    grey_lux: float
-    subject_level: float | None
-    stops_over: float | None
-
-
-@dataclass(frozen=True)
-class Blur:
-    """Smear of the fastest movement and the screen's defocus disc, in recorded px."""
-
-    motion_px: float | None
-    screen_defocus_px: float | None
-    shutter_angle: float
-
-
-@dataclass(frozen=True)
-class Focus:
-    """Sharp from near to far (m, far may be inf) when focused on the mark."""
-
-    distance_m: float
-    near_m: float
-    far_m: float
-
-
-@dataclass(frozen=True)
-class Evaluation:
-    """The whole of it. `*_by_lamp`: each lamp's lux by id, on the judged screen and on the face."""
-
-    plan: Plan
-    view: View
-    coverage: Coverage
-    screen: ScreenReading | None
-    screen_map: ScreenMap
-    screen_by_lamp: dict[str, float]
-    exposure: Exposure
-    subject_light: Floats
-    face_by_lamp: dict[str, float]
-    target: LevelTarget
-    blur: Blur
-    focus: Focus | None
-    not_computed: tuple[str, ...]
+from .signal.schools import key_channel, level_target
 
 
 def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
-    """Everything this version knows about a plan. `store` remembers lamp maps between calls."""
+    """Everything this version knows about a plan. `store` remembers lamp maps and scenes between calls."""
     view = view_of(plan.camera, plan.subject)
     coverage = coverage_of(plan, view)
-    grid = screen_grid(plan.screen, COLUMNS, ROWS)
-    light = screen_light(plan, grid, store)
-    levels = screen_levels(plan, light)
-    judged = seen_cells(grid, coverage)
-    screen_map = ScreenMap(grid, scalar_lux(light), *levels, judged)
-    by_lamp, face_light = _face_light(plan, store)
+    scene = scene_light(plan, store)
+    blur = _blur(plan)
+    light = screen_light_of(plan, coverage, view, scene, store)
+    screen_map = screen_map_of(plan, light, view, blur)
+    by_lamp, face_light = _face_light(plan, scene, store)
+    on_screen = _screen_by_lamp(plan, light, store)
+    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
     return Evaluation(
         plan=plan,
         view=view,
         coverage=coverage,
         screen=_reading(plan, screen_map),
         screen_map=screen_map,
-        screen_by_lamp=_screen_by_lamp(plan, grid, judged, store),
+        screen_by_lamp=on_screen,
         exposure=_exposure(plan, face_light),
         subject_light=face_light,
         face_by_lamp=by_lamp,
         target=level_target(plan, face_light),
-        blur=_blur(plan),
+        blur=blur,
         focus=_focus(plan),
-        not_computed=_left_out(plan),
+        shadow=shadow_of(plan, light),
+        spill=spill_of(plan, key, scene, store),
+        reflections=tuple(pane_reflections(plan, view)),
+        mirrored=tuple(mirrored_screen(plan, view)),
+        texture=texture_of(plan, light, screen_map, view),
+        zones=_zones(plan, on_screen, by_lamp),
+        scene_light=scene,
+        not_computed=NOT_MODELLED,
     )
+
+
+NOT_MODELLED = (
+    "lamp bodies, stands and the figure neither reflect nor (but for the figure's shadow) block light",
+    "surfaces are matt for light they return; gloss is only counted where the camera sees it",
+)
+"""What a reader must know is not in these numbers."""
 
 
 def _reading(plan: Plan, screen_map: ScreenMap) -> ScreenReading | None:
@@ -145,24 +89,44 @@ def face_place(subject: Subject) -> Floats:
     return np.array([subject.x, 0.93 * subject.height, subject.z])
 
 
-def _face_light(plan: Plan, store: BasisStore) -> tuple[dict[str, float], Floats]:
-    """Lux by lamp, and all light (3,), on the face held toward the camera as an incident meter is."""
+def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> tuple[dict[str, float], Floats]:
+    """Lux each lamp causes, and all light (3,), on the face held toward the camera as an incident meter is."""
     if plan.subject is None:
         return {}, np.zeros(3)
     place = face_place(plan.subject)
     toward = np.array([plan.camera.x, plan.camera.y, plan.camera.z]) - place
     if float(np.linalg.norm(toward)) < 1e-6:
         toward = np.array([0.0, 0.0, 1.0])
-    shares = probe_by_lamp(plan, place, unit(toward), store)
-    total = ambient_rgb(plan, unit(toward)) + sum((lux for _, lux in shares), start=np.zeros(3))
-    return {lamp.id: float(scalar_lux(lux)) for lamp, lux in shares}, total
+    facing = unit(toward)
+    shares = probe_shares(plan, place, facing, store)
+    total = probe_all(plan, place, facing, scene, store).total
+    return {lamp.id: float(lux) for lamp, lux in zip(plan.lights, scalar_lux(shares), strict=True)}, total
 
 
-def _screen_by_lamp(plan: Plan, grid: Grid, judged: Bools, store: BasisStore) -> dict[str, float]:
-    lamps, maps = lamp_maps(plan, grid, store)
-    if not judged.any():
+def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[str, float]:
+    """All light in lux that each lamp, dimmed as it is, causes on the judged screen, by its id."""
+    if not light.judged.any():
         return {}
-    return {lamp.id: weight(lamp) * float(light[judged].mean()) for lamp, light in zip(lamps, maps, strict=True)}
+    scene = scene_of(plan, store)
+    nodes = screen_nodes(plan, light.grid, scene, store)
+    returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, nodes, store), light.judged))
+    found = {}
+    for i, lamp in enumerate(plan.lights):
+        own = (light.maps[i] * (1.0 - light.lost[i]))[light.judged].mean() * scalar_lux(lamp_rgb(plan, lamp))
+        found[lamp.id] = weight(lamp) * float(own + returned[i])
+    return found
+
+
+def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -> Zones:
+    """How much of each zone's lamp light was meant for the other."""
+    screen_lamps = {lamp.id for lamp in plan.lights if lamp.role == "screen"}
+    subject_lamps = {lamp.id for lamp in plan.lights if lamp.role in ("key", "fill", "back")}
+
+    def share(lux: dict[str, float], of: set[str]) -> float | None:
+        total = sum(lux.values())
+        return 100.0 * sum(v for k, v in lux.items() if k in of) / total if total > 0.0 else None
+
+    return Zones(share(on_screen, subject_lamps), share(on_face, screen_lamps))
 
 
 def _exposure(plan: Plan, light: Floats) -> Exposure:
@@ -199,13 +163,3 @@ def _focus(plan: Plan) -> Focus | None:
     if reach <= 0.0:
         return None
     return Focus(reach, *depth_of_field(plan.camera, reach))
-
-
-def _left_out(plan: Plan) -> tuple[str, ...]:
-    """What a reader must know is not in these numbers."""
-    lamps = [f"{lamp.name}: {why}" for lamp in plan.lights if (why := not_computed(lamp))]
-    return (
-        *lamps,
-        "light returned by room, floor and screen: levels are of direct light only",
-        "the figure's shadow on the screen",
-    )

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .evaluate import Evaluation
 from .optics.figure import figure_height_px
 from .optics.focus import SHARP_PX
 from .optics.view import pixel_pitch_mm
+from .results import Evaluation
 from .signal.exposure import INCIDENT_C
 
 

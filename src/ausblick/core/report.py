@@ -9,10 +9,11 @@ import math
 from dataclasses import asdict
 from typing import Any
 
-from .evaluate import Evaluation
 from .key.keyer import Key
+from .light.spill import ProbeReading, Spill
 from .measure.reading import FrameReading, Level
 from .measure.spots import Spot
+from .results import Evaluation, Shadow
 from .rules.model import Finding, Remedy
 
 
@@ -22,7 +23,7 @@ def finite(value: float | None) -> float | None:
 
 
 def check_report(evaluation: Evaluation, findings: list[Finding]) -> dict[str, Any]:
-    """The `check` object. Keys of parts that are not computed yet are absent."""
+    """The `check` object."""
     coverage, reading, blur, focus = (evaluation.coverage, evaluation.screen, evaluation.blur, evaluation.focus)
     return {
         "coverage": {
@@ -33,10 +34,37 @@ def check_report(evaluation: Evaluation, findings: list[Finding]) -> dict[str, A
         },
         "screen": None if reading is None else {k: finite(v) for k, v in asdict(reading).items()},
         "exposure": {k: finite(v) for k, v in asdict(evaluation.exposure).items()},
+        "shadow": _shadow(evaluation.shadow),
+        "spill": _spill(evaluation.spill),
+        "reflections": [asdict(reflection) for reflection in evaluation.reflections],
+        "mirrored": [asdict(thing) for thing in evaluation.mirrored],
+        "texture": None if evaluation.texture is None else asdict(evaluation.texture),
+        "zones": asdict(evaluation.zones),
         "blur": {k: finite(v) for k, v in asdict(blur).items()},
         "focus": None if focus is None else {k: finite(v) for k, v in asdict(focus).items()},
         "findings": [finding_report(finding) for finding in findings],
         "not_computed": list(evaluation.not_computed),
+    }
+
+
+def _shadow(shadow: Shadow | None) -> dict[str, Any]:
+    """No figure, or no needed screen in view: no shadow."""
+    return asdict(shadow or Shadow(0.0, 0.0, None, None))
+
+
+def _spill(spill: Spill) -> dict[str, Any]:
+    shares = {name: getattr(spill, name) for name in ("front", "side", "back", "under")}
+    return {**shares, "probes": [_probe(reading) for reading in spill.probes]}
+
+
+def _probe(reading: ProbeReading) -> dict[str, Any]:
+    return {
+        **asdict(reading.place),
+        "light": [float(v) for v in reading.light],
+        "share": reading.share,
+        "lamps": reading.lamps,
+        "framed": reading.framed,
+        "sources": [{"surface": name, "share": share} for name, share in reading.sources],
     }
 
 

@@ -14,10 +14,11 @@ import cv2
 import numpy as np
 
 from ausblick.core.arrays import Bytes, Floats
-from ausblick.core.evaluate import Evaluation, evaluate
+from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.optics.picture import picture_of
 from ausblick.core.plan import Plan
+from ausblick.core.results import Evaluation
 from ausblick.core.signal.exposure import signal
 
 WIDTH, HEIGHT = 1920, 1080

@@ -9,7 +9,8 @@ from pydantic import BaseModel, Field
 from ausblick.core.kit import Kit
 from ausblick.core.plan import Framing, Plan
 
-from .schemas import Answer, ChangeModel, NumberModel
+from .answers import Answer
+from .evaluation_schemas import ChangeModel, NumberModel
 
 
 class KitModel(Answer):

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from .answers import Answer
 from .kit_schemas import PlanBody
-from .schemas import Answer
 
 
 class MarksForMoveBody(PlanBody):

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from flask_openapi3.models.file import FileStorage
 from pydantic import AwareDatetime, BaseModel, Field
 
-from .schemas import Answer
+from .answers import Answer
 
 Part = Annotated[float, Field(ge=-5.0, le=6.0, allow_inf_nan=False)]
 Spot = tuple[Part, Part]

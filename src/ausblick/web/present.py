@@ -9,10 +9,10 @@ from typing import Any
 import numpy as np
 
 from ausblick.core.arrays import Floats
-from ausblick.core.evaluate import Evaluation
 from ausblick.core.explain import numbers
-from ausblick.core.light.basis import not_computed
+from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.contours import contour_step, contours
+from ausblick.core.light.floor import FloorShadow, floor_shadow
 from ausblick.core.measure.reading import FrameReading
 from ausblick.core.measure.scopes import VECTOR_BINS, VECTOR_REACH, WAVE_BINS, WAVE_COLUMNS, WAVE_TOP, Scopes
 from ausblick.core.optics.coverage import action_heights
@@ -20,10 +20,12 @@ from ausblick.core.optics.picture import field_on_screen, picture_of
 from ausblick.core.optics.view import angle_of_view
 from ausblick.core.plan import unknown_fields
 from ausblick.core.report import check_report, finite
+from ausblick.core.results import Evaluation
 from ausblick.core.rules.model import Finding
 from ausblick.store.setups import Setup
 
-from .schemas import EvaluationModel, SetupModel
+from .evaluation_schemas import EvaluationModel
+from .schemas import SetupModel
 
 
 def pairs(points: Floats, digits: int = 5) -> list[Any]:
@@ -31,7 +33,7 @@ def pairs(points: Floats, digits: int = 5) -> list[Any]:
     return listed
 
 
-def evaluation_model(evaluation: Evaluation, findings: list[Finding]) -> EvaluationModel:
+def evaluation_model(evaluation: Evaluation, findings: list[Finding], store: BasisStore) -> EvaluationModel:
     plan = evaluation.plan
     return EvaluationModel.model_validate(
         {
@@ -39,12 +41,12 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding]) -> Evaluat
             "needed_outline": pairs(evaluation.coverage.corners),
             "picture": _picture(evaluation),
             "map": _map(evaluation),
+            "floor_shadow": _floor_shadow(floor_shadow(evaluation.plan, store)),
             "lamps": [
                 {
                     "id": lamp.id,
                     "screen_lux": evaluation.screen_by_lamp.get(lamp.id, 0.0),
                     "face_lux": evaluation.face_by_lamp.get(lamp.id, 0.0),
-                    "computed": not_computed(lamp) is None,
                 }
                 for lamp in evaluation.plan.lights
             ],
@@ -80,6 +82,7 @@ def _map(evaluation: Evaluation) -> dict[str, Any]:
         "x": pairs(screen_map.grid.x),
         "y": pairs(screen_map.grid.y),
         "deviation": np.round(deviation, 1).tolist(),
+        "shadow": np.round(screen_map.shadow, 3).tolist(),
         "judged": screen_map.judged.tolist(),
         "target": target.level,
         "target_low": target.low,
@@ -91,6 +94,12 @@ def _map(evaluation: Evaluation) -> dict[str, Any]:
             for contour in contours(deviation, screen_map.grid, step)
         ],
     }
+
+
+def _floor_shadow(shadow: FloorShadow | None) -> dict[str, Any] | None:
+    if shadow is None:
+        return None
+    return {"x": pairs(shadow.x), "z": pairs(shadow.z), "lost": np.round(shadow.lost, 3).tolist()}
 
 
 def setup_model(setup: Setup) -> SetupModel:

@@ -5,15 +5,12 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from ausblick.core.plan import Plan
 
-
-class Answer(BaseModel):
-    """Answers promise exactly their fields, so every one of them is required in the description."""
-
-    model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
+from .answers import Answer
+from .evaluation_schemas import ChangeModel
 
 
 class Problem(Answer):
@@ -22,169 +19,6 @@ class Problem(Answer):
     title: str
     detail: str
     field: str | None = None
-
-
-class ChangeModel(Answer):
-    path: str
-    value: Any
-
-
-class RemedyModel(Answer):
-    text: str
-    effect: str
-    cost: str
-    before: float | None
-    after: float | None
-    worsens: list[str]
-    changes: list[ChangeModel]
-
-
-class FindingModel(Answer):
-    id: str
-    stage: Literal["plate", "space", "screen", "light", "subject", "camera"]
-    severity: Literal["stop", "fix", "consider", "fine"]
-    says: str
-    measure: str
-    value: float | None
-    limit: float | None
-    unit: str
-    why: str
-    source: str
-    digits: int
-    remedies: list[RemedyModel]
-
-
-class CoverageModel(Answer):
-    needed: list[float] | None
-    covered: bool
-    margin_m: float | None
-    margin_px: float | None
-
-
-class ScreenModel(Answer):
-    level_luma: float
-    level_key_channel: float
-    lux_mean: float
-    lux_min: float
-    lux_max: float
-    uniformity: float
-    spread_stops: float | None
-    band_percent: float
-
-
-class ExposureModel(Answer):
-    subject_lux: float | None
-    grey_lux: float
-    subject_level: float | None
-    stops_over: float | None
-
-
-class BlurModel(Answer):
-    motion_px: float | None
-    screen_defocus_px: float | None
-    shutter_angle: float
-
-
-class FocusModel(Answer):
-    distance_m: float
-    near_m: float
-    far_m: float | None
-
-
-class CheckModel(Answer):
-    coverage: CoverageModel
-    screen: ScreenModel | None
-    exposure: ExposureModel
-    blur: BlurModel
-    focus: FocusModel | None
-    findings: list[FindingModel]
-    not_computed: list[str]
-
-
-class OutlineModel(Answer):
-    name: str
-    points: list[tuple[float, float]]
-
-
-class LampInPicture(Answer):
-    id: str
-    u: float
-    v: float
-
-
-class PictureModel(Answer):
-    """Outlines in the upright picture, 0..1; `plane` takes (x, y, 1) on the screen to the picture."""
-
-    width: int
-    height: int
-    plane: list[list[float]]
-    surfaces: list[OutlineModel]
-    needed: list[tuple[float, float]]
-    figure: list[OutlineModel]
-    lamps: list[LampInPicture]
-
-
-class ContourModel(Answer):
-    level: float
-    line: list[tuple[float, float]]
-
-
-class MapModel(Answer):
-    """Deviation of the screen's level from the target in % (rows from the lower edge up)."""
-
-    x: list[float]
-    y: list[float]
-    deviation: list[list[float]]
-    judged: list[list[bool]]
-    target: float
-    target_low: float
-    target_high: float
-    trace: Literal["luma", "key-channel"]
-    step: float
-    contours: list[ContourModel]
-
-
-class LampShare(Answer):
-    """A lamp's lux on the judged screen and on the face."""
-
-    id: str
-    screen_lux: float
-    face_lux: float
-    computed: bool
-
-
-class InputModel(Answer):
-    name: str
-    value: float
-    unit: str
-
-
-class NumberModel(Answer):
-    """A reading that can be asked why."""
-
-    id: str
-    stage: str
-    label: str
-    value: float | None
-    unit: str
-    digits: int
-    formula: str
-    source: str
-    inputs: list[InputModel]
-
-
-class EvaluationModel(Answer):
-    """Everything the set-up view draws, from one evaluation."""
-
-    check: CheckModel
-    needed_outline: list[tuple[float, float]]
-    picture: PictureModel
-    map: MapModel
-    lamps: list[LampShare]
-    numbers: list[NumberModel]
-    action_heights: tuple[float, float] | None
-    field_on_screen: tuple[float, float, float, float] | None
-    field_of_view_deg: float
 
 
 class EvaluateBody(BaseModel):

@@ -6,7 +6,7 @@ import pytest
 
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.plan import Plan, apply_changes
 from ausblick.core.rules.findings import find
 from ausblick.core.rules.model import RANK, Finding
 from ausblick.core.rules.table import RULES
@@ -134,14 +134,6 @@ def test_a_remedy_says_what_it_worsens(make: MakePlan) -> None:
     plan = make(lights=EVEN, camera={"shutter_s": 0.02}, subject={"speed": 4})
     faster = next(r for r in found(plan, "camera.smear").remedies if "and f/" not in r.text)
     assert "camera.shutter-angle" in faster.worsens
-
-
-def test_lamps_that_cannot_be_computed_are_named(make: MakePlan) -> None:
-    plan = make(lights=[EVEN[0] | {"modifier": {"kind": "softbox"}}, EVEN[1]])
-    evaluation = evaluate(plan, BasisStore())
-    assert any("softbox" in line for line in evaluation.not_computed)
-    alone = evaluate(apply_changes(plan, [Change("lights[0].on", False)]), BasisStore())
-    assert evaluation.screen == alone.screen
 
 
 def test_no_figure_no_face(make: MakePlan) -> None:

@@ -751,9 +751,17 @@ export interface components {
             /** Findings */
             findings: components["schemas"]["FindingModel"][];
             focus: components["schemas"]["FocusModel"] | null;
+            /** Mirrored */
+            mirrored: components["schemas"]["MirroredModel"][];
             /** Not Computed */
             not_computed: string[];
+            /** Reflections */
+            reflections: components["schemas"]["ReflectionModel"][];
             screen: components["schemas"]["ScreenModel"] | null;
+            shadow: components["schemas"]["ShadowModel"];
+            spill: components["schemas"]["SpillModel"];
+            texture: components["schemas"]["TextureModel"] | null;
+            zones: components["schemas"]["ZonesModel"];
         };
         /** Circuit */
         Circuit: {
@@ -1032,6 +1040,7 @@ export interface components {
                 number,
                 number
             ] | null;
+            floor_shadow: components["schemas"]["FloorShadowModel"] | null;
             /** Lamps */
             lamps: components["schemas"]["LampShare"][];
             map: components["schemas"]["MapModel"];
@@ -1210,6 +1219,18 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /**
+         * FloorShadowModel
+         * @description Share of the lamps' light on the floor that the figure keeps off: rows by z, away from the screen.
+         */
+        FloorShadowModel: {
+            /** Lost */
+            lost: number[][];
+            /** X */
+            x: number[];
+            /** Z */
+            z: number[];
+        };
         /** FocusModel */
         FocusModel: {
             /** Distance M */
@@ -1348,6 +1369,17 @@ export interface components {
         GlossaryModel: {
             /** Terms */
             terms: components["schemas"]["TermModel"][];
+        };
+        /** HighlightModel */
+        HighlightModel: {
+            /** Added */
+            added: number;
+            /** Light */
+            light: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * IesBeam
@@ -1723,11 +1755,9 @@ export interface components {
         };
         /**
          * LampShare
-         * @description A lamp's lux on the judged screen and on the face.
+         * @description What a lamp causes in lux on the judged screen and on the face, returned light in it.
          */
         LampShare: {
-            /** Computed */
-            computed: boolean;
             /** Face Lux */
             face_lux: number;
             /** Id */
@@ -1802,6 +1832,19 @@ export interface components {
              */
             fixture: components["schemas"]["Fixture"];
             /**
+             * Gel
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            gel: [
+                number,
+                number,
+                number
+            ];
+            /**
              * Id
              * @default l1
              */
@@ -1873,7 +1916,8 @@ export interface components {
         };
         /**
          * MapModel
-         * @description Deviation of the screen's level from the target in % (rows from the lower edge up).
+         * @description Deviation of the screen's level from the target in %, and the share of light lost to the figure's
+         *     shadow (rows from the lower edge up).
          */
         MapModel: {
             /** Contours */
@@ -1882,6 +1926,8 @@ export interface components {
             deviation: number[][];
             /** Judged */
             judged: boolean[][];
+            /** Shadow */
+            shadow: number[][];
             /** Step */
             step: number;
             /** Target */
@@ -2072,14 +2118,79 @@ export interface components {
             /** Wrinkle Slope */
             wrinkle_slope: number;
         };
-        /** Modifier */
+        /** MirroredModel */
+        MirroredModel: {
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "sphere" | "cylinder" | "pane";
+            /** Share */
+            share: number;
+        };
+        /**
+         * Modifier
+         * @description What is put before a lamp. A field left out takes the kind's usual value (core/light/emission.py).
+         *
+         *     softbox, umbrella, diffusion: a new face of `width` x `height` m (umbrella: `width` across) that
+         *     lets `transmission` of the light through; diffusion hangs `distance` m before the lamp.
+         *     grid: nothing leaves beyond half of `deg` from the axis. doors: leaves opened `deg` from the axis;
+         *     `top`, `bottom`, `left`, `right` open one of them differently (left and right as the lamp looks).
+         */
         Modifier: {
+            /**
+             * Bottom
+             * @default null
+             */
+            bottom: number | null;
+            /**
+             * Deg
+             * @default null
+             */
+            deg: number | null;
+            /**
+             * Distance
+             * @default null
+             */
+            distance: number | null;
+            /**
+             * Height
+             * @default null
+             */
+            height: number | null;
             /**
              * Kind
              * @default none
              * @enum {string}
              */
             kind: "none" | "softbox" | "umbrella" | "diffusion" | "grid" | "doors";
+            /**
+             * Left
+             * @default null
+             */
+            left: number | null;
+            /**
+             * Right
+             * @default null
+             */
+            right: number | null;
+            /**
+             * Top
+             * @default null
+             */
+            top: number | null;
+            /**
+             * Transmission
+             * @default null
+             */
+            transmission: number | null;
+            /**
+             * Width
+             * @default null
+             */
+            width: number | null;
         } & {
             [key: string]: unknown;
         };
@@ -2491,6 +2602,45 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * ProbeModel
+         * @description Light R, G, B in lux on a place of the subject, and its share of screen colour in %.
+         */
+        ProbeModel: {
+            /** At */
+            at: [
+                number,
+                number,
+                number
+            ];
+            /** Facing */
+            facing: [
+                number,
+                number,
+                number
+            ];
+            /** Framed */
+            framed: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "front" | "side" | "back" | "under" | "top";
+            /** Lamps */
+            lamps: number;
+            /** Light */
+            light: [
+                number,
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Share */
+            share: number | null;
+            /** Sources */
+            sources: components["schemas"]["SourceModel"][];
+        };
+        /**
          * Problem
          * @description One shape for every error. `field` names what to mend, where there is such a thing.
          */
@@ -2505,7 +2655,10 @@ export interface components {
             /** Title */
             title: string;
         };
-        /** Prop */
+        /**
+         * Prop
+         * @description `shape` decides what a shiny thing mirrors; left out, glass and liquid are cylinders, metal a sphere.
+         */
         Prop: {
             /**
              * Kind
@@ -2531,6 +2684,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Shape
+             * @default null
+             */
+            shape: ("sphere" | "cylinder" | "pane") | null;
         } & {
             [key: string]: unknown;
         };
@@ -2605,6 +2763,21 @@ export interface components {
             width: number;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * ReflectionModel
+         * @description A lamp against the window pane; `at` on the pane's plane in m.
+         */
+        ReflectionModel: {
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+            /** Light */
+            light: string;
+            /** Visible */
+            visible: boolean;
         };
         /** RemedyModel */
         RemedyModel: {
@@ -3042,6 +3215,23 @@ export interface components {
             /** Worst Says */
             worst_says: string;
         };
+        /**
+         * ShadowModel
+         * @description The figure's shadow where the camera sees the needed screen: lost light in %, its middle, its lamp.
+         */
+        ShadowModel: {
+            /** Area Visible Percent */
+            area_visible_percent: number;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+            /** Deepest Percent */
+            deepest_percent: number;
+            /** Lamp */
+            lamp: string | null;
+        };
         /** SheetModel */
         SheetModel: {
             /** Area M2 */
@@ -3064,6 +3254,29 @@ export interface components {
             stands: number;
             /** Steaming Min */
             steaming_min: number;
+        };
+        /** SourceModel */
+        SourceModel: {
+            /** Share */
+            share: number;
+            /** Surface */
+            surface: string;
+        };
+        /**
+         * SpillModel
+         * @description Key-channel share in %: face, the worse cheek, back of the head, the worst underside.
+         */
+        SpillModel: {
+            /** Back */
+            back: number | null;
+            /** Front */
+            front: number | null;
+            /** Probes */
+            probes: components["schemas"]["ProbeModel"][];
+            /** Side */
+            side: number | null;
+            /** Under */
+            under: number | null;
         };
         /** SpotModel */
         SpotModel: {
@@ -3245,6 +3458,13 @@ export interface components {
             /** Term */
             term: string;
         };
+        /** TextureModel */
+        TextureModel: {
+            /** Highlights */
+            highlights: components["schemas"]["HighlightModel"][];
+            /** Wrinkle Percent */
+            wrinkle_percent: number;
+        };
         /** TitleBody */
         TitleBody: {
             /** Title */
@@ -3334,6 +3554,16 @@ export interface components {
             z: number;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * ZonesModel
+         * @description Light in the wrong place, in %.
+         */
+        ZonesModel: {
+            /** Face From Screen Lamps */
+            face_from_screen_lamps: number | null;
+            /** Screen From Subject Lamps */
+            screen_from_subject_lamps: number | null;
         };
     };
     responses: never;

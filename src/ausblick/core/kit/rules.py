@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change, Plan
+from ..results import Evaluation
 from ..rules.model import Judgement, Proposal, Rule
 from .models import Kit
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 from scipy.optimize import lsq_linear
 
-from ..arrays import Bools, Floats
+from ..arrays import Bools
 from ..optics.grid import Grid
 from ..plan import Plan
-from .basis import BasisStore, lamp_maps, weight
-from .mix import ambient_rgb, scalar_lux
+from .basis import BasisStore, weight
+from .total import light_without_lamps, total_maps
 
 
 def balanced_dimmers(plan: Plan, grid: Grid, cells: Bools, target_lux: float, store: BasisStore) -> dict[str, float]:
@@ -17,20 +17,14 @@ def balanced_dimmers(plan: Plan, grid: Grid, cells: Bools, target_lux: float, st
 
     The other lamps stay as they are. Empty when there is no lamp to dim or no cell to even out.
     """
-    lamps, maps = lamp_maps(plan, grid, store)
-    movable = [i for i, lamp in enumerate(lamps) if lamp.role == "screen" and lamp.on]
+    movable = [i for i, lamp in enumerate(plan.lights) if lamp.role == "screen" and lamp.on]
     if not movable or not cells.any() or target_lux <= 0.0:
         return {}
-    fixed = _fixed_light(plan, grid, cells)
-    for i, lamp in enumerate(lamps):
+    maps = total_maps(plan, grid, store)
+    fixed = light_without_lamps(plan, grid, store)[cells]
+    for i, lamp in enumerate(plan.lights):
         if i not in movable:
             fixed = fixed + weight(lamp) * maps[i][cells]
     columns = np.stack([maps[i][cells] for i in movable], axis=1)
     solved = lsq_linear(columns / target_lux, 1.0 - fixed / target_lux, bounds=(0.0, 1.0))
-    return {lamps[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}
-
-
-def _fixed_light(plan: Plan, grid: Grid, cells: Bools) -> Floats:
-    around = float(scalar_lux(ambient_rgb(plan, np.array([0.0, 0.0, 1.0]))))
-    through = plan.screen.transmittance * plan.screen.behind_lux
-    return np.full(int(cells.sum()), around + through)
+    return {plan.lights[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}

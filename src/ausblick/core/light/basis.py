@@ -11,6 +11,7 @@ from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from functools import partial
 from threading import Lock
+from typing import Any, Generic, TypeVar
 
 import numpy as np
 
@@ -18,26 +19,28 @@ from ..arrays import Floats
 from ..optics.grid import Grid
 from ..plan import Light, Plan
 from .direct import direct_lux
+from .emission import emission_of
 from .occlusion import flag_triangles, wing_triangles
 
+T = TypeVar("T")
+S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])
 
 
 @dataclass
-class BasisStore:
-    """Least-recently-used memory of maps, bounded in number. Holds no plan; threads may share it."""
+class Shelf(Generic[T]):
+    """Least-recently-used memory, bounded in number. Threads may share it."""
 
-    most: int = 512
-    _kept: OrderedDict[Hashable, Floats] = field(default_factory=OrderedDict)
+    most: int
+    _kept: OrderedDict[Hashable, T] = field(default_factory=OrderedDict)
     _lock: Lock = field(default_factory=Lock)
 
-    def get(self, key: Hashable, make: Callable[[], Floats]) -> Floats:
+    def get(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)
                 return self._kept[key]
         made = make()
-        made.setflags(write=False)
         with self._lock:
             self._kept[key] = made
             if len(self._kept) > self.most:
@@ -45,42 +48,62 @@ class BasisStore:
         return made
 
 
-def not_computed(light: Light) -> str | None:
-    """Why this version leaves a lamp's light out of the sum, or None."""
-    if light.fixture.beam.kind == "ies":
-        return "its photometry file is stored, but not read yet"
-    if light.modifier.kind != "none":
-        return f"its {light.modifier.kind} is stored, but not computed yet"
-    return None
+class BasisStore:
+    """Remembers maps by the geometry that made them, and whole scenes. Holds no plan."""
+
+    def __init__(self, most: int = 3000, scenes: int = 24) -> None:
+        self._maps: Shelf[Floats] = Shelf(most)
+        self._scenes: Shelf[Any] = Shelf(scenes)
+
+    def get(self, key: Hashable, make: Callable[[], Floats]) -> Floats:
+        def frozen() -> Floats:
+            made = make()
+            made.setflags(write=False)
+            return made
+
+        return self._maps.get(key, frozen)
+
+    def scene(self, key: Hashable, make: Callable[[], S]) -> S:
+        """What is large and rebuilt seldom; few are kept."""
+        found: S = self._scenes.get(key, make)
+        return found
 
 
-def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> tuple[list[Light], Floats]:
-    """Lamps that count, and their light (N, H, W) in lux on the screen's face at full power.
+def lamp_key(plan: Plan, light: Light) -> Hashable:
+    """What decides a lamp's light at full power, apart from its colour."""
+    beam = light.fixture.beam
+    text = plan.photometry[beam.ref] if beam.kind == "ies" else ""
+    return light.fixture, light.position, light.aim, light.modifier, text
+
+
+def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """Light (N, H, W) in lux of each of the plan's lamps on the screen's face at full power.
 
     Light on the back of the screen is included through its transmittance.
     """
-    lamps = [lamp for lamp in plan.lights if not_computed(lamp) is None]
-    ground = (
-        grid.x.tobytes(),
-        grid.y.tobytes(),
-        plan.screen.transmittance,
+    ground = ("map", grid.x.tobytes(), grid.y.tobytes(), plan.screen.transmittance, blocking_key(plan))
+    maps = [store.get((*ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
+    return np.stack(maps) if maps else np.zeros((0, *grid.shape))
+
+
+def blocking_key(plan: Plan) -> Hashable:
+    """What decides which light is blocked on its way."""
+    s = plan.screen
+    return (
         tuple(flag.corners for flag in plan.flags),
-        plan.screen.wing_left,
-        plan.screen.wing_right,
+        *(s.x_centre, s.bottom, s.width, s.height, s.wing_left, s.wing_right),
+        *(plan.room.kind, plan.room.z_min),
     )
-    maps = [
-        store.get((*ground, lamp.fixture, lamp.position, lamp.aim), partial(_map, plan, lamp, grid)) for lamp in lamps
-    ]
-    return lamps, np.stack(maps) if maps else np.zeros((0, *grid.shape))
 
 
 def _map(plan: Plan, lamp: Light, grid: Grid) -> Floats:
     points = grid.points()
     flags = flag_triangles(plan.flags)
     in_the_way = np.concatenate([flags, wing_triangles(plan.screen)])
-    lux = direct_lux(lamp, points, FRONT, in_the_way)
+    emission = emission_of(lamp, plan)
+    lux = direct_lux(emission, points, FRONT, in_the_way)
     if plan.screen.transmittance > 0.0:
-        lux = lux + plan.screen.transmittance * direct_lux(lamp, points, -FRONT, flags)
+        lux = lux + plan.screen.transmittance * direct_lux(emission, points, -FRONT, flags)
     return lux.reshape(grid.shape)
 
 

@@ -16,55 +16,53 @@ import numpy as np
 
 from ..arrays import Floats
 from ..optics.polygon import clip_half_plane
-from ..plan import Light
-from .emitters import Face, face_of, lobe, lobe_exponent, peak_candela
-from .occlusion import visible_share
+from .emission import Emission
+from .emitters import Face
+from .occlusion import between_any, blocked_pairs, visible_share
 from .quadrature import polygon_points
 
 
-def direct_lux(light: Light, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats) -> Floats:
     """Illuminance (P,) in lux at points (P, 3) m facing `normal` (3,), unit length.
 
     Lamp at full power, whatever its dimmer. `occluders` are triangles (T, 3, 3) in m that block light.
-    Raises ValueError for a beam read from a photometry file.
     """
-    face = face_of(light)
-    if light.fixture.emitter.shape == "sun":
-        return _sun(light, face, points, normal, occluders)
+    face = lamp.face
+    if lamp.normal_lux is not None:
+        return _sun(lamp.normal_lux, face, points, normal, occluders)
+    blocking = np.concatenate([occluders, lamp.leaves]) if len(lamp.leaves) else occluders
     if face.area == 0.0:
-        return _point(light, face, points, normal, occluders)
+        return _point(lamp, points, normal, blocking)
     offset = float(points[0] @ normal)
     front = clip_half_plane(face.outline, normal, offset)
     if len(front) < 3:
         return np.zeros(len(points))
-    if light.fixture.beam.kind == "lambert":
-        lux = _lambert(light, face, front, points, normal)
-        return lux * _unblocked(face, front, points, normal, occluders)
-    return _lobes(light, face, front, points, normal, occluders)
+    if lamp.lambertian:
+        lux = _lambert(lamp.peak / face.area, face, front, points, normal)
+        return lux * _unblocked(face, front, points, normal, blocking)
+    return _lobes(lamp, front, points, normal, blocking)
 
 
-def _sun(light: Light, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
-    lux = (light.fixture.normal_lux or 0.0) * max(0.0, float(-face.axis @ normal))
+def _sun(normal_lux: float, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    lux = normal_lux * max(0.0, float(-face.axis @ normal))
     if lux == 0.0 or not len(occluders):
         return np.full(len(points), lux)
     far = points - face.axis * 1000.0
-    return lux * visible_share(points, far[:, None, :], np.ones((len(points), 1)), occluders)
+    return lux * (1.0 - blocked_pairs(points, far, occluders).astype(float))
 
 
-def _point(light: Light, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
-    away = points - face.centre
+def _point(lamp: Emission, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    away = points - lamp.face.centre
     r2 = np.maximum(np.einsum("pi,pi->p", away, away), 1e-8)
     r = np.sqrt(r2)
     facing = np.clip(-(away @ normal) / r, 0.0, None)
-    intensity = peak_candela(light.fixture) * lobe((away @ face.axis) / r, lobe_exponent(light.fixture))
-    lux = intensity * facing / r2
+    lux = lamp.candela(away, r) * facing / r2
     if not len(occluders):
         return np.asarray(lux)
-    return np.asarray(lux * visible_share(points, face.centre[None, None, :], np.ones((1, 1)), occluders))
+    return np.asarray(lux * visible_share(points, lamp.face.centre[None, :], np.ones((1, 1)), occluders))
 
 
-def _lambert(light: Light, face: Face, front: Floats, points: Floats, normal: Floats) -> Floats:
-    luminance = peak_candela(light.fixture) / face.area
+def _lambert(luminance: float, face: Face, front: Floats, points: Floats, normal: Floats) -> Floats:
     lux = np.zeros(len(points))
     ahead = (points - face.centre) @ face.axis > 1e-9
     # Axis first and edges second, so that every array operation runs over the points.
@@ -85,30 +83,35 @@ def _near_order(front: Floats, points: Floats, face: Face) -> int:
     return int(min(24, max(4, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
 
 
-def _lobes(light: Light, face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
     """A face that sends the same lobe from every point: a sum of small sources over it."""
+    face = lamp.face
     samples, areas = polygon_points(front, _near_order(front, points, face))
-    density = peak_candela(light.fixture) / face.area
-    n = lobe_exponent(light.fixture)
     weights = np.zeros((len(points), len(samples)))
     for s, (place, area) in enumerate(zip(samples, areas, strict=True)):
         away = points - place
         r2 = np.maximum(np.einsum("pi,pi->p", away, away), 1e-8)
         r = np.sqrt(r2)
         facing = np.clip(-(away @ normal) / r, 0.0, None)
-        weights[:, s] = density * area * lobe((away @ face.axis) / r, n) * facing / r2
+        weights[:, s] = area / face.area * lamp.candela(away, r) * facing / r2
     lux = weights.sum(axis=1)
     if not len(occluders):
         return np.asarray(lux)
-    return np.asarray(lux * visible_share(points, samples[None, :, :], weights, occluders))
+    return np.asarray(lux * visible_share(points, samples, weights, occluders))
 
 
 def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
     """Share (P,) of a Lambertian face's light that no occluder takes away."""
     if not len(occluders):
         return np.ones(len(points))
+    shares = np.ones(len(points))
+    touched = between_any(points, front, occluders)
+    if not touched.any():
+        return shares
+    points = points[touched]
     samples, areas = polygon_points(front, min(8, _near_order(front, points, face)))
     away = points[:, None, :] - samples[None, :, :]
     r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
     weights = areas * np.clip(away @ face.axis, 0.0, None) * np.clip(-(away @ normal), 0.0, None) / r2**2
-    return visible_share(points, samples[None, :, :], weights, occluders)
+    shares[touched] = visible_share(points, samples, weights, occluders)
+    return shares

@@ -14,9 +14,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..arrays import Floats, cross, unit
-from ..plan import Fixture, Light
+from ..plan import Fixture
+from ..plan.lamps import DiscEmitter, PointEmitter, RectEmitter, SunEmitter
 
 DISC_SIDES = 32
+AnyEmitter = PointEmitter | RectEmitter | DiscEmitter | SunEmitter
 
 
 @dataclass(frozen=True)
@@ -34,21 +36,18 @@ class Face:
     area: float
 
 
-def face_of(light: Light) -> Face:
-    """The emitting face of a lamp in the set's axes, metres."""
-    centre = np.array(light.position)
-    axis = unit(np.array(light.aim) - centre)
+def face_at(centre: Floats, axis: Floats, emitter: AnyEmitter) -> Face:
+    """A face of the emitter's size at `centre` (3,) m looking along `axis` (3,), unit length."""
     up = np.array([0.0, 1.0, 0.0]) - axis[1] * axis
     up = unit(up) if np.linalg.norm(up) > 1e-6 else np.array([0.0, 0.0, -1.0])
     right = cross(up, axis)
-    flat, area = _outline(light.fixture)
+    flat, area = _outline(emitter)
     outline = centre + flat[:, :1] * right + flat[:, 1:] * up
     return Face(centre, axis, right, up, outline, area)
 
 
-def _outline(fixture: Fixture) -> tuple[Floats, float]:
+def _outline(emitter: AnyEmitter) -> tuple[Floats, float]:
     """Outline in the face's own plane (N, 2) in m and its area in m2."""
-    emitter = fixture.emitter
     if emitter.shape == "rect":
         w, h = emitter.width / 2.0, emitter.height / 2.0
         return np.array([[-w, -h], [w, -h], [w, h], [-w, h]]), 4.0 * w * h

@@ -2,23 +2,22 @@
 
 from __future__ import annotations
 
-from functools import partial
-
 import numpy as np
 
 from ..arrays import LUMA, Floats, unit
-from ..optics.grid import Grid
 from ..plan import Light, Plan
-from .basis import BasisStore, lamp_maps, not_computed, weight
+from .basis import BasisStore, blocking_key, lamp_key, weight
 from .colour import light_rgb
 from .direct import direct_lux
-from .occlusion import NONE, ON_WALL, flag_triangles, screen_triangles, wing_triangles
+from .emission import emission_of
+from .occlusion import set_triangles
 
 
 def lamp_rgb(plan: Plan, lamp: Light) -> Floats:
-    """Weights (3,) of the lamp's colour under the camera's white balance."""
+    """Weights (3,) of the lamp's colour, gel included, under the camera's white balance."""
     fixture = lamp.fixture
-    return light_rgb(fixture.cct, fixture.duv, plan.camera.white_balance_k, plan.camera.tint)
+    white = light_rgb(fixture.cct, fixture.duv, plan.camera.white_balance_k, plan.camera.tint)
+    return np.asarray(white * np.array(lamp.gel))
 
 
 def ambient_rgb(plan: Plan, normal: Floats) -> Floats:
@@ -29,18 +28,6 @@ def ambient_rgb(plan: Plan, normal: Floats) -> Floats:
     return room.ambient_lux * share * rgb
 
 
-def screen_light(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
-    """Direct light (H, W, 3) in lux on the screen's face: lamps, ambient, and through the cloth.
-
-    Without the figure's shadow and without interreflection.
-    """
-    lamps, maps = lamp_maps(plan, grid, store)
-    weights = np.array([weight(lamp) * lamp_rgb(plan, lamp) for lamp in lamps]).reshape(len(lamps), 3)
-    everywhere = ambient_rgb(plan, np.array([0.0, 0.0, 1.0]))
-    everywhere = everywhere + plan.screen.transmittance * plan.screen.behind_lux
-    return np.asarray(np.tensordot(maps, weights, axes=(0, 0)) + everywhere)
-
-
 def probe_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Direct light (3,) in lux on a small surface at `at` (3,) m that faces `facing` (3,).
 
@@ -48,35 +35,33 @@ def probe_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Fl
     """
     if not float(np.linalg.norm(facing)) > 0.0:
         raise ValueError("facing must not be of length zero")
-    normal = unit(facing)
-    ambient = ambient_rgb(plan, normal)
-    return np.asarray(ambient + sum(lux for _, lux in probe_by_lamp(plan, at, normal, store)))
+    return np.asarray(probes_light(plan, at[None, :], unit(facing)[None, :], store)[0])
 
 
-def probe_by_lamp(plan: Plan, at: Floats, normal: Floats, store: BasisStore) -> list[tuple[Light, Floats]]:
-    """Each lamp's share (3,) in lux of the direct light on a probe, dimmers applied."""
-    occluders = _set_surfaces(plan)
-    place = (at.tobytes(), normal.tobytes(), occluders.tobytes())
-    shares = []
-    for lamp in plan.lights:
-        if not_computed(lamp) is None:
-            full = store.get(
-                (*place, lamp.fixture, lamp.position, lamp.aim),
-                partial(direct_lux, lamp, at[None, :], normal, occluders),
-            )
-            shares.append((lamp, float(full[0]) * weight(lamp) * lamp_rgb(plan, lamp)))
-    return shares
+def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
+    """Each lamp's direct light (L, P) in lux at full power on P small surfaces.
 
-
-def _set_surfaces(plan: Plan) -> Floats:
-    """Everything that blocks direct light between two places in the set.
-
-    What lies on a wall or on the floor (as a floor run does) replaces that part of it, and walls and
-    floor never block a lamp.
+    at (P, 3) m; facing (P, 3), unit length.
     """
-    on_wall = plan.room.kind == "interior" and abs(plan.room.z_min) <= ON_WALL
-    own = NONE if on_wall else screen_triangles(plan.screen)
-    return np.concatenate([flag_triangles(plan.flags), own, wing_triangles(plan.screen)])
+    place = ("probe", at.tobytes(), facing.tobytes(), blocking_key(plan))
+    occluders = set_triangles(plan)
+    rows = []
+    for lamp in plan.lights:
+
+        def full_power(lamp: Light = lamp) -> Floats:
+            emission = emission_of(lamp, plan)
+            lux = [direct_lux(emission, p[None, :], n, occluders)[0] for p, n in zip(at, facing, strict=True)]
+            return np.array(lux)
+
+        rows.append(store.get((*place, lamp_key(plan, lamp)), full_power))
+    return np.stack(rows) if rows else np.zeros((0, len(at)))
+
+
+def probes_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
+    """Direct light (P, 3) in lux on P small surfaces, ambient in it. The figure does not block."""
+    weights = np.array([weight(lamp) * lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
+    ambient = np.array([ambient_rgb(plan, normal) for normal in facing])
+    return np.asarray(probes_by_lamp(plan, at, facing, store).T @ weights + ambient)
 
 
 def scalar_lux(rgb: Floats) -> Floats:

@@ -8,8 +8,8 @@ from typing import Literal
 import numpy as np
 
 from ..arrays import Floats
-from ..evaluate import Evaluation
 from ..optics.picture import UPRIGHT
+from ..results import Evaluation
 from .reading import FrameReading
 
 

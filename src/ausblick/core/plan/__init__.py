@@ -3,9 +3,10 @@
 from .camera import Camera, Recording, Sensor
 from .changes import Change, apply_changes
 from .document import FORMAT, VERSION, Plan, PlanError, dump_plan, plan_from, read_plan, unknown_fields
+from .ies import IesError, Photometry, read_ies
 from .intent import CoverageSchool, DistanceSchool, LevelSchool, Plate, ShutterSchool, Targets, Trace
-from .lamps import Fixture, Light, Role
-from .people import Envelope, Framing, Subject
+from .lamps import Fixture, Light, Modifier, Role
+from .people import Envelope, Framing, Prop, Subject
 from .ranges import range_at
 from .scene import Flag, Room, Screen, Window
 
@@ -20,11 +21,15 @@ __all__ = [
     "Fixture",
     "Flag",
     "Framing",
+    "IesError",
     "LevelSchool",
     "Light",
+    "Modifier",
+    "Photometry",
     "Plan",
     "PlanError",
     "Plate",
+    "Prop",
     "Recording",
     "Role",
     "Room",
@@ -39,6 +44,7 @@ __all__ = [
     "dump_plan",
     "plan_from",
     "range_at",
+    "read_ies",
     "read_plan",
     "unknown_fields",
 ]

@@ -7,10 +7,11 @@ import math
 from collections.abc import Iterator
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import BaseModel, Field, StringConstraints, ValidationError, model_validator
+from pydantic import BaseModel, Field, StringConstraints, ValidationError, field_validator, model_validator
 
 from .camera import Camera
 from .fields import Name, Part
+from .ies import IesError, read_ies
 from .intent import Plate, Targets
 from .lamps import Light
 from .people import Subject
@@ -54,6 +55,24 @@ class Plan(Part):
             for group, letter in (("lights", "l"), ("flags", "f"))
             if isinstance(data.get(group), list)
         }
+
+    @field_validator("photometry", mode="after")
+    @classmethod
+    def _photometry_reads(cls, texts: dict[str, str]) -> dict[str, str]:
+        for name, text in texts.items():
+            try:
+                read_ies(text)
+            except IesError as err:
+                raise ValueError(f"the file {name!r} {err}") from None
+        return texts
+
+    @model_validator(mode="after")
+    def _photometry_is_there(self) -> Self:
+        for index, lamp in enumerate(self.lights):
+            beam = lamp.fixture.beam
+            if beam.kind == "ies" and beam.ref not in self.photometry:
+                raise ValueError(f"lights[{index}].fixture.beam.ref {beam.ref!r} names no entry of photometry")
+        return self
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Self:

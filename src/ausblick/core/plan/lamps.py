@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from .fields import Coordinate, Kelvin, Name, Part, Point, Share, Size, Switch, number
+from .fields import Coordinate, Kelvin, Name, Part, Point, Rgb, Share, Size, Switch, number
 
 
 class PointEmitter(Part):
@@ -71,6 +71,7 @@ class IesBeam(Part):
 Beam = Annotated[LambertBeam | CosineBeam | AngleBeam | IesBeam, Field(discriminator="kind")]
 Flux = Annotated[float, number(0.0, 1e7, "lumen")]
 Peak = Annotated[float, number(0.0, 1e8, "candela")]
+Opening = Annotated[float, number(0.0, 170.0, "degrees from the lamp's axis")]
 NormalLux = Annotated[float, number(0.0, 2e5, "lux on a surface facing the sun")]
 
 
@@ -89,7 +90,9 @@ class Fixture(Part):
     @classmethod
     def _default_power(cls, data: object) -> object:
         if isinstance(data, dict) and not {"flux_lm", "peak_cd", "normal_lux"} & data.keys():
-            emitter = data.get("emitter")
+            emitter, beam = data.get("emitter"), data.get("beam")
+            if isinstance(beam, dict) and beam.get("kind") == "ies":
+                return data
             sun = isinstance(emitter, dict) and emitter.get("shape") == "sun"
             return {**data, "normal_lux": 80_000.0} if sun else {**data, "flux_lm": 6000.0}
         return data
@@ -100,13 +103,30 @@ class Fixture(Part):
         if self.emitter.shape == "sun":
             if given != ["normal_lux"]:
                 raise ValueError("a sun takes normal_lux and nothing else for its power")
-        elif given not in (["flux_lm"], ["peak_cd"]):
+        elif given not in ((["flux_lm"], ["peak_cd"], []) if self.beam.kind == "ies" else (["flux_lm"], ["peak_cd"])):
             raise ValueError("give exactly one of flux_lm and peak_cd")
         return self
 
 
 class Modifier(Part):
+    """What is put before a lamp. A field left out takes the kind's usual value (core/light/emission.py).
+
+    softbox, umbrella, diffusion: a new face of `width` x `height` m (umbrella: `width` across) that
+    lets `transmission` of the light through; diffusion hangs `distance` m before the lamp.
+    grid: nothing leaves beyond half of `deg` from the axis. doors: leaves opened `deg` from the axis;
+    `top`, `bottom`, `left`, `right` open one of them differently (left and right as the lamp looks).
+    """
+
     kind: Literal["none", "softbox", "umbrella", "diffusion", "grid", "doors"] = "none"
+    width: Size | None = None
+    height: Size | None = None
+    transmission: Share | None = None
+    distance: Size | None = None
+    deg: Annotated[float, number(1.0, 179.0, "degrees")] | None = None
+    top: Opening | None = None
+    bottom: Opening | None = None
+    left: Opening | None = None
+    right: Opening | None = None
 
 
 Role = Literal["screen", "key", "fill", "back", "other"]
@@ -124,6 +144,7 @@ class Light(Part):
     dimmer: Share = 1.0
     on: Switch = True
     modifier: Modifier = Modifier()
+    gel: Rgb = (1.0, 1.0, 1.0)
     circuit: Name = "A"
 
     @model_validator(mode="after")

@@ -26,9 +26,12 @@ class Garment(Part):
 
 
 class Prop(Part):
+    """`shape` decides what a shiny thing mirrors; left out, glass and liquid are cylinders, metal a sphere."""
+
     name: Name = "prop"
     kind: Literal["glass", "metal", "matt", "liquid", "smoke"] = "glass"
     reflectance: Rgb = (0.5, 0.5, 0.5)
+    shape: Literal["sphere", "cylinder", "pane"] | None = None
 
 
 Framing = Literal["full", "knees", "waist", "chest", "face", "hands"]

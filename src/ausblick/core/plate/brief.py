@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..evaluate import Evaluation
 from ..optics.view import view_of
 from ..plan import Plan
 from ..propose.lamps import FILL_OF_KEY, around_face, in_frame, inside
+from ..results import Evaluation
 from ..signal.schools import LevelTarget, level_target
 
 DISTANCES = (1.5, 2.0, 3.0)

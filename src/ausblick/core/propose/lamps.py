@@ -13,6 +13,7 @@ from ..arrays import Floats
 from ..kit import Kit, KitLamp
 from ..light.basis import FRONT
 from ..light.direct import direct_lux
+from ..light.emission import emission_of
 from ..light.occlusion import NONE
 from ..optics.coverage import Coverage
 from ..optics.view import View
@@ -136,7 +137,7 @@ def place_screen_lamps(
         if not all(_allowed(plan, view, place) for place, _ in stands):
             continue
         lights = [as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False)]
-        lux = sum(direct_lux(Light.model_validate(light), points, FRONT, NONE) for light in lights)
+        lux = sum(direct_lux(emission_of(Light.model_validate(light)), points, FRONT, NONE) for light in lights)
         spread = float(np.log2(np.max(lux) / max(float(np.min(lux)), 1e-6)))
         # Of equally even places the nearer one costs less light.
         # Two zones: a screen lamp in front of the face lights the face as well.

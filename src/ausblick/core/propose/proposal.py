@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..evaluate import Evaluation, evaluate
+from ..evaluate import evaluate
 from ..kit import Kit, KitLens
 from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
 from ..optics.coverage import coverage_of
 from ..optics.view import view_of
 from ..plan import Change, Framing, Plan, apply_changes
+from ..results import Evaluation
 from ..rules.findings import judge_all
 from ..rules.light import wanted_lux
 from ..rules.model import Judgement
@@ -242,6 +243,7 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
         return plan
     share = FILL_OF_KEY[plan.plate.softness]
     fill_lux = evaluation.face_by_lamp.get(roles["fill"][1].id, 0.0) if "fill" in roles else 0.0
+    # By lamp, with what the room returns of each: the sum is linear in the dimmers.
     total = evaluation.exposure.subject_lux or 0.0
     wanted = evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
     rest = max(0.0, total - key_lux - fill_lux)

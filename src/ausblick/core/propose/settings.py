@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..evaluate import Evaluation
 from ..kit import KitLens
 from ..optics.focus import f_number_for
 from ..optics.motion import flicker_error
 from ..plan import Change, Plan
+from ..results import Evaluation
 from ..rules.camera import school_angle, sharp_range
 from ..rules.wording import SHUTTERS, third_stop
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..optics.focus import f_number_for
 from ..optics.motion import flicker_error, safe_shutters
 from ..plan import Change
+from ..results import Evaluation
 from .model import Judgement, Proposal, Rule, graded
 from .wording import SHUTTERS, metres, shutter, stops_text, third_stop
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from ..evaluate import Evaluation, evaluate
+from ..evaluate import evaluate
 from ..light.basis import BasisStore
 from ..plan import Plan, PlanError, apply_changes
+from ..results import Evaluation
 from .model import RANK, Finding, Judgement, Proposal, Remedy, Rule
 from .table import RULES
 

@@ -6,10 +6,10 @@ import math
 
 import numpy as np
 
-from ..evaluate import Evaluation
 from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
 from ..plan import Change, Light
+from ..results import Evaluation
 from ..signal.exposure import light_for_channel, light_for_luma
 from ..signal.schools import key_channel, trace_of
 from .model import Judgement, Proposal, Rule, graded

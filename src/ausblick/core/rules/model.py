@@ -6,9 +6,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change
+from ..results import Evaluation
 
 Severity = Literal["stop", "fix", "consider", "fine"]
 Stage = Literal["plate", "space", "screen", "light", "subject", "camera"]

@@ -7,10 +7,11 @@ import math
 import numpy as np
 
 from ..arrays import Floats, unit
-from ..evaluate import Evaluation, face_place
+from ..evaluate import face_place
 from ..light.basis import BasisStore
 from ..optics.view import angle_of_view
 from ..plan import Change, Light, Plan
+from ..results import Evaluation
 from .model import Judgement, Proposal, Rule, graded
 from .wording import metres
 

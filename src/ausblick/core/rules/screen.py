@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change
+from ..results import Evaluation
 from .model import Judgement, Proposal, Rule
 from .wording import metres
 

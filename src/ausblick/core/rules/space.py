@@ -6,10 +6,10 @@ import math
 
 import numpy as np
 
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..optics.view import focus_distance
 from ..plan import Change, Light, Plan
+from ..results import Evaluation
 from .model import Judgement, Proposal, Rule, graded
 from .wording import metres
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change, Light
+from ..results import Evaluation
 from ..signal.schools import EDGE_GAP, edge_levels, trace_of
 from .model import Judgement, Proposal, Rule, graded
 from .wording import metres, stops_text, third_stop

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from ..arrays import LUMA
-from ..evaluate import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change
+from ..results import Evaluation
 from ..signal.schools import key_channel
 from ..signal.screen_colour import FAIR, REFERENCE, SOLID, matte_of, surfaces
 from .model import Judgement, Proposal, Rule, Severity

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
 
@@ -117,6 +118,9 @@ def screen_levels(plan: Plan, light: Floats) -> tuple[Floats, Floats]:
     return luma(encoded), np.asarray(encoded[..., key_channel(plan.screen.hue, reflectance)])
 
 
-def trace_of(plan: Plan, luma_level: float, key_level: float) -> float:
+Levels = TypeVar("Levels", float, Floats)
+
+
+def trace_of(plan: Plan, luma_level: Levels, key_level: Levels) -> Levels:
     """The one of the two that the plan's targets are read on."""
     return luma_level if plan.targets.level_trace == "luma" else key_level

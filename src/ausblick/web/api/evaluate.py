@@ -11,9 +11,10 @@ from ausblick.core.plan import Change, apply_changes, plan_from
 from ausblick.core.rules.findings import find
 from ausblick.store.kits import Kits
 
+from ..evaluation_schemas import EvaluationModel
 from ..glossary import TERMS
 from ..present import evaluation_model
-from ..schemas import EvaluateBody, EvaluationModel, GlossaryModel
+from ..schemas import EvaluateBody, GlossaryModel
 from .setups import basis
 
 api = APIBlueprint("evaluate", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluation")])
@@ -28,7 +29,7 @@ def evaluate_plan(body: EvaluateBody) -> Response:
     kit: Kits = current_app.extensions["ausblick-kits"]
     also = kit_rules(kit.get().kit)
     evaluation, findings = find(plan, basis(), with_remedies=body.remedies, also=also)
-    return Response(evaluation_model(evaluation, findings).model_dump_json(), mimetype="application/json")
+    return Response(evaluation_model(evaluation, findings, basis()).model_dump_json(), mimetype="application/json")
 
 
 @api.get("/glossary", operation_id="getGlossary", responses={200: GlossaryModel})

@@ -1,0 +1,203 @@
+"""Mirrors: lamps seen in a window pane, and screen colour seen in shiny props.
+
+lamp L           The pane shows a lamp where the line from the lens to the lamp's mirror image
+  .    lens C    L' passes through the glass.
+   \\   /
+====\\=/=====pane
+     L'
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from ..arrays import Floats, unit
+from ..optics.picture import screen_surfaces
+from ..optics.polygon import clip_half_plane
+from ..optics.view import View
+from ..plan import Light, Plan, Prop, Screen, Subject, Window
+from .basis import weight
+from .emission import Emission, emission_of
+from .occlusion import blocked_pairs, set_triangles
+from .shadow import figure_of, hidden_by
+
+Shape = Literal["sphere", "cylinder", "pane"]
+SHINY_GARMENT = 0.15
+TURNS = np.radians(np.arange(-60.0, 61.0, 2.0))
+
+
+@dataclass(frozen=True)
+class Reflection:
+    """A lamp and the pane: does the camera see it there, and at which (x, y) in m of the pane's plane?
+
+    `at` is where the middle of the lamp appears (outside the glass too); None when it can't be mirrored.
+    """
+
+    light: str
+    visible: bool
+    at: tuple[float, float] | None
+
+
+@dataclass(frozen=True)
+class Mirrored:
+    """A shiny thing: share in % of what the camera sees of it that mirrors screen colour."""
+
+    name: str
+    shape: Shape
+    share: float
+
+
+def pane_reflections(plan: Plan, view: View) -> list[Reflection]:
+    """Every lamp of the plan against its window pane; empty without a pane."""
+    if plan.window is None:
+        return []
+    return [_in_pane(plan, plan.window, lamp, view) for lamp in plan.lights]
+
+
+def _in_pane(plan: Plan, pane: Window, lamp: Light, view: View) -> Reflection:
+    emission = emission_of(lamp, plan)
+    side = 1.0 if view.lens[2] > pane.z else -1.0
+    if emission.normal_lux is not None:
+        way = -emission.face.axis * np.array([1.0, 1.0, -1.0])
+        hit = _on_plane(view.lens, way, pane.z)
+        return _judged(plan, pane, lamp, view, hit, hit[None, :] if hit is not None else np.zeros((0, 3)), emission)
+    front = clip_half_plane(_outline(emission), np.array([0.0, 0.0, side]), side * pane.z + 1e-9)
+    if side * (emission.face.centre[2] - pane.z) <= 1e-9 or not len(front):
+        return Reflection(lamp.id, False, None)
+    hits = [_on_plane(view.lens, _image(p, pane.z) - view.lens, pane.z) for p in [emission.face.centre, *front]]
+    centre, outline = hits[0], np.array([h for h in hits[1:] if h is not None])
+    return _judged(plan, pane, lamp, view, centre, outline, emission)
+
+
+def _outline(emission: Emission) -> Floats:
+    return emission.face.outline if emission.face.area > 0.0 else np.repeat(emission.face.centre[None, :], 3, axis=0)
+
+
+def _image(place: Floats, z: float) -> Floats:
+    return np.array([place[0], place[1], 2.0 * z - place[2]])
+
+
+def _on_plane(lens: Floats, way: Floats, z: float) -> Floats | None:
+    if abs(way[2]) < 1e-12:
+        return None
+    reach = (z - lens[2]) / way[2]
+    return lens + reach * way if reach > 0.0 else None
+
+
+def _judged(
+    plan: Plan, pane: Window, lamp: Light, view: View, hit: Floats | None, outline: Floats, emission: Emission
+) -> Reflection:
+    at = None if hit is None else (float(hit[0]), float(hit[1]))
+    if hit is None or weight(lamp) <= 0.0:
+        return Reflection(lamp.id, False, at)
+    inside = _cut_to_pane(outline, pane)
+    if not len(inside):
+        return Reflection(lamp.id, False, at)
+    seen = inside.mean(axis=0)
+    frame, depth = view.project(seen)
+    framed = bool(depth > 0.0 and np.all((frame >= 0.0) & (frame <= 1.0)))
+    return Reflection(lamp.id, framed and _shines(plan, emission, view, seen), at)
+
+
+def _cut_to_pane(outline: Floats, pane: Window) -> Floats:
+    """What of the mirrored outline lies on the glass; a single point is kept when it does."""
+    left, low = pane.x - pane.width / 2.0, pane.y - pane.height / 2.0
+    right, high = left + pane.width, low + pane.height
+    if len(outline) < 3 or float(np.ptp(outline, axis=0).max()) < 1e-9:
+        p = outline[0]
+        return outline[:1] if left <= p[0] <= right and low <= p[1] <= high else outline[:0]
+    cut = outline
+    for normal, offset in (((1, 0, 0), left), ((-1, 0, 0), -right), ((0, 1, 0), low), ((0, -1, 0), -high)):
+        cut = clip_half_plane(cut, np.array(normal, dtype=float), offset)
+    return cut
+
+
+def _shines(plan: Plan, emission: Emission, view: View, at: Floats) -> bool:
+    """Does the lamp send light to that place of the glass, and is neither way blocked?"""
+    occluders = set_triangles(plan)
+    if emission.normal_lux is not None:
+        return not bool(
+            blocked_pairs(np.stack([at, view.lens]), np.stack([at - 1e3 * emission.face.axis, at]), occluders).any()
+        )
+    away = (at - emission.face.centre)[None, :]
+    if float(emission.candela(away, np.linalg.norm(away, axis=1))[0]) <= 0.0:
+        return False
+    ways = np.stack([emission.face.centre, at]), np.stack([at, view.lens])
+    return not bool(blocked_pairs(*ways, np.concatenate([occluders, emission.leaves])).any())
+
+
+def shiny_things(plan: Plan) -> list[tuple[str, Shape]]:
+    """Name and shape of everything worn or held that mirrors."""
+    if plan.subject is None:
+        return []
+    props = [(prop.name, _shape(prop)) for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
+    worn: list[tuple[str, Shape]] = [(g.name, "cylinder") for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
+    return props + worn
+
+
+def _shape(prop: Prop) -> Shape:
+    return prop.shape or ("sphere" if prop.kind == "metal" else "cylinder")
+
+
+def mirrored_screen(plan: Plan, view: View) -> list[Mirrored]:
+    """How much screen colour the camera sees in each shiny thing, held out to the side, a little before the body."""
+    subject = plan.subject
+    if subject is None:
+        return []
+    at = np.array([subject.x + 0.4, 0.58 * subject.height, subject.z + 0.2])
+    share = {shape: mirror_share(plan.screen, subject, shape, at, view.lens) for _, shape in shiny_things(plan)}
+    return [Mirrored(name, shape, 100.0 * share[shape]) for name, shape in shiny_things(plan)]
+
+
+def mirror_share(screen: Screen, subject: Subject | None, shape: Shape, at: Floats, lens: Floats) -> float:
+    """Share 0..1 of the visible surface of a mirror at `at` (3,) m in which a lens sees screen colour.
+
+    Sphere and cylinder: of their outline as seen. Pane: of its turns up to 60 degrees from facing the lens.
+    """
+    view = unit(at - lens)
+    normals = _normals(shape, view)
+    rays = view - 2.0 * (normals @ view)[:, None] * normals
+    hits = np.zeros(len(rays), dtype=bool)
+    for _, corners in screen_surfaces(screen):
+        hits |= _hits(at, rays, corners, subject)
+    return float(hits.mean())
+
+
+def _normals(shape: Shape, view: Floats) -> Floats:
+    """Normals (K, 3) that turn toward the lens, evenly over what it sees."""
+    level = unit(np.array([view[2], 0.0, -view[0]])) if abs(view[1]) < 0.999 else np.array([1.0, 0.0, 0.0])
+    if shape == "sphere":
+        i = np.arange(600)
+        radius, turn = np.sqrt((i + 0.5) / 600), i * math.pi * (3.0 - math.sqrt(5.0))
+        upright = np.cross(level, view)
+        out = (radius * np.cos(turn))[:, None] * level + (radius * np.sin(turn))[:, None] * upright
+        return np.asarray(out - np.sqrt(1.0 - radius**2)[:, None] * view)
+    ahead = -unit(np.array([view[0], 0.0, view[2]]))
+    if shape == "cylinder":
+        across = np.linspace(-0.999, 0.999, 400)
+        return np.asarray(across[:, None] * level + np.sqrt(1.0 - across**2)[:, None] * ahead)
+    return np.asarray(np.cos(TURNS)[:, None] * ahead + np.sin(TURNS)[:, None] * level)
+
+
+def _hits(
+    at: Floats, rays: Floats, corners: Floats, subject: Subject | None
+) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
+    """Which rays (K, 3) from `at` meet the front of a rectangle (4, 3) without meeting the figure first."""
+    u, v = corners[1] - corners[0], corners[3] - corners[0]
+    normal = np.cross(u, v)
+    normal = normal * np.sign(float((at - corners[0]) @ normal) or 1.0)
+    slope = rays @ normal
+    with np.errstate(divide="ignore", invalid="ignore"):
+        reach = ((corners[0] - at) @ normal) / slope
+        place = at + reach[:, None] * rays - corners[0]
+    s, t = place @ u / (u @ u), place @ v / (v @ v)
+    met = (slope < -1e-12) & (s >= 0.0) & (s <= 1.0) & (t >= 0.0) & (t <= 1.0)
+    if subject is not None and met.any():
+        k = np.nonzero(met)[0]
+        ends = at + reach[k, None] * rays[k]
+        met[k] = ~hidden_by(figure_of(subject), np.repeat(at[None, :], len(k), axis=0), ends)
+    return np.asarray(met)

@@ -1,0 +1,139 @@
+"""Light sent back and forth between all surfaces, solved directly: E = D + F (rho E).
+
+D is what lamps put on each patch, F the share of each patch's light that arrives at every other one.
+F depends on the set's geometry alone and is kept, with the solved system, in a `Scene`; a dimmer is a
+weight, and a moved lamp one more right-hand side. Method: Goral et al. (SIGGRAPH 1984), with
+configuration factors from the middle of each receiving patch.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from dataclasses import dataclass
+from functools import partial
+
+import numpy as np
+from scipy.linalg import lu_factor, lu_solve
+
+from ..arrays import Floats, Floats32
+from ..plan import Light, Plan
+from .basis import BasisStore, lamp_key
+from .direct import direct_lux
+from .emission import emission_of
+from .factors import patch_factors
+from .occlusion import blocked_pairs, opposite, set_triangles
+from .patches import Patches, patches_of
+
+CORNERS_SEEN = 0.35
+"""Rays toward a patch end this far from its middle toward its corners, as a share of the way."""
+
+
+@dataclass(frozen=True)
+class Scene:
+    """A set's geometry, ready for any light: patches, what blocks, and the solved system per channel."""
+
+    key: Hashable
+    patches: Patches
+    occluders: Floats
+    solved: tuple[tuple[Floats32, np.ndarray[tuple[int], np.dtype[np.int32]]], ...]
+
+    def factors(self, points: Floats, normals: Floats, rays: int = 4) -> Floats:
+        """Factors (P, N) from the patches to elements, with what stands between taken away."""
+        p = self.patches
+        found = patch_factors(points, normals, p.corners, p.outward, p.areas)
+        return _unhidden(found, points, p.corners, self.occluders, rays)
+
+    def incident(self, direct: Floats) -> Floats:
+        """All light (N, C) in lux on the patches from the direct light (N, C); C = 3 channels."""
+        if not len(direct):
+            return direct
+        columns = [lu_solve(lu, direct[:, c].astype(np.float32)) for c, lu in enumerate(self.solved)]
+        return np.asarray(np.stack(columns, axis=1), dtype=np.float64)
+
+
+def scene_of(plan: Plan, store: BasisStore) -> Scene:
+    """The scene of a plan; the store remembers it by room, screen's shape and colour, and flags."""
+    s = plan.screen
+    key = (
+        "scene",
+        *(plan.room.kind, plan.room.x_min, plan.room.x_max, plan.room.z_min, plan.room.z_max, plan.room.height),
+        *(plan.room.reflectance.walls, plan.room.reflectance.ceiling, plan.room.reflectance.floor),
+        *(s.reflectance, s.x_centre, s.bottom, s.width, s.height, s.floor_run, s.wing_left, s.wing_right),
+        tuple((flag.id, flag.corners, flag.reflectance) for flag in plan.flags),
+    )
+    return store.scene(key, partial(_scene, key, plan))
+
+
+def _scene(key: Hashable, plan: Plan) -> Scene:
+    patches = patches_of(plan)
+    occluders = set_triangles(plan)
+    centres = patches.corners.mean(axis=1)
+    factors = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
+    factors = _unhidden(factors, centres, patches.corners, occluders, rays=1)
+    solved = []
+    for channel in range(3 if len(centres) else 0):
+        system = -(factors * patches.reflectance[:, channel]).astype(np.float32)
+        system[np.diag_indices(len(centres))] += 1.0
+        solved.append(lu_factor(system, overwrite_a=True))
+    return Scene(key, patches, occluders, tuple(solved))
+
+
+def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Floats, rays: int) -> Floats:
+    """The factors with the share of each patch that is hidden taken away, by one or four rays."""
+    if not len(occluders):
+        return factors
+    centres = corners.mean(axis=1)
+    may = np.zeros(factors.shape, dtype=bool)
+    for triangle in occluders:
+        may |= opposite(points, centres, triangle)
+    p, q = np.nonzero(may & (factors > 0.0))
+    if rays == 1:
+        hidden = blocked_pairs(points[p], centres[q], occluders).astype(float)
+    else:
+        toward = centres[:, None, :] + 2.0 * CORNERS_SEEN * (corners - centres[:, None, :])
+        hits = [blocked_pairs(points[p], toward[q, i], occluders) for i in range(4)]
+        hidden = np.mean(hits, axis=0)
+    factors[p, q] *= 1.0 - hidden
+    return factors
+
+
+def lamp_on_patches(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) -> Floats:
+    """Direct light (N,) in lux of one lamp at full power on every patch, as its mean over four places."""
+    key = ("patches", scene.key, plan.screen.transmittance, lamp_key(plan, lamp))
+    return store.get(key, partial(_lamp_on_patches, scene, plan, lamp))
+
+
+def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
+    patches, emission = scene.patches, emission_of(lamp, plan)
+    lux = np.zeros(len(patches.areas))
+    places = _sample_places(patches)
+    for begin, end in patches.planes:
+        points = places[begin:end].reshape(-1, 3)
+        light = direct_lux(emission, points, patches.outward[begin], scene.occluders)
+        lux[begin:end] = light.reshape(end - begin, -1).mean(axis=1)
+    through = plan.screen.transmittance
+    if through > 0.0 and patches.planes:
+        own = patches.of("screen")
+        back = (
+            direct_lux(emission, patches.corners[own].mean(axis=1), np.array([0.0, 0.0, -1.0]), scene.occluders)
+            if own.any()
+            else np.zeros(0)
+        )
+        lux[own] += through * back
+    return lux
+
+
+def _sample_places(patches: Patches) -> Floats:
+    """Two by two places (N, 4, 3) on every patch, at the nodes of Gauss's rule."""
+    centres = patches.corners.mean(axis=1)
+    return np.asarray(centres[:, None, :] + (patches.corners - centres[:, None, :]) / np.sqrt(3.0))
+
+
+def lamp_incident(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) -> Floats:
+    """All light (N, 3) in lux on the patches that a white lamp at full power causes, in three channels."""
+
+    def make() -> Floats:
+        direct = lamp_on_patches(scene, plan, lamp, store)
+        return scene.incident(np.repeat(direct[:, None], 3, axis=1))
+
+    return store.get(("incident", scene.key, plan.screen.transmittance, lamp_key(plan, lamp)), make)

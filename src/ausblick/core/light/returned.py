@@ -1,0 +1,188 @@
+"""What the set sends back: total light on patches, on the screen and on probes, and from which surface."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..arrays import Bools, Floats, unit
+from ..optics.grid import Grid
+from ..plan import Light, Plan
+from .basis import BasisStore, lamp_key, weight
+from .mix import ambient_rgb, lamp_rgb, probe_light, probes_by_lamp
+from .patches import SCREEN_NAMES
+from .radiosity import Scene, lamp_incident, lamp_on_patches, scene_of
+
+NODES = (15, 13)
+"""Places across and up the screen at which returned light is worked out; between them it is linear."""
+UP = np.array([0.0, 1.0, 0.0])
+
+
+@dataclass(frozen=True)
+class SceneLight:
+    """Light (N, 3) in lux on the patches of a scene: first-hand, and all of it."""
+
+    scene: Scene
+    direct: Floats
+    incident: Floats
+
+    @property
+    def leaving(self) -> Floats:
+        """Exitance (N, 3) in lm/m2 after all reflections."""
+        return np.asarray(self.incident * self.scene.patches.reflectance)
+
+
+def scene_light(plan: Plan, store: BasisStore) -> SceneLight:
+    """Light on every patch with the plan's dimmers and colours."""
+    scene = scene_of(plan, store)
+    direct = _around(plan, scene)
+    incident = scene.incident(direct) if direct.any() else np.zeros_like(direct)
+    for lamp in plan.lights:
+        if weight(lamp) > 0.0:
+            rgb = weight(lamp) * lamp_rgb(plan, lamp)
+            direct = direct + lamp_on_patches(scene, plan, lamp, store)[:, None] * rgb
+            incident = incident + lamp_incident(scene, plan, lamp, store) * rgb
+    return SceneLight(scene, direct, incident)
+
+
+def _around(plan: Plan, scene: Scene) -> Floats:
+    """Light without a lamp (N, 3): ambient, and light through the cloth.
+
+    Indoors `ambient_lux` is what a meter reads with the lamps off, the room's own reflections in it:
+    only the screen's return of it is still to be added. Outdoors it is the sky, and everything returns it.
+    """
+    patches = scene.patches
+    light = np.zeros((len(patches.areas), 3))
+    if not len(light):
+        return light
+    screen = patches.of("screen")
+    lit = patches.of(*SCREEN_NAMES) if plan.room.kind == "interior" else np.ones(len(light), dtype=bool)
+    if plan.room.ambient_lux > 0.0:
+        overhead = ambient_rgb(plan, UP)
+        share = np.ones(len(light)) if plan.room.kind == "interior" else 0.5 * (1.0 + patches.outward[:, 1])
+        light[lit] += share[lit, None] * overhead
+    light[screen] += plan.screen.transmittance * plan.screen.behind_lux
+    return light
+
+
+@dataclass(frozen=True)
+class ScreenNodes:
+    """Places (M,) on the screen at which returned light is known, and what spreads it over a grid:
+    `factors` (M, N) from the patches, `to_x` (W, nodes across), `to_y` (H, nodes up)."""
+
+    factors: Floats
+    to_x: Floats
+    to_y: Floats
+
+    def spread(self, coarse: Floats) -> Floats:
+        """Values (..., M, C) at the nodes as a map (..., H, W, C)."""
+        shaped = coarse.reshape(*coarse.shape[:-2], NODES[1], NODES[0], coarse.shape[-1])
+        across = np.einsum("wi,...jic->...jwc", self.to_x, shaped)
+        return np.asarray(np.einsum("hj,...jwc->...hwc", self.to_y, across))
+
+    def mean(self, coarse: Floats, cells: Bools) -> Floats:
+        """Mean (..., C) over some cells (H, W) of what values (..., M, C) spread to."""
+        share = (self.to_y.T @ cells.astype(float) @ self.to_x).ravel() / max(1, int(cells.sum()))
+        return np.asarray(np.einsum("m,...mc->...c", share, coarse))
+
+
+def screen_nodes(plan: Plan, grid: Grid, scene: Scene, store: BasisStore) -> ScreenNodes:
+    s = plan.screen
+    xs = s.x_centre - s.width / 2.0 + s.width * _nodes(NODES[0])
+    ys = s.bottom + s.height * _nodes(NODES[1])
+    across, over = np.meshgrid(xs, ys)
+    places = np.stack([across.ravel(), over.ravel(), np.zeros(across.size)], axis=1)
+    facing = np.tile([0.0, 0.0, 1.0], (len(places), 1))
+    factors = store.get(("to screen", scene.key), lambda: scene.factors(places, facing))
+    return ScreenNodes(factors, _linear(xs, grid.x), _linear(ys, grid.y))
+
+
+def returned_to_screen(plan: Plan, grid: Grid, light: SceneLight, store: BasisStore) -> Floats:
+    """Light (H, W, 3) in lux that all other surfaces send onto the screen's face."""
+    nodes = screen_nodes(plan, grid, light.scene, store)
+    return nodes.spread(nodes.factors @ light.leaving)
+
+
+def returned_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """The same by lamp (L, H, W, 3), each at full power in its own colour."""
+    scene = scene_of(plan, store)
+    nodes = screen_nodes(plan, grid, scene, store)
+    return nodes.spread(returned_by_lamp(plan, scene, nodes, store))
+
+
+def returned_by_lamp(plan: Plan, scene: Scene, nodes: ScreenNodes, store: BasisStore) -> Floats:
+    """Light (L, M, 3) in lux at the screen's nodes that comes back of each lamp at full power."""
+    ink = scene.patches.reflectance
+
+    def of(lamp: Light) -> Floats:
+        key = ("nodes", scene.key, plan.screen.transmittance, lamp_key(plan, lamp))
+        white = store.get(key, lambda: nodes.factors @ (lamp_incident(scene, plan, lamp, store) * ink))
+        return np.asarray(white * lamp_rgb(plan, lamp))
+
+    found = [of(lamp) for lamp in plan.lights]
+    return np.stack(found) if found else np.zeros((0, len(nodes.factors), 3))
+
+
+def probe_shares(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
+    """All light (L, 3) in lux that each lamp, dimmed as it is, causes on one small surface.
+
+    at, facing (3,), facing of unit length. Ambient light is in none of the shares.
+    """
+    scene = scene_of(plan, store)
+    factors = probe_factors(scene, at[None, :], facing[None, :], store)[0]
+    direct = probes_by_lamp(plan, at[None, :], facing[None, :], store)[:, 0]
+    ink = scene.patches.reflectance
+    shares = [
+        weight(lamp) * lamp_rgb(plan, lamp) * (lux + factors @ (lamp_incident(scene, plan, lamp, store) * ink))
+        for lamp, lux in zip(plan.lights, direct, strict=True)
+    ]
+    return np.stack(shares) if shares else np.zeros((0, 3))
+
+
+def _nodes(count: int) -> Floats:
+    """Places 0..1, closer together near the ends, where light from an adjoining surface changes fastest."""
+    return np.asarray(0.5 - 0.499 * np.cos(np.pi * np.arange(count) / (count - 1)))
+
+
+def _linear(nodes: Floats, at: Floats) -> Floats:
+    """Weights (A, M) of linear interpolation from the nodes (M,) to places (A,)."""
+    return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
+
+
+def probe_factors(scene: Scene, at: Floats, facing: Floats, store: BasisStore) -> Floats:
+    """Factors (P, N) from the patches to small surfaces at `at` (P, 3) m facing `facing` (P, 3), unit."""
+    return store.get(("probes", scene.key, at.tobytes(), facing.tobytes()), lambda: scene.factors(at, facing))
+
+
+def first_hand(light: SceneLight, factors: Floats) -> Floats:
+    """Light (P, 3) in lux after exactly one reflection from screen, floor run and wings."""
+    patches = light.scene.patches
+    own = patches.of(*SCREEN_NAMES)
+    return np.asarray(factors[:, own] @ (light.direct * patches.reflectance)[own])
+
+
+def by_surface(light: SceneLight, factors: Floats) -> dict[str, Floats]:
+    """Light (P, 3) in lux that arrives from each surface after all reflections, by its name."""
+    patches = light.scene.patches
+    leaving = light.leaving
+    return {name: factors[:, (own := patches.of(name))] @ leaving[own] for name in patches.names}
+
+
+@dataclass(frozen=True)
+class ProbeLight:
+    """Light (3,) in lux on a small surface: from lamps and around, all of it, and first-hand from the screen."""
+
+    direct: Floats
+    total: Floats
+    from_screen: Floats
+
+
+def probe_all(plan: Plan, at: Floats, facing: Floats, light: SceneLight, store: BasisStore) -> ProbeLight:
+    """Light on a small surface at `at` (3,) m that faces `facing` (3,); the figure does not block.
+
+    Raises ValueError for a facing of length zero.
+    """
+    direct = probe_light(plan, at, facing, store)
+    factors = probe_factors(light.scene, at[None, :], unit(facing)[None, :], store)
+    return ProbeLight(direct, direct + (factors @ light.leaving)[0], first_hand(light, factors)[0])

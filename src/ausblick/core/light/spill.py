@@ -1,0 +1,135 @@
+"""Spill: which share of the key channel's light on the subject is screen colour, and who sends it.
+
+Share in % = (E_K - (E_A + E_B) / 2) / E_K, with E all light that arrives at a small surface, K the key
+channel, A and B the others: white light gives 0. What faces the screen is harmless; front, underside
+and the edge as the camera sees it (surfaces at right angles to the view) are not.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from ..arrays import Floats, cross, unit
+from ..optics.coverage import action_heights
+from ..plan import Plan, Subject
+from .basis import BasisStore
+from .mix import probes_light
+from .returned import SceneLight, by_surface, probe_factors
+
+Kind = Literal["front", "side", "back", "under", "top"]
+
+
+@dataclass(frozen=True)
+class Place:
+    """A small surface on the subject: where it is (3,) m and where it faces (3,), unit length."""
+
+    name: str
+    kind: Kind
+    at: tuple[float, float, float]
+    facing: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class ProbeReading:
+    """Light (3,) in lux at a place, `share` of screen colour in % (None in the dark), and that share
+    by surface in points, largest first; `lamps` is what the lamps themselves add by their colour."""
+
+    place: Place
+    light: Floats
+    share: float | None
+    sources: tuple[tuple[str, float], ...]
+    lamps: float
+    framed: bool
+
+
+@dataclass(frozen=True)
+class Spill:
+    """Key-channel share in %: the face, the worse cheek, the back of the head, the worst underside."""
+
+    front: float | None
+    side: float | None
+    back: float | None
+    under: float | None
+    probes: tuple[ProbeReading, ...]
+
+
+NO_SPILL = Spill(None, None, None, None, ())
+
+
+def places_of(plan: Plan, subject: Subject) -> list[Place]:
+    """Where the subject is probed: head, chest, arms, hands and feet."""
+    x, z, h = subject.x, subject.z, subject.height
+    toward = np.array([plan.camera.x - x, 0.0, plan.camera.z - z])
+    ahead = unit(toward) if float(np.linalg.norm(toward)) > 1e-6 else np.array([0.0, 0.0, 1.0])
+    aside = cross(np.array([0.0, 1.0, 0.0]), ahead)
+
+    def place(name: str, kind: Kind, up: float, out: Floats, facing: Floats, reach: float) -> Place:
+        at = np.array([x, up * h, z]) + reach * out
+        return Place(name, kind, tuple(np.round(at, 6).tolist()), tuple(np.round(facing, 9).tolist()))
+
+    down, over = np.array([0.0, -1.0, 0.0]), np.array([0.0, 1.0, 0.0])
+    return [
+        place("face", "front", 0.93, ahead, ahead, 0.0),
+        place("chest", "front", 0.75, ahead, ahead, 0.1),
+        place("right cheek", "side", 0.93, aside, -aside, -0.07),
+        place("left cheek", "side", 0.93, aside, aside, 0.07),
+        place("right arm", "side", 0.65, aside, -aside, -0.25),
+        place("left arm", "side", 0.65, aside, aside, 0.25),
+        place("back of the head", "back", 0.93, ahead, -ahead, -0.1),
+        place("shoulders", "top", 0.82, ahead, over, 0.0),
+        place("chin", "under", 0.87, ahead, down, 0.08),
+        place("hands", "under", 0.47, ahead, down, 0.1),
+        place("legs", "front", 0.25, ahead, ahead, 0.1),
+        place("feet", "front", 0.04, ahead, ahead, 0.15),
+    ]
+
+
+def spill_of(plan: Plan, key: int, light: SceneLight, store: BasisStore) -> Spill:
+    """Spill at every place of the plan's subject; `key` is the index of the key channel."""
+    if plan.subject is None:
+        return NO_SPILL
+    places = places_of(plan, plan.subject)
+    at, facing = np.array([p.at for p in places]), np.array([p.facing for p in places])
+    arriving = by_surface(light, probe_factors(light.scene, at, facing, store))
+    low, high = action_heights(plan.subject)
+    low -= 0.02
+    readings = []
+    from_lamps = probes_light(plan, at, facing, store)
+    for i, (place, lamps) in enumerate(zip(places, from_lamps, strict=True)):
+        parts = {name: lux[i] for name, lux in arriving.items()}
+        readings.append(_reading(place, lamps, parts, key, low <= place.at[1] <= high))
+    return _summed(readings)
+
+
+def _excess(light: Floats, key: int) -> float:
+    return float(1.5 * light[key] - 0.5 * light.sum())
+
+
+def _reading(place: Place, lamps: Floats, parts: dict[str, Floats], key: int, framed: bool) -> ProbeReading:
+    total = lamps + sum(parts.values(), start=np.zeros(3))
+    if total[key] <= 1e-9:
+        return ProbeReading(place, total, None, (), 0.0, framed)
+    shares = {name: 100.0 * _excess(lux, key) / float(total[key]) for name, lux in parts.items()}
+    largest = tuple(sorted(((n, s) for n, s in shares.items() if abs(s) >= 0.01), key=lambda part: -part[1]))
+    share = 100.0 * _excess(total, key) / float(total[key])
+    return ProbeReading(place, total, share, largest, 100.0 * _excess(lamps, key) / float(total[key]), framed)
+
+
+def _summed(readings: list[ProbeReading]) -> Spill:
+    named = {reading.place.name: reading.share for reading in readings}
+    hands = next(reading for reading in readings if reading.place.name == "hands")
+    return Spill(
+        front=named["face"],
+        side=_worst(named["left cheek"], named["right cheek"]),
+        back=named["back of the head"],
+        under=_worst(named["chin"], hands.share if hands.framed else None),
+        probes=tuple(readings),
+    )
+
+
+def _worst(*shares: float | None) -> float | None:
+    known = [share for share in shares if share is not None]
+    return max(known) if known else None

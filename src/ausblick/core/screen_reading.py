@@ -1,0 +1,129 @@
+"""The screen as the camera will see it: lamps, returned light, the figure's shadow, folds and gloss."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .arrays import Bools, Floats
+from .light.basis import FRONT, BasisStore, lamp_maps, weight
+from .light.mix import ambient_rgb, lamp_rgb, scalar_lux
+from .light.returned import SceneLight, returned_to_screen, scene_light
+from .light.shadow import figure_of, hidden_by
+from .light.texture import highlights, wrinkle_contrast
+from .light.total import lost_maps
+from .optics.coverage import Coverage
+from .optics.grid import Grid, screen_grid, seen_cells
+from .optics.view import View
+from .plan import Plan
+from .results import Blur, ScreenMap, Shadow, Texture
+from .signal.schools import screen_levels, trace_of
+
+COLUMNS, ROWS = 61, 41
+SHADOW_SEEN = 0.05
+"""A place counts as shadow from this lost share of light: one point of signal at usual levels."""
+
+
+@dataclass(frozen=True)
+class ScreenLight:
+    """On the screen's grid: lamp maps (L, H, W) at full power, lost shares (L, H, W), all light without
+    and with the figure's shadow (H, W, 3) in lux, and the judged cells (H, W)."""
+
+    grid: Grid
+    maps: Floats
+    lost: Floats
+    open: Floats
+    shown: Floats
+    judged: Bools
+
+
+def direct_light(plan: Plan, maps: Floats) -> Floats:
+    """Lamps (L, H, W) summed with dimmers and colours, ambient, and light through the cloth: (H, W, 3)."""
+    everywhere = ambient_rgb(plan, FRONT) + plan.screen.transmittance * plan.screen.behind_lux
+    return np.asarray(np.tensordot(maps, _weights(plan), axes=(0, 0)) + everywhere)
+
+
+def _weights(plan: Plan) -> Floats:
+    return np.array([weight(lamp) * lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(len(plan.lights), 3)
+
+
+def screen_light_of(plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore) -> ScreenLight:
+    grid = screen_grid(plan.screen, COLUMNS, ROWS)
+    maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
+    full = direct_light(plan, maps) + returned_to_screen(plan, grid, scene, store)
+    taken = np.tensordot(maps * lost, _weights(plan), axes=(0, 0))
+    return ScreenLight(grid, maps, lost, full, full - taken, _judged(plan, grid, coverage, view))
+
+
+def _judged(plan: Plan, grid: Grid, coverage: Coverage, view: View) -> Bools:
+    """Needed cells that the figure does not hide; all needed ones where it hides every one."""
+    needed = seen_cells(grid, coverage)
+    if plan.subject is None or not needed.any():
+        return needed
+    points = grid.points()
+    lens = np.broadcast_to(view.lens, points.shape)
+    seen = needed & ~hidden_by(figure_of(plan.subject), points, lens).reshape(grid.shape)
+    return seen if seen.any() else needed
+
+
+def screen_map_of(plan: Plan, light: ScreenLight, view: View, blur: Blur) -> ScreenMap:
+    lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
+    shadow = np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
+    dimmed = light.maps * (1.0 - light.lost) * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
+    folds = wrinkle_contrast(plan, dimmed, shown, light.grid, _melt_m(plan, view, blur))
+    levels = screen_levels(plan, light.shown)
+    half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
+    bright = trace_of(plan, *screen_levels(plan, light.shown * (1.0 + half)))
+    dark = trace_of(plan, *screen_levels(plan, light.shown * (1.0 - half)))
+    return ScreenMap(light.grid, shown, *levels, np.clip(shadow, 0.0, 1.0), bright - dark, light.judged)
+
+
+def _melt_m(plan: Plan, view: View, blur: Blur) -> float:
+    """Diameter on the screen of the lens's blur disc, m."""
+    if blur.screen_defocus_px is None:
+        return 0.0
+    return blur.screen_defocus_px / plan.camera.sensor.px_w * 2.0 * view.tan_h * abs(float(view.lens[2]))
+
+
+def shadow_of(plan: Plan, light: ScreenLight) -> Shadow | None:
+    """None without a figure, or where no needed screen is in view."""
+    if plan.subject is None or not light.judged.any():
+        return None
+    lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
+    lost = np.where(light.judged & (lux > 0.0), 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
+    seen = lost >= SHADOW_SEEN
+    area = 100.0 * float(seen.sum()) / float(light.judged.sum())
+    if not seen.any():
+        return Shadow(100.0 * max(0.0, float(lost.max())), 0.0, None, None)
+    xs, ys = np.meshgrid(light.grid.x, light.grid.y)
+    weights = np.where(seen, lost, 0.0)
+    middle = (float((xs * weights).sum() / weights.sum()), float((ys * weights).sum() / weights.sum()))
+    caused = [weight(lamp) * float((light.maps[i] * light.lost[i])[seen].sum()) for i, lamp in enumerate(plan.lights)]
+    return Shadow(100.0 * float(lost.max()), area, middle, plan.lights[int(np.argmax(caused))].id)
+
+
+def texture_of(plan: Plan, light: ScreenLight, screen_map: ScreenMap, view: View) -> Texture | None:
+    if not light.judged.any():
+        return None
+    dimmed = light.maps * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
+    shown = scalar_lux(light.shown)
+    spots = highlights(plan, dimmed, shown, light.grid, light.judged, view.lens)
+    return Texture(float(np.quantile(screen_map.wrinkles[light.judged], 0.95)), tuple(spots))
+
+
+@dataclass(frozen=True)
+class MapLux:
+    """Lux (H, W) over a grid: lamps and around; the same with the figure's shadow; with returned light."""
+
+    direct: Floats
+    shadowed: Floats
+    total: Floats
+
+
+def map_lux(plan: Plan, grid: Grid, store: BasisStore) -> MapLux:
+    maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
+    direct = direct_light(plan, maps)
+    taken = np.tensordot(maps * lost, _weights(plan), axes=(0, 0))
+    returned = returned_to_screen(plan, grid, scene_light(plan, store), store)
+    return MapLux(scalar_lux(direct), scalar_lux(direct - taken), scalar_lux(direct + returned))

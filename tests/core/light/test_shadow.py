@@ -1,0 +1,109 @@
+"""The figure's shadow against a plain ray reference, and its closed forms."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from ausblick.core.arrays import Floats
+from ausblick.core.evaluate import evaluate
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.emission import emission_of
+from ausblick.core.light.occlusion import NONE
+from ausblick.core.light.shadow import Figure, figure_of, lost_share
+from ausblick.core.plan import Plan
+from tests.conftest import MakePlan, lamp
+
+FRONT = np.array([0.0, 0.0, 1.0])
+
+
+def ray_meets(figure: Figure, start: Floats, end: Floats) -> bool:
+    """Walk along the ray in small steps and ask at each whether it is inside a body."""
+    steps = start + np.linspace(0.0, 1.0, 1500)[:, None] * (end - start)
+    across = np.hypot(steps[:, 0] - figure.x, steps[:, 2] - figure.z)
+    body = (across < 0.22) & (steps[:, 1] > 0.0) & (steps[:, 1] < figure.top)
+    head = across**2 + (steps[:, 1] - figure.head) ** 2 < 0.12**2
+    return bool((body | head).any())
+
+
+def reference(plan: Plan, points: Floats, rng: np.random.Generator) -> Floats:
+    """Lost share by random rays to the lamp's face."""
+    assert plan.subject is not None
+    emission, figure = emission_of(plan.lights[0]), figure_of(plan.subject)
+    lost = []
+    for point in points:
+        if emission.face.area:
+            corners = emission.face.outline
+            s, t = rng.random((2, 250))
+            places = corners[0] + s[:, None] * (corners[1] - corners[0]) + t[:, None] * (corners[3] - corners[0])
+        else:
+            places = emission.face.centre[None, :]
+        away = point - places
+        r = np.linalg.norm(away, axis=1)
+        light = np.clip(away @ emission.face.axis, 0, None) * np.clip(-away @ FRONT, 0, None) / r**4
+        hit = np.array([ray_meets(figure, point, place) for place in places])
+        lost.append((light * hit).sum() / light.sum())
+    return np.array(lost)
+
+
+@pytest.mark.parametrize("size", [0.0, 0.3, 1.2])
+@pytest.mark.parametrize("away", [0.5, 1.2, 3.0])
+def test_shadow_against_plain_rays(make: MakePlan, size: float, away: float) -> None:
+    shape = {"shape": "rect", "width": size, "height": size} if size else {"shape": "point"}
+    plan = make(
+        subject={"z": away},
+        lights=[lamp(emitter=shape, flux_lm=9000, role="key", position=[-1.0, 2.4, away + 2], aim=[0, 1.4, away])],
+    )
+    assert plan.subject is not None
+    xs, ys = np.meshgrid(np.linspace(-0.7, 1.4, 9), np.linspace(0.2, 1.9, 6))
+    points = np.stack([xs.ravel(), ys.ravel(), np.zeros(xs.size)], axis=1)
+    found = lost_share(emission_of(plan.lights[0]), figure_of(plan.subject), points, FRONT, NONE)
+    expected = reference(plan, points, np.random.default_rng(7))
+    if size:
+        # The reference itself is good to about 0.03 at each place: 250 rays.
+        assert np.abs(found - expected).mean() < 0.012
+        assert np.abs(found - expected).max() < 0.09
+    else:
+        assert np.array_equal(found, expected)
+    assert abs(found.mean() - expected.mean()) < 0.01
+
+
+def test_a_sun_throws_a_shadow_of_the_bodys_width(make: MakePlan) -> None:
+    sun = lamp(emitter={"shape": "sun"}, normal_lux=5000, role="key", position=[2.0, 1.2, 4.4], aim=[0, 1.2, 2.4])
+    plan = make(subject={"z": 2.4}, lights=[sun])
+    assert plan.subject is not None
+    xs = np.linspace(-4, 0, 4001)
+    points = np.stack([xs, np.full_like(xs, 1.0), np.zeros_like(xs)], axis=1)
+    lost = lost_share(emission_of(plan.lights[0]), figure_of(plan.subject), points, FRONT, NONE)
+    dark = xs[lost > 0.5]
+    # At 45 degrees it falls 2.4 m aside and is the diameter / cos 45 wide.
+    assert dark.mean() == pytest.approx(-2.4, abs=0.005)
+    assert np.ptp(dark) == pytest.approx(0.44 / np.cos(np.pi / 4), abs=0.005)
+
+
+def test_shadow_leaves_the_needed_screen_with_distance(make: MakePlan) -> None:
+    """A key high at the side: near the screen the shadow is in the picture, further off it is not."""
+    deep = []
+    for away in (0.5, 1.0, 3.0):
+        key = lamp(
+            emitter={"shape": "rect", "width": 0.4, "height": 0.4}, flux_lm=20000, role="key",
+            position=[-1.8, 2.6, away + 2.0], aim=[0, 1.4, away],
+        )  # fmt: skip
+        plan = make(subject={"z": away, "framing": "waist"}, camera={"z": away + 4}, lights=[key])
+        shadow = evaluate(plan, BasisStore()).shadow
+        assert shadow is not None
+        deep.append((shadow.deepest_percent, shadow.area_visible_percent))
+    assert deep[0][0] > 60
+    assert deep[0][1] > 5
+    assert deep[2][1] < deep[1][1] < deep[0][1]
+    assert deep[2][1] == 0
+
+
+def test_shadow_says_where_and_of_which_lamp(make: MakePlan) -> None:
+    key = lamp(emitter={"shape": "point"}, peak_cd=3000, role="key", position=[-1.5, 1.6, 2.0], aim=[0, 1.4, 0.8])
+    plan = make(subject={"z": 0.8}, lights=[{"id": "s", "position": [2.4, 1.4, 2.2]}, {**key, "id": "k"}])
+    shadow = evaluate(plan, BasisStore()).shadow
+    assert shadow is not None
+    assert shadow.at is not None
+    assert shadow.lamp == "k"
+    assert shadow.at[0] > 0.3
