@@ -17,7 +17,7 @@ from .optics.motion import motion_blur_px, shutter_angle
 from .optics.view import focus_distance, view_of
 from .plan import Plan, Subject
 from .results import Blur, Evaluation, Exposure, Focus, ScreenMap, ScreenReading, Zones
-from .screen_reading import ScreenLight, screen_light_of, screen_map_of, shadow_of, texture_of
+from .screen_reading import ScreenLight, hue_spread_of, screen_light_of, screen_map_of, shadow_of, texture_of
 from .signal.exposure import grey_lux, luma, signal, stops
 from .signal.schools import key_channel, level_target
 
@@ -51,6 +51,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         reflections=tuple(pane_reflections(plan, view)),
         mirrored=tuple(mirrored_screen(plan, view)),
         texture=texture_of(plan, light, screen_map, view),
+        hue_spread_deg=hue_spread_of(plan, light),
         zones=_zones(plan, on_screen, by_lamp),
         scene_light=scene,
         not_computed=NOT_MODELLED,

@@ -122,6 +122,7 @@ class Evaluation:
     reflections: tuple[Reflection, ...]
     mirrored: tuple[Mirrored, ...]
     texture: Texture | None
+    hue_spread_deg: float | None
     zones: Zones
     scene_light: SceneLight
     not_computed: tuple[str, ...]

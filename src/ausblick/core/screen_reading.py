@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 
-from .arrays import Bools, Floats
+from .arrays import LUMA, Bools, Floats
 from .light.basis import FRONT, BasisStore, lamp_maps, weight
 from .light.mix import ambient_rgb, lamp_rgb, scalar_lux
 from .light.returned import SceneLight, returned_to_screen, scene_light
@@ -18,6 +19,7 @@ from .optics.grid import Grid, screen_grid, seen_cells
 from .optics.view import View
 from .plan import Plan
 from .results import Blur, ScreenMap, Shadow, Texture
+from .signal.exposure import signal
 from .signal.schools import screen_levels, trace_of
 
 COLUMNS, ROWS = 61, 41
@@ -127,3 +129,22 @@ def map_lux(plan: Plan, grid: Grid, store: BasisStore) -> MapLux:
     taken = np.tensordot(maps * lost, _weights(plan), axes=(0, 0))
     returned = returned_to_screen(plan, grid, scene_light(plan, store), store)
     return MapLux(scalar_lux(direct), scalar_lux(direct - taken), scalar_lux(direct + returned))
+
+
+def hue_spread_of(plan: Plan, light: ScreenLight) -> float | None:
+    """Degrees of the vectorscope between the 1st and 99th percentile of the judged screen's hue.
+
+    None where the screen is too dark or too grey to have one.
+    """
+    shown = light.shown[light.judged]
+    if not len(shown) or float(scalar_lux(shown).min()) <= 0.0:
+        return None
+    encoded = signal(np.array(plan.screen.reflectance), shown, plan.camera) / 100.0
+    grey = encoded @ LUMA
+    cb, cr = (encoded[:, 2] - grey) / 1.8556, (encoded[:, 0] - grey) / 1.5748
+    if float(np.hypot(cb, cr).min()) < 0.01:
+        return None
+    middle = math.atan2(float(cr.mean()), float(cb.mean()))
+    off = np.degrees(np.angle(np.exp(1j * (np.arctan2(cr, cb) - middle))))
+    low, high = np.quantile(off, (0.01, 0.99))
+    return float(high - low)

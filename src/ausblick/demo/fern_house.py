@@ -21,7 +21,7 @@ HALL: dict[str, Any] = {
 }
 
 
-def _panel(
+def panel(
     name: str,
     role: str,
     at: list[float],
@@ -83,10 +83,10 @@ def seed_vault() -> Plan:
                 "fps": 25,
             },
             "lights": [
-                _panel("left panel", "screen", [-2.3, 1.4, 2.1], [0.4, 1.4, 0.0], 0.55),
-                _panel("right panel", "screen", [1.75, 2.1, 1.15], [0.6, 1.5, 0.0], 0.55),
-                _panel("lantern key", "key", [-1.5, 2.1, 4.3], [0.0, 1.5, 2.4], 0.22, 16000.0, 0.4, 4300.0, "B"),
-                _panel("back light", "back", [1.4, 2.7, 0.9], [0.0, 1.5, 2.4], 0.10, 2500.0, 0.3, 5600.0, "B"),
+                panel("left panel", "screen", [-2.3, 1.4, 2.1], [0.4, 1.4, 0.0], 0.55),
+                panel("right panel", "screen", [1.75, 2.1, 1.15], [0.6, 1.5, 0.0], 0.55),
+                panel("lantern key", "key", [-1.5, 2.1, 4.3], [0.0, 1.5, 2.4], 0.22, 16000.0, 0.4, 4300.0, "B"),
+                panel("back light", "back", [1.4, 2.7, 0.9], [0.0, 1.5, 2.4], 0.10, 2500.0, 0.3, 5600.0, "B"),
             ],
             "plate": {
                 "mean_level": 14,
@@ -141,10 +141,10 @@ def scree() -> Plan:
                 "fps": 25,
             },
             "lights": [
-                _panel("left panel", "screen", [-2.7, 1.1, 2.7], [0.6, 1.1, 0.0], 0.83, 30000.0, 1.2),
-                _panel("right panel", "screen", [2.7, 1.1, 2.7], [-0.6, 1.1, 0.0], 0.83, 30000.0, 1.2),
-                _panel("noon key", "key", [0.95, 3.4, 4.0], [0.0, 1.5, 2.6], 0.12, 24000.0, 0.6, 5600.0, "B"),
-                _panel("sky fill", "fill", [-1.9, 2.4, 6.4], [0.0, 1.2, 2.6], 0.25, 12000.0, 0.9, 5600.0, "B"),
+                panel("left panel", "screen", [-2.7, 1.1, 2.7], [0.6, 1.1, 0.0], 0.83, 30000.0, 1.2),
+                panel("right panel", "screen", [2.7, 1.1, 2.7], [-0.6, 1.1, 0.0], 0.83, 30000.0, 1.2),
+                panel("noon key", "key", [0.95, 3.4, 4.0], [0.0, 1.5, 2.6], 0.12, 24000.0, 0.6, 5600.0, "B"),
+                panel("sky fill", "fill", [-1.9, 2.4, 6.4], [0.0, 1.2, 2.6], 0.25, 12000.0, 0.9, 5600.0, "B"),
             ],
             "plate": {
                 "mean_level": 68,
@@ -158,7 +158,3 @@ def scree() -> Plan:
             "targets": {"level_school": "mid-grey", "shutter_school": "180", "distance_school": "2m-plus"},
         }
     )
-
-
-def setups() -> list[Plan]:
-    return [seed_vault(), scree()]

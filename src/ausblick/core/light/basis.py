@@ -71,9 +71,10 @@ class BasisStore:
 
 def lamp_key(plan: Plan, light: Light) -> Hashable:
     """What decides a lamp's light at full power, apart from its colour."""
-    beam = light.fixture.beam
-    text = plan.photometry[beam.ref] if beam.kind == "ies" else ""
-    return light.fixture, light.position, light.aim, light.modifier, text
+    f = light.fixture
+    text = plan.photometry[f.beam.ref] if f.beam.kind == "ies" else ""
+    power = (f.emitter, f.flux_lm, f.peak_cd, f.normal_lux, f.beam)
+    return *power, light.position, light.aim, light.modifier, text
 
 
 def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:

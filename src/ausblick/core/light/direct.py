@@ -22,10 +22,11 @@ from .occlusion import between_any, blocked_pairs, visible_share
 from .quadrature import polygon_points
 
 
-def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats, most: int = 8) -> Floats:
     """Illuminance (P,) in lux at points (P, 3) m facing `normal` (3,), unit length.
 
-    Lamp at full power, whatever its dimmer. `occluders` are triangles (T, 3, 3) in m that block light.
+    Lamp at full power, whatever its dimmer. `occluders` are triangles (T, 3, 3) in m that block light;
+    `most` x `most` places of a face at the most are asked whether they are hidden.
     """
     face = lamp.face
     if lamp.normal_lux is not None:
@@ -39,7 +40,7 @@ def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats
         return np.zeros(len(points))
     if lamp.lambertian:
         lux = _lambert(lamp.peak / face.area, face, front, points, normal)
-        return lux * _unblocked(face, front, points, normal, blocking)
+        return lux * _unblocked(face, front, points, normal, blocking, most)
     return _lobes(lamp, front, points, normal, blocking)
 
 
@@ -100,7 +101,7 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     return np.asarray(lux * visible_share(points, samples, weights, occluders))
 
 
-def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
     """Share (P,) of a Lambertian face's light that no occluder takes away."""
     if not len(occluders):
         return np.ones(len(points))
@@ -109,7 +110,7 @@ def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occlud
     if not touched.any():
         return shares
     points = points[touched]
-    samples, areas = polygon_points(front, min(8, _near_order(front, points, face)))
+    samples, areas = polygon_points(front, min(most, _near_order(front, points, face)))
     away = points[:, None, :] - samples[None, :, :]
     r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
     weights = areas * np.clip(away @ face.axis, 0.0, None) * np.clip(-(away @ normal), 0.0, None) / r2**2

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -59,6 +61,42 @@ ON_PLANE = 1e-7
 """A place this near to a surface's plane lies in it, and the surface does not shade it, m."""
 
 
+@dataclass(frozen=True)
+class Piece:
+    """A triangle or a parallelogram that blocks light: a corner and two edges (3,), unit normal (3,)."""
+
+    corner: Floats
+    u: Floats
+    v: Floats
+    normal: Floats
+    whole: bool
+
+    def height(self, points: Floats) -> Floats:
+        """Signed distance (...) in m of points (..., 3) from its plane."""
+        return np.asarray((points - self.corner) @ self.normal)
+
+
+def pieces(occluders: Floats) -> tuple[Piece, ...]:
+    """The triangles (T, 3, 3), two of a parallelogram taken together: one test instead of two."""
+    return _pieces(occluders.tobytes())
+
+
+@lru_cache(maxsize=256)
+def _pieces(data: bytes) -> tuple[Piece, ...]:
+    occluders = np.frombuffer(data).reshape(-1, 3, 3)
+    found, i = [], 0
+    while i < len(occluders):
+        a, b, c = occluders[i]
+        whole = i + 1 < len(occluders) and bool(np.allclose(occluders[i + 1], [a, c, a + c - b], atol=1e-9))
+        u, v = b - a, (c - b if whole else c - a)
+        normal = cross(u, v)
+        length = float(np.linalg.norm(normal))
+        if length > 1e-12:
+            found.append(Piece(a, u, v, normal / length, whole))
+        i += 2 if whole else 1
+    return tuple(found)
+
+
 def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: Floats) -> Floats:
     """Share (P,) of the weighted source points that each point sees.
 
@@ -66,10 +104,10 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
     """
     shape = (len(points), len(sources))
     blocked = np.zeros(shape, dtype=bool)
-    for triangle in occluders:
-        p, s = np.nonzero(opposite(points, sources, triangle) & ~blocked)
+    for piece in pieces(occluders):
+        p, s = np.nonzero(_apart(piece.height(points)[:, None], piece.height(sources)[None, :]) & ~blocked)
         if len(p):
-            blocked[p, s] = _crosses(points[p], sources[s], triangle)
+            blocked[p, s] = _crosses(points[p], sources[s], piece)
     if not blocked.any():
         return np.ones(len(points))
     total = np.broadcast_to(weights, shape).sum(axis=1)
@@ -80,8 +118,8 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
 def between_any(points: Floats, sources: Floats, occluders: Floats) -> Bools:
     """Points (P,) that have the plane of some triangle between them and some source."""
     found = np.zeros(len(points), dtype=bool)
-    for triangle in occluders:
-        a, b = _height(points, triangle), _height(sources, triangle)
+    for piece in pieces(occluders):
+        a, b = piece.height(points), piece.height(sources)
         found |= ((a > ON_PLANE) & (b.min() < -ON_PLANE)) | ((a < -ON_PLANE) & (b.max() > ON_PLANE))
     return found
 
@@ -89,44 +127,33 @@ def between_any(points: Floats, sources: Floats, occluders: Floats) -> Bools:
 def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:
     """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) cross any of the triangles."""
     blocked = np.zeros(len(starts), dtype=bool)
-    for triangle in occluders:
-        a, b = _height(starts, triangle), _height(ends, triangle)
-        (k,) = np.nonzero(_apart(a, b) & ~blocked)
+    for piece in pieces(occluders):
+        (k,) = np.nonzero(_apart(piece.height(starts), piece.height(ends)) & ~blocked)
         if len(k):
-            blocked[k] = _crosses(starts[k], ends[k], triangle)
+            blocked[k] = _crosses(starts[k], ends[k], piece)
     return blocked
-
-
-def opposite(points: Floats, sources: Floats, triangle: Floats) -> Bools:
-    """Which pairs (P, S) of points (P, 3) and sources (S, 3) lie on different sides of the triangle's plane."""
-    return _apart(_height(points, triangle)[:, None], _height(sources, triangle)[None, :])
-
-
-def _height(points: Floats, triangle: Floats) -> Floats:
-    normal = cross(triangle[1] - triangle[0], triangle[2] - triangle[0])
-    length = float(np.linalg.norm(normal))
-    return np.asarray((points - triangle[0]) @ (normal / max(length, 1e-300)))
 
 
 def _apart(a: Floats, b: Floats) -> Bools:
     return np.asarray(((a > ON_PLANE) & (b < -ON_PLANE)) | ((a < -ON_PLANE) & (b > ON_PLANE)))
 
 
-def _crosses(starts: Floats, ends: Floats, triangle: Floats) -> Bools:
-    """Does each stretch (K, 3) to (K, 3) cross the triangle? (Moller and Trumbore, 1997)
+def apart(points: Floats, sources: Floats, piece: Piece) -> Bools:
+    """Which pairs (P, S) of points (P, 3) and sources (S, 3) lie on different sides of a piece's plane."""
+    return _apart(piece.height(points)[:, None], piece.height(sources)[None, :])
 
-    Touching an end does not count, so that a surface never shades itself.
+
+def _crosses(starts: Floats, ends: Floats, piece: Piece) -> Bools:
+    """Does each stretch (K, 3) to (K, 3), whose ends lie apart, cross the piece?
+
+    The place where it meets the plane, in the piece's own two directions.
     """
-    way = ends - starts
-    e1, e2 = triangle[1] - triangle[0], triangle[2] - triangle[0]
-    p = cross(way, e2)
-    det = p @ e1
-    with np.errstate(divide="ignore", invalid="ignore"):
-        inv = 1.0 / det
-        t0 = starts - triangle[0]
-        u = np.einsum("ki,ki->k", p, t0) * inv
-        q = cross(t0, e1)
-        v = np.einsum("ki,ki->k", way, q) * inv
-        t = (q @ e2) * inv
-        hit = (u >= 0.0) & (v >= 0.0) & (u + v <= 1.0) & (t > 1e-6) & (t < 1.0 - 1e-6)
-    return np.asarray(hit & (np.abs(det) > 1e-12))
+    a, b = piece.height(starts), piece.height(ends)
+    share = a / (a - b)
+    place = starts - piece.corner + share[:, None] * (ends - starts)
+    uu, vv, uv = piece.u @ piece.u, piece.v @ piece.v, piece.u @ piece.v
+    pu, pv = place @ piece.u, place @ piece.v
+    det = uu * vv - uv * uv
+    s, t = (pu * vv - pv * uv) / det, (pv * uu - pu * uv) / det
+    inside = (s >= 0.0) & (t >= 0.0)
+    return np.asarray(inside & ((s <= 1.0) & (t <= 1.0) if piece.whole else s + t <= 1.0))

@@ -20,7 +20,7 @@ from .occlusion import ON_WALL
 
 SCREEN_SIZE, SCREEN_MOST = 0.25, 260
 OWN_SIZE, OWN_MOST = 0.3, 130
-ROOM_SIZE, ROOM_MOST = 0.5, 420
+ROOM_SIZE, ROOM_MOST = 0.5, 320
 FLAG_SIZE, FLAG_MOST = 0.3, 240
 OUTDOORS = (1.0, 2.2, 4.0, 7.0, 12.0, 25.0, 60.0, 200.0)
 """Outdoors the floor has no end: lines this far beyond the screen's edges, m."""

@@ -21,7 +21,7 @@ from .basis import BasisStore, lamp_key
 from .direct import direct_lux
 from .emission import emission_of
 from .factors import patch_factors
-from .occlusion import blocked_pairs, opposite, set_triangles
+from .occlusion import apart, blocked_pairs, pieces, set_triangles
 from .patches import Patches, patches_of
 
 CORNERS_SEEN = 0.35
@@ -84,8 +84,8 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
         return factors
     centres = corners.mean(axis=1)
     may = np.zeros(factors.shape, dtype=bool)
-    for triangle in occluders:
-        may |= opposite(points, centres, triangle)
+    for piece in pieces(occluders):
+        may |= apart(points, centres, piece)
     p, q = np.nonzero(may & (factors > 0.0))
     if rays == 1:
         hidden = blocked_pairs(points[p], centres[q], occluders).astype(float)
@@ -109,7 +109,7 @@ def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
     places = _sample_places(patches)
     for begin, end in patches.planes:
         points = places[begin:end].reshape(-1, 3)
-        light = direct_lux(emission, points, patches.outward[begin], scene.occluders)
+        light = direct_lux(emission, points, patches.outward[begin], scene.occluders, most=3)
         lux[begin:end] = light.reshape(end - begin, -1).mean(axis=1)
     through = plan.screen.transmittance
     if through > 0.0 and patches.planes:

@@ -21,8 +21,8 @@ from .emission import emission_of
 
 FOLD = 0.08
 """Typical distance from fold to fold of hanging cloth, m."""
-GLOSS_EXPONENT = 30.0
-"""Breadth of a satin highlight: half its peak at about 12 degrees."""
+GLOSS_EXPONENT = 10.0
+"""Breadth of a cloth's sheen: half its peak at about 21 degrees."""
 
 
 @dataclass(frozen=True)
@@ -70,11 +70,10 @@ def _toward(lamp: Light, plan: Plan, points: Floats) -> Floats:
 def highlights(plan: Plan, maps: Floats, total: Floats, grid: Grid, seen: Bools, lens: Floats) -> list[Highlight]:
     """Where each lamp shines in the cloth as the camera sees it, brightest first.
 
-    A normalised lobe of exponent 30 (Lewis, Eurographics workshop on rendering 1993) holds `gloss` of the light;
-    it is compared with the cloth's diffuse luminance.
+    `gloss` of the light the cloth sends back goes into a normalised lobe of exponent 10 (Lewis, Eurographics
+    workshop on rendering 1993); it is compared with the rest, which goes everywhere alike.
     """
-    own = float(np.array(plan.screen.reflectance) @ np.array([0.2126, 0.7152, 0.0722]))
-    if plan.screen.gloss <= 0.0 or own <= 0.0 or not seen.any():
+    if plan.screen.gloss <= 0.0 or not seen.any():
         return []
     points = grid.points()
     view = unit(lens - points)
@@ -85,7 +84,7 @@ def highlights(plan: Plan, maps: Floats, total: Floats, grid: Grid, seen: Bools,
             continue
         cosine = np.clip((mirrored * _toward(lamp, plan, points)).sum(axis=1), 0.0, 1.0)
         lobe = (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT
-        added = plan.screen.gloss * lobe.reshape(grid.shape) * lux / (own * np.maximum(total, 1e-9))
+        added = plan.screen.gloss * lobe.reshape(grid.shape) * lux / np.maximum(total, 1e-9)
         added = np.where(seen, added, 0.0)
         row, column = np.unravel_index(int(added.argmax()), added.shape)
         found.append(Highlight(lamp.id, float(grid.x[column]), float(grid.y[row]), float(added[row, column])))

@@ -15,6 +15,7 @@ from ..plan import Change, Framing, Plan, apply_changes
 from ..results import Evaluation
 from ..rules.findings import judge_all
 from ..rules.light import wanted_lux
+from ..rules.mirror import rim_ratio
 from ..rules.model import Judgement
 from ..rules.subject import wanted_stops
 from ..signal.exposure import stops
@@ -151,6 +152,7 @@ def _by_lamps(plan: Plan, lens: KitLens, team: Cast, store: BasisStore) -> tuple
     for _ in range(3):
         result = evaluate(lit, store)
         short = 0.0 if result.screen is None else stops(wanted_lux(result) / max(result.screen.lux_mean, 1e-6))
+        short = max(short, _face_short(result))
         if not 0.08 < short < 4.0:
             break
         changes, missing = exposure_changes(lit, lens, Light(-short, None), reserve=3.0)
@@ -162,6 +164,15 @@ def _by_lamps(plan: Plan, lens: KitLens, team: Cast, store: BasisStore) -> tuple
         if iso >= base * 2.0**MOST_ISO_STOPS:
             break
     return lit, max(missing, _screen_short(evaluate(lit, store)))
+
+
+def _face_short(evaluation: Evaluation) -> float:
+    """Stops that the face lacks while its key gives all it has; 0 where the key has some left."""
+    keys = [lamp for lamp in evaluation.plan.lights if lamp.role == "key"]
+    surplus = _face_surplus(evaluation)
+    if surplus is None or not keys or keys[0].dimmer < 0.99:
+        return 0.0
+    return max(0.0, -surplus)
 
 
 def _screen_short(evaluation: Evaluation) -> float:
@@ -226,16 +237,21 @@ def face_goal(evaluation: Evaluation) -> float:
 def _dim(plan: Plan, store: BasisStore) -> Plan:
     """Dimmers: fill as a share of the key, both to the face's level, then the screen to its own."""
     full = [Change(f"lights[{i}].dimmer", 1.0) for i in range(len(plan.lights))]
-    plan = _dim_face(apply_changes(plan, full), store)
-    evaluation = evaluate(plan, store)
-    target = wanted_lux(evaluation)
-    grid, cells = evaluation.screen_map.grid, evaluation.screen_map.judged
-    solved = balanced_dimmers(plan, grid, cells, target, store)
+    plan = apply_changes(plan, full)
     index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
-    return apply_changes(plan, [Change(f"lights[{index[k]}].dimmer", round(v, 3)) for k, v in solved.items()])
+    # In a bright room each zone lights the other a little: twice round settles both.
+    for _ in range(2):
+        plan = _dim_face(plan, store)
+        evaluation = evaluate(plan, store)
+        target = wanted_lux(evaluation)
+        grid, cells = evaluation.screen_map.grid, evaluation.screen_map.judged
+        solved = balanced_dimmers(plan, grid, cells, target, store)
+        plan = apply_changes(plan, [Change(f"lights[{index[k]}].dimmer", round(v, 3)) for k, v in solved.items()])
+    return _dim_face(plan, store)
 
 
 def _dim_face(plan: Plan, store: BasisStore) -> Plan:
+    plan = apply_changes(plan, [Change(f"lights[{i}].dimmer", 1.0) for i in _subject_lamps(plan)])
     evaluation = evaluate(plan, store)
     roles = {lamp.role: (i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")}
     key_lux = evaluation.face_by_lamp.get(roles["key"][1].id, 0.0) if "key" in roles else 0.0
@@ -255,8 +271,19 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
             Change(f"lights[{roles['fill'][0]}].dimmer", round(min(1.0, share * key_dimmer * key_lux / fill_lux), 3))
         )
     if "back" in roles:
-        changes.append(Change(f"lights[{roles['back'][0]}].dimmer", round(min(1.0, 0.7 * key_dimmer + 0.1), 3)))
+        full = rim_ratio(evaluation, store) * (evaluation.exposure.subject_lux or 0.0)
+        rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
+        changes.append(
+            Change(f"lights[{roles['back'][0]}].dimmer", round(min(1.0, rim / full) if full > 0.0 else 1.0, 3))
+        )
     return apply_changes(plan, changes)
+
+
+def _subject_lamps(plan: Plan) -> list[int]:
+    return [i for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")]
+
+
+RIM_OF_FACE = 0.5
 
 
 def _too_few(judged: dict[str, Judgement], team: Cast) -> list[str]:

@@ -28,36 +28,52 @@ def find(
     evaluation = evaluate(plan, store)
     rules = (*RULES, *also)
     judgements = judge_all(evaluation, rules)
-    found = []
+    found: list[Finding] = []
+    trials = Trials(plan, store)
     for rule in rules:
         judgement = judgements.get(rule.id)
         if judgement is None:
             continue
         wanted = with_remedies and judgement.severity != "fine"
-        remedies = _remedies(evaluation, rule, judgements, store) if wanted else ()
+        remedies = _remedies(evaluation, rule, judgements, trials, store) if wanted else ()
         found.append(Finding(rule, judgement, remedies))
     return evaluation, sorted(found, key=lambda finding: RANK[finding.judgement.severity])
 
 
+class Trials:
+    """Changed plans evaluated once each: several rules propose the same cure."""
+
+    def __init__(self, plan: Plan, store: BasisStore) -> None:
+        self._plan, self._store = plan, store
+        self._judged: dict[str, dict[str, Judgement] | None] = {}
+
+    def judged(self, proposal: Proposal) -> dict[str, Judgement] | None:
+        """Judgements of the changed plan; None where the change can't be made."""
+        key = repr(proposal.changes)
+        if key not in self._judged:
+            try:
+                changed = apply_changes(self._plan, proposal.changes)
+                self._judged[key] = judge_all(evaluate(changed, self._store))
+            except PlanError:
+                self._judged[key] = None
+        return self._judged[key]
+
+
 def _remedies(
-    evaluation: Evaluation, rule: Rule, before: dict[str, Judgement], store: BasisStore
+    evaluation: Evaluation, rule: Rule, before: dict[str, Judgement], trials: Trials, store: BasisStore
 ) -> tuple[Remedy, ...]:
     """Proposals that make the value better, best first. Each was evaluated on the changed plan."""
-    tried = [_try(evaluation, rule, proposal, before, store) for proposal in rule.propose(evaluation, store)]
+    tried = [_try(rule, proposal, before, trials) for proposal in rule.propose(evaluation, store)]
     helping = [result for result in tried if result is not None]
     helping.sort(key=lambda result: (result[0], len(result[1].worsens)))
     return tuple(remedy for _, remedy in helping[:MOST_REMEDIES])
 
 
-def _try(
-    evaluation: Evaluation, rule: Rule, proposal: Proposal, before: dict[str, Judgement], store: BasisStore
-) -> tuple[float, Remedy] | None:
+def _try(rule: Rule, proposal: Proposal, before: dict[str, Judgement], trials: Trials) -> tuple[float, Remedy] | None:
     """What is left of the excess, and the remedy; None where the proposal doesn't help."""
-    try:
-        changed = evaluate(apply_changes(evaluation.plan, proposal.changes), store)
-    except PlanError:
+    after = trials.judged(proposal)
+    if after is None:
         return None
-    after = judge_all(changed)
     old, new = before[rule.id], after.get(rule.id)
     left = 0.0 if new is None else new.excess
     if left > 0.98 * old.excess:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from . import camera, light, plate, screen, space, subject, wardrobe
+from . import camera, light, mirror, plate, safety, screen, shadow, space, spill, subject, texture, wardrobe
 from .model import Rule
 
 RULES: tuple[Rule, ...] = (
@@ -11,6 +11,11 @@ RULES: tuple[Rule, ...] = (
     *screen.RULES,
     *wardrobe.RULES,
     *light.RULES,
+    *shadow.RULES,
+    *texture.RULES,
     *subject.RULES,
+    *spill.RULES,
+    *mirror.RULES,
+    *safety.RULES,
     *camera.RULES,
 )
