@@ -15,7 +15,7 @@ from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
 from ausblick.store.setups import Setups
 
-from .api import evaluate, frames, kit, move, plate, screen, setups
+from .api import evaluate, frames, kit, light, move, plate, screen, setups
 from .guard import register_guard
 from .problems import on_invalid, register_problems
 from .schemas import Problem
@@ -45,7 +45,7 @@ def create_app(place: Path) -> OpenAPI:
     app.extensions["ausblick-basis"] = BasisStore()
     register_guard(app)
     register_problems(app)
-    for blueprint in (setups.api, evaluate.api, frames.api, kit.api, plate.api, screen.api, move.api):
+    for blueprint in (setups.api, evaluate.api, frames.api, kit.api, plate.api, screen.api, move.api, light.api):
         app.register_api(blueprint)
     _register_page(app)
     return app

@@ -242,6 +242,15 @@ class NumberModel(Answer):
     inputs: list[InputModel]
 
 
+class LoadModel(Answer):
+    """What lamps draw from a circuit undimmed."""
+
+    circuit: str
+    watts: float
+    amps: float
+    rated_amps: float | None
+
+
 class EvaluationModel(Answer):
     """Everything the set-up view draws, from one evaluation."""
 
@@ -251,6 +260,7 @@ class EvaluationModel(Answer):
     map: MapModel
     floor_shadow: FloorShadowModel | None
     lamps: list[LampShare]
+    loads: list[LoadModel]
     numbers: list[NumberModel]
     action_heights: tuple[float, float] | None
     field_on_screen: tuple[float, float, float, float] | None

@@ -21,6 +21,7 @@ from ausblick.core.optics.view import angle_of_view
 from ausblick.core.plan import unknown_fields
 from ausblick.core.report import check_report, finite
 from ausblick.core.results import Evaluation
+from ausblick.core.rig.power import loads
 from ausblick.core.rules.model import Finding
 from ausblick.store.setups import Setup
 
@@ -50,6 +51,7 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding], store: Bas
                 }
                 for lamp in evaluation.plan.lights
             ],
+            "loads": [asdict(load) for load in loads(plan)],
             "numbers": [{**asdict(number), "value": finite(number.value)} for number in numbers(evaluation)],
             "action_heights": action_heights(plan.subject) if plan.subject else None,
             "field_on_screen": field_on_screen(plan, evaluation.view),

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/distances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shadow, spill and needed screen against the distance of the mark, and the schools of distance. */
+        post: operations["distances"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -49,6 +66,23 @@ export interface paths {
         put?: never;
         /** With `changes`, the plan as it would be after them; without `remedies`, faster. */
         post: operations["evaluatePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/even-screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Dimmers always; heights, places and aims where they may. Never worse than the plan. */
+        post: operations["evenScreen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -215,6 +249,22 @@ export interface paths {
         get?: never;
         put: operations["saveKitCsv"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readPhotometry"];
         delete?: never;
         options?: never;
         head?: never;
@@ -532,6 +582,30 @@ export interface components {
             kind: "beam";
         } & {
             [key: string]: unknown;
+        };
+        /** AtDistanceModel */
+        AtDistanceModel: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Edge */
+            edge: number | null;
+            /** Margin M */
+            margin_m: number | null;
+            /** Needed */
+            needed: [
+                number,
+                number
+            ] | null;
+            /** Others Percent */
+            others_percent: number | null;
+            /** Shadow Area */
+            shadow_area: number;
+            /** Shadow Percent */
+            shadow_percent: number;
+            /** Under */
+            under: number | null;
+            /** Z */
+            z: number;
         };
         /** BlurModel */
         BlurModel: {
@@ -962,6 +1036,13 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /** DistancesModel */
+        DistancesModel: {
+            /** Curve */
+            curve: components["schemas"]["AtDistanceModel"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolRowModel"][];
+        };
         /**
          * Envelope
          * @description Reach of the action round the mark, in metres: sideways, above the head, to camera, to screen.
@@ -1043,6 +1124,8 @@ export interface components {
             floor_shadow: components["schemas"]["FloorShadowModel"] | null;
             /** Lamps */
             lamps: components["schemas"]["LampShare"][];
+            /** Loads */
+            loads: components["schemas"]["LoadModel"][];
             map: components["schemas"]["MapModel"];
             /** Needed Outline */
             needed_outline: [
@@ -1052,6 +1135,54 @@ export interface components {
             /** Numbers */
             numbers: components["schemas"]["NumberModel"][];
             picture: components["schemas"]["PictureModel"];
+        };
+        /**
+         * EvenBody
+         * @description What may be changed besides dimmers.
+         */
+        EvenBody: {
+            /**
+             * Aims
+             * @default true
+             */
+            aims: boolean;
+            /**
+             * Heights
+             * @default true
+             */
+            heights: boolean;
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+            /**
+             * Positions
+             * @default false
+             */
+            positions: boolean;
+        };
+        /**
+         * EvenModel
+         * @description Changes that even the screen (none: nothing better was found), and what is in the way.
+         */
+        EvenModel: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Limits */
+            limits: string[];
+            /** Lux After */
+            lux_after: number;
+            /** Lux Before */
+            lux_before: number;
+            /** Spread After */
+            spread_after: number | null;
+            /** Spread Before */
+            spread_before: number | null;
+            /** Words */
+            words: string[];
         };
         /** EvidenceModel */
         EvidenceModel: {
@@ -1887,6 +2018,20 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /**
+         * LoadModel
+         * @description What lamps draw from a circuit undimmed.
+         */
+        LoadModel: {
+            /** Amps */
+            amps: number;
+            /** Circuit */
+            circuit: string;
+            /** Rated Amps */
+            rated_amps: number | null;
+            /** Watts */
+            watts: number;
+        };
         /** Mains */
         Mains: {
             /**
@@ -2232,6 +2377,34 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** PhotometryBody */
+        PhotometryBody: {
+            /**
+             * Text
+             * @description The text of an LM-63 file.
+             */
+            text: string;
+        };
+        /**
+         * PhotometryModel
+         * @description Candela along two planes through the axis: (angle, along the height, across the width).
+         */
+        PhotometryModel: {
+            /** Curve */
+            curve: [
+                number,
+                number,
+                number
+            ][];
+            /** Flux Lm */
+            flux_lm: number;
+            /** Half Peak Deg */
+            half_peak_deg: number;
+            /** Peak Cd */
+            peak_cd: number;
+            /** Watts */
+            watts: number;
         };
         /**
          * PictureModel
@@ -2960,6 +3133,17 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** SchoolRowModel */
+        SchoolRowModel: {
+            found: components["schemas"]["AtDistanceModel"] | null;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "1m" | "1.2-2m" | "2m-plus" | "3m" | "shadow-gone";
+            /** Why Not */
+            why_not: string;
+        };
         /**
          * ScopesModel
          * @description Base64 of brightness bytes, row by row; `top` is the level of the waveform's first row in %.
@@ -3640,6 +3824,39 @@ export interface operations {
             };
         };
     };
+    distances: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DistancesModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     evaluatePlan: {
         parameters: {
             query?: never;
@@ -3660,6 +3877,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EvaluationModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    evenScreen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EvenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvenModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4022,6 +4272,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    readPhotometry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotometryBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotometryModel"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -41,7 +41,7 @@ def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats
     if lamp.lambertian:
         lux = _lambert(lamp.peak / face.area, face, front, points, normal)
         return lux * _unblocked(face, front, points, normal, blocking, most)
-    return _lobes(lamp, front, points, normal, blocking)
+    return _lobes(lamp, front, points, normal, blocking, most)
 
 
 def _sun(normal_lux: float, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
@@ -84,21 +84,29 @@ def _near_order(front: Floats, points: Floats, face: Face) -> int:
     return int(min(24, max(4, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
 
 
-def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+AT_ONCE = 300_000
+"""Points times places of a face that are worked out in one array."""
+
+
+def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
     """A face that sends the same lobe from every point: a sum of small sources over it."""
     face = lamp.face
-    samples, areas = polygon_points(front, _near_order(front, points, face))
-    weights = np.zeros((len(points), len(samples)))
-    for s, (place, area) in enumerate(zip(samples, areas, strict=True)):
-        away = points - place
-        r2 = np.maximum(np.einsum("pi,pi->p", away, away), 1e-8)
+    order = _near_order(front, points, face)
+    samples, areas = polygon_points(front, order if most >= 8 else min(most, order))
+    lux = np.zeros(len(points))
+    chunk = max(1, AT_ONCE // len(samples))
+    for begin in range(0, len(points), chunk):
+        some = points[begin : begin + chunk]
+        away = some[:, None, :] - samples[None, :, :]
+        r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
         r = np.sqrt(r2)
         facing = np.clip(-(away @ normal) / r, 0.0, None)
-        weights[:, s] = area / face.area * lamp.candela(away, r) * facing / r2
-    lux = weights.sum(axis=1)
-    if not len(occluders):
-        return np.asarray(lux)
-    return np.asarray(lux * visible_share(points, samples, weights, occluders))
+        weights = areas / face.area * lamp.candela(away, r) * facing / r2
+        found = weights.sum(axis=1)
+        if len(occluders):
+            found = found * visible_share(some, samples, weights, occluders)
+        lux[begin : begin + chunk] = found
+    return lux
 
 
 def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:

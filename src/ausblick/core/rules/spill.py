@@ -98,7 +98,7 @@ def _back_light(evaluation: Evaluation) -> list[Proposal]:
 RULES = (
     Rule("subject.spill-front", "subject", "screen colour",
          "Colour on the front barely shows before the green and stays on the skin when the green is gone.",
-         "Excess of the key channel over the mean of the others, of the face's light; three in a hundred despill away",
+         "Excess of the key channel over the others' mean, of the face's light; three in a hundred despill away",
          _judge("front"), _cures("front"), digits=1),
     Rule("subject.spill-edge", "subject", "screen colour",
          "The edge as the camera sees it catches the screen at a slant: this is the halo that a key leaves.",
