@@ -97,9 +97,27 @@ def plate(page: Page) -> None:
     wait(page)
 
 
+def distance(page: Page) -> None:
+    page.get_by_role("button", name="Shadow and spill by distance").click()
+    page.get_by_role("button", name="Compute again").wait_for(timeout=60_000)
+    page.get_by_role("region", name="Distance").scroll_into_view_if_needed()
+    page.mouse.move(5, 5)
+
+
+def even(page: Page) -> None:
+    page.get_by_role("checkbox", name="places").check()
+    page.get_by_role("button", name="Even the screen").click()
+    wait(page)
+    page.wait_for_timeout(4000)
+
+
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
     ("setup", DESK, "set", "/setup/1", nothing),
+    ("screen-light", DESK, "set", "/setup/1/light", even),
+    ("subject", DESK, "set", "/setup/4/subject", nothing),
+    ("distance", DESK, "set", "/setup/6/subject", distance),
+    ("compare", DESK, "desk", "/compare/1/4", nothing),
     ("lamp", DESK, "set", "/setup/1/light", lamp),
     ("remedy", DESK, "set", "/setup/1", attempt),
     ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),

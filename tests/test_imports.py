@@ -22,6 +22,7 @@ CORE_ORDER = [
     "measure",
     "key",
     "results",
+    "explaining",
     "screen_reading",
     "evaluate",
     "rules",

@@ -197,6 +197,8 @@ def test_set_ups_are_made_renamed_copied_deleted_and_brought_back(watched: Watch
         "/setup/1/light",
         "/setup/1/camera",
         "/setup/1/space",
+        "/setup/4/subject",
+        "/compare/1/3",
         "/setup/1/check",
         "/kit",
     ],

@@ -29,7 +29,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     scene = scene_light(plan, store)
     blur = _blur(plan)
     light = screen_light_of(plan, coverage, view, scene, store)
-    screen_map = screen_map_of(plan, light, view, blur)
+    screen_map = screen_map_of(plan, light, view, blur, store)
     by_lamp, face_light = _face_light(plan, scene, store)
     on_screen = _screen_by_lamp(plan, light, store)
     key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
@@ -50,7 +50,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         spill=spill_of(plan, key, scene, store),
         reflections=tuple(pane_reflections(plan, view)),
         mirrored=tuple(mirrored_screen(plan, view)),
-        texture=texture_of(plan, light, screen_map, view),
+        texture=texture_of(plan, light, screen_map, view, store),
         hue_spread_deg=hue_spread_of(plan, light),
         zones=_zones(plan, on_screen, by_lamp),
         scene_light=scene,

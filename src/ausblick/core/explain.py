@@ -2,35 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+from .explain_light import light_numbers, subject_numbers
+from .explaining import Input, Number
 from .optics.figure import figure_height_px
 from .optics.focus import SHARP_PX
 from .optics.view import pixel_pitch_mm
 from .results import Evaluation
 from .signal.exposure import INCIDENT_C
-
-
-@dataclass(frozen=True)
-class Input:
-    name: str
-    value: float
-    unit: str
-
-
-@dataclass(frozen=True)
-class Number:
-    """One reading; `value` is None where the plan gives no such number."""
-
-    id: str
-    stage: str
-    label: str
-    value: float | None
-    unit: str
-    digits: int
-    formula: str
-    source: str
-    inputs: tuple[Input, ...]
 
 
 def numbers(evaluation: Evaluation) -> list[Number]:
@@ -39,7 +17,9 @@ def numbers(evaluation: Evaluation) -> list[Number]:
         *_space(evaluation),
         *_screen(evaluation),
         *_light(evaluation),
+        *light_numbers(evaluation),
         *_subject(evaluation),
+        *subject_numbers(evaluation),
         *_camera(evaluation),
     ]
 
@@ -193,7 +173,7 @@ def _subject(e: Evaluation) -> list[Number]:
             exposure.subject_lux,
             "lx",
             0,
-            "sum of all lamps on a small surface at eye height that faces the camera, dimmers applied",
+            "sum of all lamps on a small surface at eye height that faces the camera, and what the room returns",
             "Photometric distance law",
             (),
         ),

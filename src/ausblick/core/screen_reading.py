@@ -55,25 +55,30 @@ def screen_light_of(plan: Plan, coverage: Coverage, view: View, scene: SceneLigh
     maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
     full = direct_light(plan, maps) + returned_to_screen(plan, grid, scene, store)
     taken = np.tensordot(maps * lost, _weights(plan), axes=(0, 0))
-    return ScreenLight(grid, maps, lost, full, full - taken, _judged(plan, grid, coverage, view))
+    return ScreenLight(grid, maps, lost, full, full - taken, _judged(plan, grid, coverage, view, store))
 
 
-def _judged(plan: Plan, grid: Grid, coverage: Coverage, view: View) -> Bools:
+def _judged(plan: Plan, grid: Grid, coverage: Coverage, view: View, store: BasisStore) -> Bools:
     """Needed cells that the figure does not hide; all needed ones where it hides every one."""
     needed = seen_cells(grid, coverage)
     if plan.subject is None or not needed.any():
         return needed
-    points = grid.points()
-    lens = np.broadcast_to(view.lens, points.shape)
-    seen = needed & ~hidden_by(figure_of(plan.subject), points, lens).reshape(grid.shape)
+    figure = figure_of(plan.subject)
+
+    def hidden() -> Floats:
+        points = grid.points()
+        return hidden_by(figure, points, np.broadcast_to(view.lens, points.shape)).reshape(grid.shape).astype(float)
+
+    key = ("behind the figure", grid.x.tobytes(), grid.y.tobytes(), figure, view.lens.tobytes())
+    seen = needed & (store.get(key, hidden) == 0.0)
     return seen if seen.any() else needed
 
 
-def screen_map_of(plan: Plan, light: ScreenLight, view: View, blur: Blur) -> ScreenMap:
+def screen_map_of(plan: Plan, light: ScreenLight, view: View, blur: Blur, store: BasisStore) -> ScreenMap:
     lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
     shadow = np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
     dimmed = light.maps * (1.0 - light.lost) * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
-    folds = wrinkle_contrast(plan, dimmed, shown, light.grid, _melt_m(plan, view, blur))
+    folds = wrinkle_contrast(plan, dimmed, shown, light.grid, _melt_m(plan, view, blur), store)
     levels = screen_levels(plan, light.shown)
     half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
     bright = trace_of(plan, *screen_levels(plan, light.shown * (1.0 + half)))
@@ -105,12 +110,14 @@ def shadow_of(plan: Plan, light: ScreenLight) -> Shadow | None:
     return Shadow(100.0 * float(lost.max()), area, middle, plan.lights[int(np.argmax(caused))].id)
 
 
-def texture_of(plan: Plan, light: ScreenLight, screen_map: ScreenMap, view: View) -> Texture | None:
+def texture_of(
+    plan: Plan, light: ScreenLight, screen_map: ScreenMap, view: View, store: BasisStore
+) -> Texture | None:
     if not light.judged.any():
         return None
     dimmed = light.maps * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
     shown = scalar_lux(light.shown)
-    spots = highlights(plan, dimmed, shown, light.grid, light.judged, view.lens)
+    spots = highlights(plan, dimmed, shown, light.grid, light.judged, view.lens, store)
     return Texture(float(np.quantile(screen_map.wrinkles[light.judged], 0.95)), tuple(spots))
 
 

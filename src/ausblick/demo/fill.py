@@ -16,6 +16,7 @@ from ausblick.web.importing import import_frame
 
 from .camera_frame import Blemish, record
 from .fern_house import scree, seed_vault
+from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
 
 
 def fill_demo(place: Path) -> None:
@@ -32,6 +33,8 @@ def fill_demo(place: Path) -> None:
             path.write_bytes(png_bytes(record(built, blemishes, grain, seed=7)))
             name = f"{plan.title.split(',')[0].lower().replace(' ', '-')}-test.png"
             import_frame(frames, setup.id, name, path, plan.targets.level_trace)
+    for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners()):
+        setups.create(plan)
 
 
 def _as_built() -> list[tuple[Plan, Plan, tuple[Blemish, ...], float]]:

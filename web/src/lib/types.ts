@@ -22,7 +22,7 @@ export type State = 'holds' | 'tight' | 'fails' | 'unknown'
 export const STATE_OF: Record<Severity, State> = { stop: 'fails', fix: 'fails', consider: 'tight', fine: 'holds' }
 
 /** What is selected on the drawings: a thing of the set, or nothing. */
-export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | `light:${string}`
+export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | 'window' | `light:${string}` | `flag:${string}`
 export type Kit = Schemas['Kit']
 export type Cell = Schemas['CellModel']
 export type Proposals = Schemas['ProposalsModel']
@@ -36,3 +36,9 @@ export type ScreenAdvice = Schemas['ScreenAdviceModel']
 export type TrackingMarks = Schemas['TrackingMarksModel']
 export type CopyPlace = Schemas['CopyModel']
 export type PlateLight = Schemas['PlateLightModel']
+export type Even = Schemas['EvenModel']
+export type Distances = Schemas['DistancesModel']
+export type AtDistance = Schemas['AtDistanceModel']
+export type Photometry = Schemas['PhotometryModel']
+export type Probe = Schemas['ProbeModel']
+export type Flag = Plan['flags'][number]

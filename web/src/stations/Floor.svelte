@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The floor from above: room, screen, reach of the action, camera with its field, lamps with aims. */
+  import SetPieces from './SetPieces.svelte'
   import Handle from '../parts/Handle.svelte'
   import { round } from '../lib/changes'
   import type { Move } from '../lib/drag'
@@ -142,6 +143,8 @@
   {/if}
 {/each}
 </g>
+
+<SetPieces {plan} {evaluation} {sheet} {selected} {select} {change} {settle} />
 
 <!-- Lamps -->
 {#each plan.lights as lamp, i (lamp.id)}
@@ -299,6 +302,9 @@
     {#if ghost.camera.z !== plan.camera.z || ghost.camera.x !== plan.camera.x}
       <rect x={z(ghost.camera.z) + 8} y={x(ghost.camera.x) - 7} width="17" height="14" />
     {/if}
+    {#each ghost.flags.filter((f) => !plan.flags.some((p) => p.id === f.id)) as flag (flag.id)}
+      <path d={path(flag.corners.map((c) => [z(c[2]), x(c[0])]), true)} stroke-width="2.5" />
+    {/each}
     {#each ghost.lights as lamp, i (lamp.id)}
       {@const was = plan.lights[i]}
       {#if was && (was.position.some((v, k) => v !== lamp.position[k]) || was.aim.some((v, k) => v !== lamp.aim[k]))}

@@ -5,7 +5,11 @@
   import { session } from '../lib/session.svelte'
   import { path } from '../lib/sheet'
   import type { Evaluation, Plan } from '../lib/types'
-  let { plan, evaluation }: { plan: Plan; evaluation: Evaluation | null } = $props()
+  let { plan, evaluation: present, trial = null }: { plan: Plan; evaluation: Evaluation | null; trial?: Evaluation | null } = $props()
+
+  /** While something is tried, the frame shows how it would be; the present is one click away. */
+  let then = $state(true)
+  const evaluation = $derived(trial && then ? trial : present)
 
   let boxW = $state(540)
   let boxH = $state(304)
@@ -59,6 +63,33 @@
         context.stroke()
       }
   })
+  /** Cells of the needed screen where the figure takes a twentieth of the light or more. */
+  const shades = $derived.by(() => {
+    if (!evaluation) return []
+    const { x, y, shadow, judged } = evaluation.map
+    const [dx, dy] = [(x[1] - x[0]) / 2, (y[1] - y[0]) / 2]
+    return shadow.flatMap((row, r) =>
+      row.flatMap((lost, c) =>
+        lost >= 0.05 && judged[r][c] ? [[[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([sx, sy]) => project(x[c] + sx * dx, y[r] + sy * dy))] : [],
+      ),
+    )
+  })
+  /** Where the pane shows lamps; drawn as seen, the pane's plane moved to the screen's by the lens. */
+  const panes = $derived.by(() => {
+    const pane = plan.window
+    if (!evaluation || !pane) return []
+    return evaluation.check.reflections.filter((r) => r.visible && r.at).map((r) => inPane(r.at![0], r.at![1]))
+  })
+  const inPane = (px: number, py: number) => {
+    const { x, y, z } = plan.camera
+    const share = z / (z - plan.window!.z)
+    return project(x + (px - x) * share, y + (py - y) * share)
+  }
+  const glass = $derived(
+    evaluation && plan.window
+      ? [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([sx, sy]) => inPane(plan.window!.x + (sx * plan.window!.width) / 2, plan.window!.y + (sy * plan.window!.height) / 2))
+      : [],
+  )
   const summary = $derived.by(() => {
     if (!evaluation) return 'Frame not computed yet'
     const { coverage, screen } = evaluation.check
@@ -78,6 +109,9 @@
             <pattern id="{id}-missing" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
               <rect width="8" height="8" fill="var(--color-base-300)" fill-opacity="0.5" />
               <path d="M0 0V8" stroke="var(--color-primary)" stroke-width="4" />
+            </pattern>
+            <pattern id="{id}-shade" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+              <path d="M0 0V5" stroke="black" stroke-opacity="0.8" stroke-width="1.6" />
             </pattern>
             <mask id="{id}-on">
               {#each picture.surfaces as surface, i (i)}<path d={path(px(surface.points), true)} fill="white" />{/each}
@@ -101,6 +135,9 @@
               stroke-width={contour.level === 0 ? 1.4 : 0.8}
             />
           {/each}
+          {#each shades as shade, i (i)}<path d={path(shade, true)} fill="url(#{id}-shade)" />{/each}
+          {#if glass.length}<path d={path(glass, true)} fill="white" fill-opacity="0.06" stroke="white" stroke-opacity="0.7" stroke-width="1" />{/if}
+          {#each panes as pane, i (i)}<circle cx={pane[0]} cy={pane[1]} r="7" fill="none" stroke="var(--color-primary)" stroke-width="2" />{/each}
           <path d={path(px(picture.needed), true)} fill="url(#{id}-missing)" mask="url(#{id}-bare)" />
           <g stroke="black" stroke-opacity="0.55" stroke-width="0.75">
             {#each picture.figure as part, i (i)}
@@ -131,6 +168,13 @@
         <button type="button" class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}" aria-pressed={against === which} onclick={() => (against = which)}>{word}</button>
       {/each}
     </span>
+    {#if trial}
+      <span class="label-text flex gap-2">
+        {#each [[false, 'now'], [true, 'then']] as const as [which, word] (word)}
+          <button type="button" class="cursor-pointer {then === which ? 'text-primary underline underline-offset-2' : 'hover:text-ink'}" aria-pressed={then === which} onclick={() => (then = which)}>{word}</button>
+        {/each}
+      </span>
+    {/if}
     <DeviationScale {reach} zero={against === 'wanted' ? 'the wanted level' : 'the mean'} />
   </figcaption>
 </figure>

@@ -4,7 +4,7 @@
   import { session } from '../lib/session.svelte'
   import { inUnits, showValue } from '../lib/units'
 
-  const MAIN = ['margin', 'level-luma', 'spread', 'over', 'smear', 'gap', 'depth']
+  const MAIN = ['margin', 'level-luma', 'spread', 'shadow', 'spill-side', 'over', 'smear', 'gap', 'depth']
   const rows = $derived.by(() => {
     const after = session.ghost?.evaluation.numbers ?? []
     return (session.evaluation?.numbers ?? [])

@@ -2,20 +2,25 @@
   /** The fields of what is selected, narrow, beside it. */
   import X from '@lucide/svelte/icons/x'
   import CameraFields from './inspect/CameraFields.svelte'
+  import FlagFields from './inspect/FlagFields.svelte'
   import LampFields from './inspect/LampFields.svelte'
   import PlateFields from './inspect/PlateFields.svelte'
   import RoomFields from './inspect/RoomFields.svelte'
   import ScreenFields from './inspect/ScreenFields.svelte'
   import SubjectFields from './inspect/SubjectFields.svelte'
+  import WindowFields from './inspect/WindowFields.svelte'
   import { session } from '../lib/session.svelte'
 
   const plan = $derived(session.plan!)
   const thing = $derived(session.selected)
   const lamp = $derived(plan.lights.findIndex((l) => `light:${l.id}` === thing))
+  const flag = $derived(plan.flags.findIndex((f) => `flag:${f.id}` === thing))
   const title = $derived(
     lamp >= 0
       ? `${lamp + 1} ${plan.lights[lamp].name}`
-      : { room: 'Space', plate: 'Plate', screen: 'Screen', subject: 'Subject', camera: 'Camera' }[thing as string],
+      : flag >= 0
+        ? `Cloth ${plan.flags[flag].id}`
+        : { window: 'Window pane', room: 'Space', plate: 'Plate', screen: 'Screen', subject: 'Subject', camera: 'Camera' }[thing as string],
   )
 </script>
 
@@ -28,6 +33,8 @@
   </header>
   <div class="flex flex-col gap-1">
     {#if lamp >= 0}<LampFields {plan} index={lamp} />
+    {:else if flag >= 0}<FlagFields {plan} index={flag} />
+    {:else if thing === 'window' && plan.window}<WindowFields {plan} />
     {:else if thing === 'camera'}<CameraFields {plan} />
     {:else if thing === 'subject'}<SubjectFields {plan} />
     {:else if thing === 'screen'}<ScreenFields {plan} />

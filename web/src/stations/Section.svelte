@@ -99,6 +99,16 @@
   <rect x={z(0) - 5} y={y(screenTop) - 3} width="10" height="6" fill="var(--color-base-100)" class="drawn" class:pick={selected === 'screen'} />
 </Handle>
 
+<!-- Cloths, boards, the window pane -->
+<g aria-hidden="true" pointer-events="none">
+  {#each plan.flags as flag (flag.id)}
+    <path d={path(flag.corners.map((c) => [z(c[2]), y(c[1])]), true)} fill={flag.reflectance[0] < 0.4 ? 'black' : 'white'} fill-opacity="0.35" class="hair" class:pick={selected === `flag:${flag.id}`} />
+  {/each}
+  {#if plan.window}
+    <path d="M{z(plan.window.z) - 2} {y(plan.window.y - plan.window.height / 2)}V{y(plan.window.y + plan.window.height / 2)}M{z(plan.window.z) + 2} {y(plan.window.y - plan.window.height / 2)}V{y(plan.window.y + plan.window.height / 2)}" class="drawn" class:pick={selected === 'window'} />
+  {/if}
+</g>
+
 <!-- Figure and its reach -->
 {#if plan.subject}
   {@const s = plan.subject}

@@ -7,7 +7,8 @@
   import Findings from '../stations/Findings.svelte'
   import FrameView from '../stations/FrameView.svelte'
   import GhostBar from '../stations/GhostBar.svelte'
-  import LightPanel from '../stations/LightPanel.svelte'
+  import LightPanel from '../stations/light/LightPanel.svelte'
+  import SubjectPanel from '../stations/subject/SubjectPanel.svelte'
   import Numbers from '../stations/Numbers.svelte'
   import ScreenPanel from '../stations/screen/ScreenPanel.svelte'
   import PlatePanel from '../stations/plate/PlatePanel.svelte'
@@ -82,7 +83,7 @@
         </section>
         <div class="flex min-h-0 flex-col border-line max-md:pb-16 md:max-lg:flex-row-reverse md:max-lg:border-t" class:max-md:hidden={pane === 'drawing'}>
           <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-line p-3 md:max-lg:h-72 md:max-lg:w-1/2 lg:border-b" class:max-md:hidden={pane !== 'frame'} class:lg:hidden={station === 'plate' && session.plateOpen}>
-            <FrameView plan={session.plan} evaluation={session.evaluation} />
+            <FrameView plan={session.plan} evaluation={session.evaluation} trial={session.ghost?.evaluation ?? null} />
           </section>
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
           <section aria-label="Findings and numbers" tabindex="0" class="relative min-h-0 flex-1 overflow-y-auto px-4 pb-3" class:max-md:hidden={pane !== 'findings'}>
@@ -93,7 +94,7 @@
             </div>
             <GhostBar />
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="own" />{/if}
-            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
+            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'subject'}<SubjectPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="rest" />{:else}<Numbers evaluation={session.evaluation} />{/if}
           </section>
         </div>

@@ -61,6 +61,7 @@
               <li class="label-text py-1.5">No named version yet. Every change can be undone; a name makes a state easy to find again.</li>
             {/each}
           </ul>
+          <a class="plain mt-2 inline-block" href="#/compare/{session.id}/{session.id}">Compare with another set-up</a>
         </div>
       {/if}
     </span>

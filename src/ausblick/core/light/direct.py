@@ -18,6 +18,7 @@ from ..arrays import Floats
 from ..optics.polygon import clip_half_plane
 from .emission import Emission
 from .emitters import Face
+from .factors import contour_factors
 from .occlusion import between_any, blocked_pairs, visible_share
 from .quadrature import polygon_points
 
@@ -42,6 +43,47 @@ def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats
         lux = _lambert(lamp.peak / face.area, face, front, points, normal)
         return lux * _unblocked(face, front, points, normal, blocking, most)
     return _lobes(lamp, front, points, normal, blocking, most)
+
+
+def direct_lux_on(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, most: int = 8) -> Floats:
+    """The same on points that face different ways: normals (P, 3), unit length.
+
+    Panels, the most common lamps, are done in one sweep; others plane by plane.
+    """
+    if lamp.lambertian and len(lamp.face.outline) == 4:
+        blocking = np.concatenate([occluders, lamp.leaves]) if len(lamp.leaves) else occluders
+        return _panel(lamp, points, normals, blocking, most)
+    lux = np.zeros(len(points))
+    offsets = np.einsum("pi,pi->p", points, normals)
+    planes = np.round(np.column_stack([normals, offsets]), 9)
+    _, which = np.unique(planes, axis=0, return_inverse=True)
+    for plane in range(int(which.max()) + 1 if len(which) else 0):
+        own = which.ravel() == plane
+        lux[own] = direct_lux(lamp, points[own], normals[own][0], occluders, most)
+    return lux
+
+
+def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, most: int) -> Floats:
+    face = lamp.face
+    lux = np.zeros(len(points))
+    (ahead,) = np.nonzero((points - face.centre) @ face.axis > 1e-9)
+    if not len(ahead):
+        return lux
+    corners = np.broadcast_to(face.outline, (len(ahead), 4, 3))
+    exitance = math.pi * lamp.peak / face.area
+    lux[ahead] = exitance * contour_factors(points[ahead], normals[ahead], corners)
+    touched = (
+        between_any(points, face.outline, occluders) & (lux > 0.0) if len(occluders) else np.zeros(0, dtype=bool)
+    )
+    if touched.any():
+        some = points[touched]
+        samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, some, face)))
+        away = some[:, None, :] - samples[None, :, :]
+        r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
+        facing = np.clip(-np.einsum("psi,pi->ps", away, normals[touched]), 0.0, None)
+        weights = areas * np.clip(away @ face.axis, 0.0, None) * facing / r2**2
+        lux[touched] *= visible_share(some, samples, weights, occluders)
+    return lux
 
 
 def _sun(normal_lux: float, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:

@@ -8,7 +8,7 @@ from ..arrays import LUMA, Floats, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, blocking_key, lamp_key, weight
 from .colour import light_rgb
-from .direct import direct_lux
+from .direct import direct_lux_on
 from .emission import emission_of
 from .occlusion import set_triangles
 
@@ -49,9 +49,7 @@ def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) ->
     for lamp in plan.lights:
 
         def full_power(lamp: Light = lamp) -> Floats:
-            emission = emission_of(lamp, plan)
-            lux = [direct_lux(emission, p[None, :], n, occluders)[0] for p, n in zip(at, facing, strict=True)]
-            return np.array(lux)
+            return direct_lux_on(emission_of(lamp, plan), at, facing, occluders)
 
         rows.append(store.get((*place, lamp_key(plan, lamp)), full_power))
     return np.stack(rows) if rows else np.zeros((0, len(at)))

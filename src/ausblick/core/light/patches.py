@@ -9,11 +9,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
 
-from ..arrays import Floats, cross, unit
+from ..arrays import Bools, Floats, cross, unit
 from ..plan import Flag, Plan, Room, Screen
 from ..plan.fields import Rgb
 from .occlusion import ON_WALL
@@ -29,7 +30,7 @@ OUTDOORS = (1.0, 2.2, 4.0, 7.0, 12.0, 25.0, 60.0, 200.0)
 @dataclass(frozen=True)
 class Patches:
     """corners (N, 4, 3) counter-clockwise from the front, outward (N, 3), areas (N,) m2,
-    reflectance (N, 3), group (N,) index into `names`; `planes` (start, end) of patches in one plane."""
+    reflectance (N, 3), group (N,) index into `names`."""
 
     corners: Floats
     outward: Floats
@@ -37,11 +38,23 @@ class Patches:
     reflectance: Floats
     group: np.ndarray[tuple[int], np.dtype[np.int64]]
     names: tuple[str, ...]
-    planes: tuple[tuple[int, int], ...]
 
-    def of(self, *names: str) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
+    def of(self, *names: str) -> Bools:
         """Mask (N,) of the patches that belong to any of these surfaces."""
-        return np.isin(self.group, [i for i, name in enumerate(self.names) if name in names])
+        found = np.zeros(len(self.areas), dtype=bool)
+        for name in names:
+            if name in self._masks:
+                found |= self._masks[name]
+        return found
+
+    @cached_property
+    def _masks(self) -> dict[str, Bools]:
+        return {name: self.group == i for i, name in enumerate(self.names)}
+
+    @cached_property
+    def membership(self) -> Floats:
+        """1 where a patch belongs to a surface (N, len(names)), else 0."""
+        return np.eye(len(self.names))[self.group]
 
 
 SCREEN_NAMES = ("screen", "floor run", "left wing", "right wing")
@@ -73,12 +86,11 @@ def patches_of(plan: Plan) -> Patches:
     parts = [part for part in parts if len(part[1])]
     if not parts:
         none = np.zeros((0, 3))
-        return Patches(np.zeros((0, 4, 3)), none, np.zeros(0), none, np.zeros(0, dtype=np.int64), (), ())
+        return Patches(np.zeros((0, 4, 3)), none, np.zeros(0), none, np.zeros(0, dtype=np.int64), ())
     names = tuple(dict.fromkeys(name for name, _, _ in parts))
     corners = np.concatenate([quads for _, quads, _ in parts])
     across = cross(corners[:, 2] - corners[:, 0], corners[:, 3] - corners[:, 1])
     counts = [len(quads) for _, quads, _ in parts]
-    ends = np.cumsum(counts).tolist()
     return Patches(
         corners=corners,
         outward=unit(across),
@@ -86,7 +98,6 @@ def patches_of(plan: Plan) -> Patches:
         reflectance=np.concatenate([np.tile(rgb, (n, 1)) for (_, _, rgb), n in zip(parts, counts, strict=True)]),
         group=np.repeat([names.index(name) for name, _, _ in parts], counts),
         names=names,
-        planes=tuple(zip([0, *ends[:-1]], ends, strict=True)),
     )
 
 

@@ -18,7 +18,7 @@ from scipy.linalg import lu_factor, lu_solve
 from ..arrays import Floats, Floats32
 from ..plan import Light, Plan
 from .basis import BasisStore, lamp_key
-from .direct import direct_lux
+from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .factors import patch_factors
 from .occlusion import apart, blocked_pairs, pieces, set_triangles
@@ -105,14 +105,11 @@ def lamp_on_patches(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) ->
 
 def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
     patches, emission = scene.patches, emission_of(lamp, plan)
-    lux = np.zeros(len(patches.areas))
-    places = _sample_places(patches)
-    for begin, end in patches.planes:
-        points = places[begin:end].reshape(-1, 3)
-        light = direct_lux(emission, points, patches.outward[begin], scene.occluders, most=3)
-        lux[begin:end] = light.reshape(end - begin, -1).mean(axis=1)
+    places = _sample_places(patches).reshape(-1, 3)
+    facing = np.repeat(patches.outward, 4, axis=0)
+    lux = direct_lux_on(emission, places, facing, scene.occluders, most=3).reshape(-1, 4).mean(axis=1)
     through = plan.screen.transmittance
-    if through > 0.0 and patches.planes:
+    if through > 0.0 and len(lux):
         own = patches.of("screen")
         back = (
             direct_lux(emission, patches.corners[own].mean(axis=1), np.array([0.0, 0.0, -1.0]), scene.occluders)
@@ -120,7 +117,7 @@ def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
             else np.zeros(0)
         )
         lux[own] += through * back
-    return lux
+    return np.asarray(lux)
 
 
 def _sample_places(patches: Patches) -> Floats:

@@ -165,8 +165,8 @@ def first_hand(light: SceneLight, factors: Floats) -> Floats:
 def by_surface(light: SceneLight, factors: Floats) -> dict[str, Floats]:
     """Light (P, 3) in lux that arrives from each surface after all reflections, by its name."""
     patches = light.scene.patches
-    leaving = light.leaving
-    return {name: factors[:, (own := patches.of(name))] @ leaving[own] for name in patches.names}
+    parts = np.einsum("pn,nc,ng->gpc", factors, light.leaving, patches.membership, optimize=True)
+    return {name: parts[i] for i, name in enumerate(patches.names)}
 
 
 @dataclass(frozen=True)

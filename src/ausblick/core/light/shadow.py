@@ -141,7 +141,16 @@ def lost_map(plan: Plan, lamp: Light, points: Floats, normal: Floats, store: Bas
     if plan.subject is None:
         return np.zeros(len(points))
     figure = figure_of(plan.subject)
-    key = ("lost", points.tobytes(), normal.tobytes(), figure, blocking_key(plan), lamp_key(plan, lamp))
+    key = (
+        "lost",
+        len(points),
+        points[0].tobytes(),
+        points[-1].tobytes(),
+        normal.tobytes(),
+        figure,
+        blocking_key(plan),
+        lamp_key(plan, lamp),
+    )
 
     def make() -> Floats:
         occluders = np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])

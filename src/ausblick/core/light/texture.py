@@ -16,7 +16,7 @@ from scipy.special import j1
 from ..arrays import Bools, Floats, unit
 from ..optics.grid import Grid
 from ..plan import Light, Plan
-from .basis import weight
+from .basis import BasisStore, lamp_key, weight
 from .emission import emission_of
 
 FOLD = 0.08
@@ -36,21 +36,27 @@ class Highlight:
     added: float
 
 
-def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m: float) -> Floats:
+def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m: float, store: BasisStore) -> Floats:
     """Contrast (H, W) of the cloth's folds as a share of the light there.
 
     maps (L, H, W): each lamp's lux with its dimmer; total (H, W): all light; `melt_m`: diameter in m on
     the screen of the lens's blur disc, which softens them.
     """
-    points = grid.points()
-    across, over = np.zeros(grid.shape), np.zeros(grid.shape)
-    for lamp, lux in zip(plan.lights, maps, strict=True):
-        toward = _toward(lamp, plan, points)
-        height = np.maximum(toward[:, 2], 0.05)
-        across += lux * (toward[:, 0] / height).reshape(grid.shape)
-        over += lux * (toward[:, 1] / height).reshape(grid.shape)
-    slant = np.hypot(across, over) / np.maximum(total, 1e-9)
+    if not len(maps):
+        return np.zeros(grid.shape)
+    slants = np.stack([_slant(plan, lamp, grid, store) for lamp in plan.lights])
+    slant = np.hypot(*np.einsum("lhw,lkhw->khw", maps, slants)) / np.maximum(total, 1e-9)
     return np.asarray(plan.screen.wrinkle_slope * slant * softened(melt_m))
+
+
+def _slant(plan: Plan, lamp: Light, grid: Grid, store: BasisStore) -> Floats:
+    """Tangent of a lamp's angle of incidence across and up, (2, H, W)."""
+
+    def make() -> Floats:
+        toward = _toward(lamp, plan, grid.points())
+        return np.asarray((toward[:, :2] / np.maximum(toward[:, 2:], 0.05)).T.reshape(2, *grid.shape))
+
+    return store.get(("slant", grid.x.tobytes(), grid.y.tobytes(), lamp_key(plan, lamp)), make)
 
 
 def softened(melt_m: float) -> float:
@@ -67,7 +73,9 @@ def _toward(lamp: Light, plan: Plan, points: Floats) -> Floats:
     return unit(emission.face.centre - points)
 
 
-def highlights(plan: Plan, maps: Floats, total: Floats, grid: Grid, seen: Bools, lens: Floats) -> list[Highlight]:
+def highlights(
+    plan: Plan, maps: Floats, total: Floats, grid: Grid, seen: Bools, lens: Floats, store: BasisStore
+) -> list[Highlight]:
     """Where each lamp shines in the cloth as the camera sees it, brightest first.
 
     `gloss` of the light the cloth sends back goes into a normalised lobe of exponent 10 (Lewis, Eurographics
@@ -75,17 +83,24 @@ def highlights(plan: Plan, maps: Floats, total: Floats, grid: Grid, seen: Bools,
     """
     if plan.screen.gloss <= 0.0 or not seen.any():
         return []
-    points = grid.points()
-    view = unit(lens - points)
-    mirrored = view * np.array([-1.0, -1.0, 1.0])
     found = []
     for lamp, lux in zip(plan.lights, maps, strict=True):
         if weight(lamp) <= 0.0 or not lux.any():
             continue
-        cosine = np.clip((mirrored * _toward(lamp, plan, points)).sum(axis=1), 0.0, 1.0)
-        lobe = (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT
-        added = plan.screen.gloss * lobe.reshape(grid.shape) * lux / np.maximum(total, 1e-9)
+        added = plan.screen.gloss * _sheen(plan, lamp, grid, lens, store) * lux / np.maximum(total, 1e-9)
         added = np.where(seen, added, 0.0)
         row, column = np.unravel_index(int(added.argmax()), added.shape)
         found.append(Highlight(lamp.id, float(grid.x[column]), float(grid.y[row]), float(added[row, column])))
     return sorted(found, key=lambda spot: -spot.added)
+
+
+def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
+    """The lobe (H, W) of a lamp mirrored in the cloth, toward the lens (3,)."""
+
+    def make() -> Floats:
+        points = grid.points()
+        mirrored = unit(lens - points) * np.array([-1.0, -1.0, 1.0])
+        cosine = np.clip((mirrored * _toward(lamp, plan, points)).sum(axis=1), 0.0, 1.0)
+        return np.asarray(((GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
+
+    return store.get(("sheen", grid.x.tobytes(), grid.y.tobytes(), lens.tobytes(), lamp_key(plan, lamp)), make)

@@ -92,6 +92,9 @@ def _try(rule: Rule, proposal: Proposal, before: dict[str, Judgement], trials: T
 
 def _effect(rule: Rule, old: Judgement, value: float | None) -> str:
     def shown(number: float | None) -> str:
-        return "none" if number is None else f"{number:.{rule.digits}f}"
+        if number is None:
+            return "none"
+        text = f"{number:.{rule.digits}f}"
+        return text.lstrip("-") if float(text) == 0.0 else text
 
     return f"{rule.measure} {shown(old.value)} → {shown(value)} {old.unit}".rstrip()

@@ -105,7 +105,9 @@ def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
         return []
     other = {"left wall": "right", "right wall": "left"}
     side = surface.removesuffix(" wall")
-    one, both = _flag(plan, subject, sides[surface]), [_flag(plan, subject, s) for s in (-1.0, 1.0)]
+    first, second = _free_ids(plan)
+    one = _flag(plan, subject, sides[surface], first)
+    both = [_flag(plan, subject, -1.0, first), _flag(plan, subject, 1.0, second)]
     near, far = _flag_reach(subject)
     text = f"Black cloth on the {side}, {metres(far - near)} long, {metres(FLAG_HIGH)} high, beside the mark"
     present = [flag.model_dump(mode="json") for flag in plan.flags]
@@ -124,7 +126,13 @@ def _flag_reach(subject: Subject) -> tuple[float, float]:
     return FLAG_FROM, round(2.0 * (subject.z + FLAG_BEYOND)) / 2.0
 
 
-def _flag(plan: Plan, subject: Subject, side: float) -> dict[str, object]:
+def _free_ids(plan: Plan) -> tuple[str, str]:
+    taken = {flag.id for flag in plan.flags}
+    first, second = [name for n in range(1, 130) if (name := f"f{n}") not in taken][:2]
+    return first, second
+
+
+def _flag(plan: Plan, subject: Subject, side: float, ident: str) -> dict[str, object]:
     """A frame of black cloth beside the mark, in half-metre steps so that small moves keep it in place."""
     reach = subject.envelope.left if side < 0.0 else subject.envelope.right
     x = subject.x + side * (math.ceil(2.0 * (reach + FLAG_ASIDE)) / 2.0)
@@ -133,7 +141,7 @@ def _flag(plan: Plan, subject: Subject, side: float) -> dict[str, object]:
     z0, z1 = _flag_reach(subject)
     high = min(FLAG_HIGH, plan.room.height)
     corners = [[x, 0.0, z0], [x, high, z0], [x, high, z1], [x, 0.0, z1]]
-    return {"corners": corners, "reflectance": BLACK}
+    return {"id": ident, "corners": corners, "reflectance": BLACK}
 
 
 def dimmed_screen(evaluation: Evaluation, factor: float = 0.7) -> list[Proposal]:

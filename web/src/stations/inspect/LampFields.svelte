@@ -1,8 +1,10 @@
 <script lang="ts">
+  import LampBeam from './LampBeam.svelte'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import Switch from '../../parts/Switch.svelte'
   import TextField from '../../parts/TextField.svelte'
+  import { hexOf, reflectanceOf } from '../../lib/colour'
   import { prefs } from '../../lib/prefs.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan } from '../../lib/types'
@@ -16,23 +18,22 @@
   const emitter = $derived(lamp.fixture.emitter)
   const place = (which: 'position' | 'aim', axis: number) => (value: number) =>
     session.change([{ path: `${at}.${which}`, value: lamp[which].map((v, i) => (i === axis ? value : v)) }])
+  const gelled = $derived(lamp.gel.some((v) => v < 0.999))
   const ROLES: [string, string][] = [['screen', 'screen'], ['key', 'key'], ['fill', 'fill'], ['back', 'back'], ['other', 'other']]
   const AXES = ['across', 'height', 'from screen']
 
   function remove() {
+    // The list first: with nothing selected, the index would be gone.
+    const rest = plan.lights.filter((_, i) => i !== index)
     session.selected = null
-    session.change([{ path: 'lights', value: plan.lights.filter((_, i) => i !== index) }])
+    session.change([{ path: 'lights', value: rest }])
   }
 </script>
 
 {#if share}
   <p class="mb-1 flex justify-between border-b border-line pb-2">
-    {#if share.computed}
-      <span><span class="label-text block">on the screen</span>{showLight(share.screen_lux, prefs.light)}</span>
-      <span class="text-right"><span class="label-text block">on the face</span>{showLight(share.face_lux, prefs.light)}</span>
-    {:else}
-      <span class="text-primary">Stored, but not in the sum: this kind of lamp is not computed yet.</span>
-    {/if}
+    <span><span class="label-text block">on the screen</span>{showLight(share.screen_lux, prefs.light)}</span>
+    <span class="text-right"><span class="label-text block">on the face</span>{showLight(share.face_lux, prefs.light)}</span>
   </p>
 {/if}
 <label class="label-text" for="dimmer-{lamp.id}">Dimmer {(100 * lamp.dimmer).toFixed(0)} %</label>
@@ -71,5 +72,17 @@
 {:else if emitter.shape === 'disc'}
   <NumberField label="Face diameter" unit="m" value={emitter.diameter} min={0.001} max={20} step={0.05} onchange={set(`${at}.fixture.emitter.diameter`)} />
 {/if}
+<LampBeam {plan} {index} />
 <NumberField label="Colour" unit="K" digits={0} step={100} min={1000} max={25000} value={lamp.fixture.cct} onchange={set(`${at}.fixture.cct`)} />
+<NumberField label="Green to pink" unit="Duv" digits={4} step={0.001} min={-0.1} max={0.1} value={lamp.fixture.duv} onchange={set(`${at}.fixture.duv`)} />
+<NumberField label="Colour rendering" digits={0} step={1} min={0} max={100} value={lamp.fixture.cri} onchange={set(`${at}.fixture.cri`)} />
+<label class="flex items-center justify-between gap-2">
+  <span class="label-text">Gel</span>
+  <span class="flex items-center gap-1.5">
+    {#if gelled}<button type="button" class="label-text cursor-pointer hover:text-ink" onclick={() => set(`${at}.gel`)([1, 1, 1])}>none</button>{/if}
+    <input type="color" class="h-6 w-8 cursor-pointer border border-line bg-transparent" aria-label="Gel" value={hexOf(lamp.gel)} onchange={(event) => set(`${at}.gel`)(reflectanceOf(event.currentTarget.value))} />
+  </span>
+</label>
+<NumberField label="Draws" unit="W" digits={0} step={10} min={0} max={100000} value={lamp.fixture.watts} onchange={set(`${at}.fixture.watts`)} />
+<TextField label="Circuit" value={lamp.circuit} onchange={set(`${at}.circuit`)} />
 <button type="button" class="plain mt-2" onclick={remove}>Remove lamp</button>

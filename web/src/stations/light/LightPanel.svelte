@@ -1,17 +1,18 @@
 <script lang="ts">
-  /** Screen light: the school and its target, and who lights the screen and the face, lamp by lamp. */
-  import Choice from '../parts/Choice.svelte'
-  import NumberField from '../parts/NumberField.svelte'
-  import { prefs } from '../lib/prefs.svelte'
-  import { session } from '../lib/session.svelte'
-  import type { Plan } from '../lib/types'
-  import { showLight } from '../lib/units'
+  /** Screen light: the school and its target, the waveform to expect, evening out, and each lamp's part. */
+  import Circuits from './Circuits.svelte'
+  import EvenScreen from './EvenScreen.svelte'
+  import LampTable from './LampTable.svelte'
+  import PlannedWave from './PlannedWave.svelte'
+  import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
+  import { session } from '../../lib/session.svelte'
+  import type { Plan } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
   const SCHOOLS: [string, string][] = [['below-face', 'below the face'], ['mid-grey', 'mid-grey'], ['follow-plate', 'follow the plate'], ['away-from-edge', 'away from the edge'], ['custom', 'own level']]
   const TRACES: [string, string][] = [['luma', 'luma'], ['key-channel', 'key channel']]
   const map = $derived(session.evaluation?.map)
-  const most = $derived(Math.max(1, ...(session.evaluation?.lamps.map((l) => l.screen_lux) ?? [])))
   const set = (path: string) => (value: unknown) => session.change([{ path, value }])
 
   function add() {
@@ -28,6 +29,16 @@
     session.change([{ path: 'lights', value: [...plan.lights, lamp] }])
     session.selected = `light:${lamp.id}`
   }
+  function addCloth() {
+    const x = Math.max(plan.room.x_min + 0.1, (plan.subject?.x ?? plan.screen.x_centre) - 1.2)
+    const z = plan.subject?.z ?? 2
+    const ids = plan.flags.map((f) => f.id)
+    let n = plan.flags.length + 1
+    while (ids.includes(`f${n}`)) n += 1
+    const corners = [[x, 0, z - 1.2], [x, 2.4, z - 1.2], [x, 2.4, z + 1.2], [x, 0, z + 1.2]]
+    session.change([{ path: 'flags', value: [...plan.flags, { id: `f${n}`, corners, reflectance: [0.03, 0.03, 0.03] }] }])
+    session.selected = `flag:f${n}`
+  }
 </script>
 
 <section aria-label="Screen light" class="border-b border-line pb-3">
@@ -40,21 +51,10 @@
       <p class="flex justify-between"><span class="label-text">Wanted</span><span>{map ? `${map.target_low.toFixed(0)} to ${map.target_high.toFixed(0)} %` : '–'}</span></p>
     {/if}
   </div>
-  <table class="mt-2 w-full">
-    <thead><tr class="label-text text-left"><th class="font-normal">Lamp</th><th class="font-normal" colspan="2">on the screen</th><th class="text-right font-normal">on the face</th></tr></thead>
-    <tbody>
-      {#each plan.lights as lamp, i (lamp.id)}
-        {@const share = session.evaluation?.lamps.find((l) => l.id === lamp.id)}
-        <tr class:text-quiet={!lamp.on}>
-          <td><button type="button" class="cursor-pointer hover:text-primary" onclick={() => (session.selected = `light:${lamp.id}`)}>{i + 1} {lamp.name}</button></td>
-          <td class="w-24"><svg width="90" height="8" aria-hidden="true"><rect width={(90 * (share?.screen_lux ?? 0)) / most} height="8" fill="var(--figure)" /></svg></td>
-          <td class="text-right">{share ? showLight(share.screen_lux, prefs.light) : '–'}</td>
-          <td class="text-right">{share ? showLight(share.face_lux, prefs.light) : '–'}</td>
-        </tr>
-      {:else}
-        <tr><td colspan="4" class="py-2 text-quiet">No lamp yet. Two alike, one each side at half the screen's height, aimed across, is where most begin.</td></tr>
-      {/each}
-    </tbody>
-  </table>
+  <PlannedWave evaluation={session.ghost?.evaluation ?? session.evaluation} />
+  <EvenScreen {plan} />
+  <LampTable {plan} />
   <button type="button" class="plain mt-2" onclick={add}>Add a panel</button>
+  <button type="button" class="plain mt-2 ml-1.5" onclick={addCloth}>Add black cloth</button>
+  <Circuits />
 </section>

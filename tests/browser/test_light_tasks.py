@@ -1,0 +1,116 @@
+"""Light and spill, as somebody works on them: even a screen, cure a spill, clear a pane, choose a distance."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Watched
+from tests.core.light.test_emission import COSINE, V, ies
+
+SLOW = 60_000
+
+
+def open_station(watched: Watched, title: str, station: str) -> Page:
+    page = watched.open("/")
+    page.get_by_role("link", name=title).click()
+    page.get_by_role("navigation", name="Stations").get_by_role("button", name=station).click()
+    return page
+
+
+def test_a_screen_is_evened_tried_and_kept(watched: Watched) -> None:
+    page = open_station(watched, "Seed vault, night round", "Screen light")
+    panel = page.get_by_role("region", name="Even the screen")
+    panel.get_by_role("checkbox", name="places").check()
+    panel.get_by_role("button", name="Even the screen").click()
+    expect(panel.get_by_text("Spread 1.34")).to_be_visible(timeout=SLOW)
+    expect(panel.get_by_role("listitem").first).to_contain_text("left panel")
+    trial = page.get_by_role("region", name="A remedy being tried")
+    expect(trial.get_by_role("row", name="Spread")).to_contain_text("1.34 stops")
+    page.get_by_role("button", name="now", exact=True).click()
+    trial.get_by_role("button", name="Keep").click()
+    findings = page.get_by_role("region", name="Findings and numbers")
+    expect(findings.get_by_text("The needed screen varies by 1.34 stops")).to_have_count(0, timeout=SLOW)
+
+
+def test_one_lamp_alone_and_off(watched: Watched) -> None:
+    page = open_station(watched, "Scree, noon", "Screen light")
+    page.get_by_role("button", name="left panel alone").click()
+    expect(page.get_by_role("region", name="A remedy being tried")).to_contain_text("Only left panel", timeout=SLOW)
+    page.get_by_role("button", name="left panel alone").click()
+    expect(page.get_by_role("region", name="A remedy being tried")).to_have_count(0)
+    page.get_by_role("button", name="left panel on").click()
+    expect(page.get_by_role("button", name="left panel on")).to_have_text("off")
+    page.get_by_role("button", name="4 sky fill").click()
+    page.get_by_role("button", name="Remove lamp").click()
+    expect(page.get_by_role("button", name="4 sky fill")).to_have_count(0)
+
+
+def test_black_cloth_against_the_left_wall(watched: Watched) -> None:
+    page = open_station(watched, "Potting-shed window", "Subject")
+    findings = page.get_by_role("region", name="Findings and numbers")
+    finding = findings.get_by_role("button", name="Screen colour on the right cheek")
+    expect(finding).to_contain_text("left wall", timeout=SLOW)
+    finding.click()
+    findings.get_by_role("button", name="Try: Black cloth on the left").first.click(timeout=SLOW)
+    trial = page.get_by_role("region", name="A remedy being tried")
+    trial.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("slider", name="Cloth f1, from above")).to_be_visible(timeout=SLOW)
+    # It can be taken hold of, made larger, and taken away again.
+    page.get_by_role("slider", name="Cloth f1, from above").click()
+    page.get_by_role("textbox", name="High").fill("3")
+    page.get_by_role("textbox", name="High").press("Enter")
+    page.get_by_role("button", name="Remove it").click()
+    expect(page.get_by_role("slider", name="Cloth f1, from above")).to_have_count(0)
+
+
+def test_a_place_of_the_figure_says_who_sends_the_green(watched: Watched) -> None:
+    page = open_station(watched, "Scree, noon", "Subject")
+    spill = page.get_by_role("region", name="Spill")
+    spill.get_by_role("button", name="chin").click(timeout=SLOW)
+    expect(spill.get_by_text("chin: who sends it")).to_be_visible()
+    expect(spill.get_by_role("listitem").filter(has_text="points").first).to_contain_text("floor run")
+
+
+def test_a_distance_is_chosen_on_the_curve(watched: Watched) -> None:
+    page = open_station(watched, "Portraits of the gardeners", "Subject")
+    page.get_by_role("button", name="Shadow and spill by distance").click()
+    slider = page.get_by_role("slider", name="Mark on the curve of shadow and spill")
+    expect(slider).to_be_visible(timeout=SLOW)
+    slider.press("ArrowRight")
+    trial = page.get_by_role("region", name="A remedy being tried")
+    expect(trial).to_contain_text("Mark 1.20 m from the screen", timeout=SLOW)
+    page.get_by_role("button", name="Try 2 m and more").click()
+    expect(trial).to_contain_text("Mark 2.30 m from the screen", timeout=SLOW)
+    trial.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("navigation", name="Stations").get_by_role("button", name="Space")).to_contain_text(
+        "2.30 m"
+    )
+
+
+def test_a_photometry_file_and_a_soft_box_on_a_lamp(watched: Watched, tmp_path: Path) -> None:
+    page = open_station(watched, "Seed vault, night round", "Screen light")
+    page.get_by_role("slider", name="right panel, from above").click()
+    fields = page.get_by_role("region", name="Fields of 2 right panel")
+    good, bad = tmp_path / "lamp.ies", tmp_path / "notes.ies"
+    good.write_text(ies(V, [0], [COSINE]))
+    bad.write_text("no photometry at all")
+    fields.get_by_label("Photometry file").set_input_files(bad)
+    expect(fields.get_by_role("alert")).to_contain_text("TILT")
+    fields.get_by_label("Photometry file").set_input_files(good)
+    expect(fields.get_by_role("img", name="Polar curve of lamp.ies: 1000 cd")).to_be_visible()
+    fields.get_by_label("Before it").select_option("softbox")
+    expect(fields.get_by_role("textbox", name="Lets through")).to_have_value("0.55")
+    assert [m for m in watched.wrong if "422" not in m] == []
+    watched.wrong.clear()
+
+
+def test_two_set_ups_side_by_side(watched: Watched) -> None:
+    page = watched.open("/compare/1/4")
+    expect(page.get_by_role("region", name="Left").get_by_role("listitem").first).to_contain_text(
+        "Screen at", timeout=SLOW
+    )
+    page.get_by_role("combobox", name="Set-up on the right").select_option(label="Scree, noon")
+    expect(page.get_by_role("region", name="Right")).to_contain_text("0.50 m of screen is missing", timeout=SLOW)
+    expect(page.get_by_role("row", name="Screen to spare")).to_contain_text("-0.50 m")

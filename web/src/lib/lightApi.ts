@@ -1,0 +1,10 @@
+/** Even the screen, choose the distance, read a photometry file. */
+import { call, client } from './api'
+import type { Distances, Even, Photometry, Plan } from './types'
+
+export type Freedoms = { heights: boolean; positions: boolean; aims: boolean }
+
+export const evenScreen = (plan: Plan, freedoms: Freedoms) =>
+  call<Even>(client.POST('/api/even-screen', { body: { plan, ...freedoms } }))
+export const distances = (plan: Plan) => call<Distances>(client.POST('/api/distances', { body: { plan } }))
+export const readPhotometry = (text: string) => call<Photometry>(client.POST('/api/photometry', { body: { text } }))

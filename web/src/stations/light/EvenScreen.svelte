@@ -1,0 +1,60 @@
+<script lang="ts">
+  /** Even the screen: choose what may move, get one change with its before and after, in words for the stands. */
+  import { evenScreen } from '../../lib/lightApi'
+  import { prefs } from '../../lib/prefs.svelte'
+  import { session } from '../../lib/session.svelte'
+  import type { Even, Plan } from '../../lib/types'
+  import { inUnits } from '../../lib/units'
+  let { plan }: { plan: Plan } = $props()
+
+  let may = $state({ heights: true, positions: false, aims: true })
+  let found = $state.raw<Even | null>(null)
+  let asked = $state.raw<Plan | null>(null)
+  let busy = $state(false)
+  let problem = $state('')
+  const WORDS = [['heights', 'heights'], ['aims', 'aims'], ['positions', 'places']] as const
+  const text = (words: string) => inUnits(words, prefs.length, prefs.light)
+
+  async function solve() {
+    busy = true
+    problem = ''
+    try {
+      const of = plan
+      found = await evenScreen(of, { ...may })
+      asked = of
+      if (found.changes.length && session.plan === of)
+        await session.attempt({ text: 'Even the screen', effect: '', cost: '', before: null, after: null, worsens: [], changes: found.changes })
+    } catch (error) {
+      problem = (error as Error).message
+    } finally {
+      busy = false
+    }
+  }
+</script>
+
+<section aria-label="Even the screen" class="mt-3">
+  <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+    <button type="button" class="decide" disabled={busy} onclick={solve}>{busy ? 'Searching' : 'Even the screen'}</button>
+    <span class="label-text">Dimmers, and</span>
+    {#each WORDS as [key, word] (key)}
+      <label class="flex cursor-pointer items-center gap-1.5">
+        <input type="checkbox" class="checkbox checkbox-xs checkbox-primary rounded-xs" bind:checked={may[key]} />
+        {word}
+      </label>
+    {/each}
+  </div>
+  {#if problem}<p role="alert" class="mt-1 text-primary">{problem}</p>{/if}
+  {#if found && asked === plan}
+    <div class="mt-2" role="status">
+      {#if found.changes.length}
+        <p>Spread {found.spread_before?.toFixed(2) ?? '–'} → <span class="font-semibold">{found.spread_after?.toFixed(2) ?? '–'} stops</span>; it is drawn as a trial, keep or drop it above.</p>
+        <ol class="mt-1 list-decimal pl-5">
+          {#each found.words as line (line)}<li>{text(line)}</li>{/each}
+        </ol>
+      {:else}
+        <p>Left as it is.</p>
+      {/if}
+      {#each found.limits as limit (limit)}<p class="label-text mt-0.5">{text(limit)}</p>{/each}
+    </div>
+  {/if}
+</section>

@@ -1,0 +1,77 @@
+<script lang="ts">
+  /** Two set-ups side by side: what the camera sees of each, and every number that differs. */
+  import { push } from 'svelte-spa-router'
+  import Preferences from '../parts/Preferences.svelte'
+  import State from '../parts/State.svelte'
+  import FrameView from '../stations/FrameView.svelte'
+  import { evaluate, getSetup, listSetups } from '../lib/api'
+  import { prefs } from '../lib/prefs.svelte'
+  import { STATE_OF, type Evaluation, type Plan, type SetupSummary } from '../lib/types'
+  import { inUnits, showValue } from '../lib/units'
+  let { params }: { params: { a: string; b: string } } = $props()
+
+  type Side = { plan: Plan; evaluation: Evaluation }
+  let setups = $state.raw<SetupSummary[]>([])
+  let sides = $state.raw<(Side | null)[]>([null, null])
+  let problem = $state('')
+
+  listSetups().then((all) => (setups = all), (error: Error) => (problem = error.message))
+  $effect(() => {
+    const ids = [Number(params.a), Number(params.b)]
+    ids.forEach((id, i) => {
+      getSetup(id)
+        .then(async (setup) => {
+          const evaluation = await evaluate(setup.plan, false)
+          sides = sides.map((side, k) => (k === i ? { plan: setup.plan, evaluation } : side))
+        })
+        .catch((error: Error) => (problem = error.message))
+    })
+  })
+  const choose = (side: number, id: string) => push(side === 0 ? `/compare/${id}/${params.b}` : `/compare/${params.a}/${id}`)
+  const rows = $derived.by(() => {
+    const [a, b] = sides
+    if (!a || !b) return []
+    return a.evaluation.numbers.map((n) => {
+      const other = b.evaluation.numbers.find((m) => m.id === n.id)
+      const show = (v: number | null | undefined) => showValue(v ?? null, n.unit, n.digits, prefs.length, prefs.light)
+      return { label: n.label, left: show(n.value), right: show(other?.value) }
+    })
+  })
+  const open = (side: Side | null) => (side?.evaluation.check.findings ?? []).filter((f) => f.severity !== 'fine').slice(0, 5)
+</script>
+
+<svelte:head><title>Compare · Ausblick</title></svelte:head>
+<header class="flex h-11 items-center justify-between border-b border-line px-4">
+  <h1 class="font-semibold"><a href="#/" class="hover:text-primary">Ausblick</a> <span class="text-quiet" aria-hidden="true">/</span> Compare</h1>
+  <Preferences />
+</header>
+{#if problem}<p role="alert" class="border-b border-primary px-4 py-1.5 text-primary">{problem}</p>{/if}
+<main class="mx-auto max-w-7xl px-4 py-4">
+  <div class="grid grid-cols-2 gap-6 max-sm:grid-cols-1">
+    {#each sides as side, i (i)}
+      <section aria-label={i === 0 ? 'Left' : 'Right'} class="min-w-0">
+        <select class="entry mb-2 w-full" aria-label={i === 0 ? 'Set-up on the left' : 'Set-up on the right'} value={i === 0 ? params.a : params.b} onchange={(event) => choose(i, event.currentTarget.value)}>
+          {#each setups as setup (setup.id)}<option value={String(setup.id)}>{setup.title}</option>{/each}
+        </select>
+        <div class="h-[21rem]">{#if side}<FrameView plan={side.plan} evaluation={side.evaluation} />{/if}</div>
+        <ul class="mt-2">
+          {#each open(side) as finding (finding.id)}
+            <li class="flex gap-3 border-t border-line py-1"><span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span><span>{inUnits(finding.says, prefs.length, prefs.light)}</span></li>
+          {:else}
+            {#if side}<li class="border-t border-line py-1 text-quiet">Everything judged holds.</li>{/if}
+          {/each}
+        </ul>
+      </section>
+    {/each}
+  </div>
+  {#if rows.length}
+    <table class="mt-6 w-full max-w-2xl">
+      <thead><tr class="label-text text-left"><th class="font-normal">Number</th><th class="text-right font-normal">left</th><th class="text-right font-normal">right</th></tr></thead>
+      <tbody>
+        {#each rows as row (row.label)}
+          <tr class="border-t border-line" class:text-quiet={row.left === row.right}><td class="py-0.5">{row.label}</td><td class="text-right">{row.left}</td><td class="text-right" class:font-semibold={row.left !== row.right}>{row.right}</td></tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+</main>
