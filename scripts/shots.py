@@ -66,7 +66,8 @@ def lamp(page: Page) -> None:
 
 
 def attempt(page: Page) -> None:
-    page.get_by_role("button", name="Try: Screen lamps left and right").click()
+    page.get_by_role("button", name="The needed screen varies").click(timeout=60_000)
+    page.get_by_role("button", name="Try: Screen lamps left and right").click(timeout=60_000)
 
 
 def floor(page: Page) -> None:

@@ -18,7 +18,8 @@
   const emitter = $derived(lamp.fixture.emitter)
   const place = (which: 'position' | 'aim', axis: number) => (value: number) =>
     session.change([{ path: `${at}.${which}`, value: lamp[which].map((v, i) => (i === axis ? value : v)) }])
-  const gelled = $derived(lamp.gel.some((v) => v < 0.999))
+  const gel = $derived(lamp.gel ?? [1, 1, 1])
+  const gelled = $derived(gel.some((v) => v < 0.999))
   const ROLES: [string, string][] = [['screen', 'screen'], ['key', 'key'], ['fill', 'fill'], ['back', 'back'], ['other', 'other']]
   const AXES = ['across', 'height', 'from screen']
 
@@ -80,7 +81,7 @@
   <span class="label-text">Gel</span>
   <span class="flex items-center gap-1.5">
     {#if gelled}<button type="button" class="label-text cursor-pointer hover:text-ink" onclick={() => set(`${at}.gel`)([1, 1, 1])}>none</button>{/if}
-    <input type="color" class="h-6 w-8 cursor-pointer border border-line bg-transparent" aria-label="Gel" value={hexOf(lamp.gel)} onchange={(event) => set(`${at}.gel`)(reflectanceOf(event.currentTarget.value))} />
+    <input type="color" class="h-6 w-8 cursor-pointer border border-line bg-transparent" aria-label="Gel" value={hexOf(gel)} onchange={(event) => set(`${at}.gel`)(reflectanceOf(event.currentTarget.value))} />
   </span>
 </label>
 <NumberField label="Draws" unit="W" digits={0} step={10} min={0} max={100000} value={lamp.fixture.watts} onchange={set(`${at}.fixture.watts`)} />

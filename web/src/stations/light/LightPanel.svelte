@@ -22,7 +22,7 @@
     let n = plan.lights.length + 1
     while (names.includes(`l${n}`)) n += 1
     const lamp = {
-      id: `l${n}`, name: 'panel', role: 'screen', dimmer: 1, on: true, circuit: 'A', modifier: { kind: 'none' },
+      id: `l${n}`, name: 'panel', role: 'screen', dimmer: 1, on: true, circuit: 'A', modifier: { kind: 'none' }, gel: [1, 1, 1],
       fixture: { emitter: { shape: 'rect', width: 0.6, height: 0.6 }, flux_lm: 6000, beam: { kind: 'lambert' }, cct: plan.camera.white_balance_k, duv: 0, cri: 95, watts: 60 },
       position: [inside, screen.bottom + screen.height / 2, 2], aim: [screen.x_centre, screen.bottom + screen.height / 2, 0],
     }
