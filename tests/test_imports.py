@@ -26,6 +26,7 @@ CORE_ORDER = [
     "screen_reading",
     "evaluate",
     "rules",
+    "testkey",
     "kit",
     "propose",
     "plate",

@@ -150,6 +150,41 @@ def screen_map(plan_file: Path, grid: str, as_json: bool) -> int:
     return 0
 
 
+@app.command("test-key")
+@plan_argument
+@click.option("-o", "--out", "out", type=click.Path(path_type=Path), required=True, metavar="DIR", help="For PNGs.")
+@click.option("--levers/--no-levers", default=True, show_default=True, help="Try one change each.")
+@click.option("--seed", type=click.IntRange(0, 2**31 - 1), default=7, show_default=True)
+@as_json_option
+def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool) -> int:
+    """Simulate the recording, key it, compare with the true matte; pictures go to DIR."""
+    from ausblick.core.report import simulated_report
+    from ausblick.core.testkey.levers import levers_of
+    from ausblick.core.testkey.run import NoScreen, simulate
+    from ausblick.formats.recording import through
+    from ausblick.formats.testkey_pictures import write_pictures
+    from ausblick.text_tables import simulated_table
+
+    plan, store = load_plan(plan_file), BasisStore()
+    try:
+        key = simulate(plan, store, through, seed)
+        found = levers_of(plan, key, store, through) if levers else []
+    except NoScreen as err:
+        raise BadInput(f"{plan_file}: {err}") from None
+    try:
+        out.mkdir(parents=True, exist_ok=True)
+        written = write_pictures(key, out)
+    except OSError as err:
+        raise BadInput(f"{out}: can't be written: {err.strerror}") from None
+    report = simulated_report(key, found)
+    if as_json:
+        say({**report, "pictures": [path.name for path in written]})
+    else:
+        print(simulated_table(plan.title, report))
+        print("pictures: " + ", ".join(str(path) for path in written))
+    return 0
+
+
 @app.command()
 @click.argument("frames", metavar="FRAME...", type=FILE, nargs=-1, required=True)
 @click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="Take the level trace from a plan.")

@@ -15,6 +15,8 @@ from .measure.reading import FrameReading, Level
 from .measure.spots import Spot
 from .results import Evaluation, Shadow
 from .rules.model import Finding, Remedy
+from .testkey.levers import Lever
+from .testkey.run import SimulatedKey
 
 
 def finite(value: float | None) -> float | None:
@@ -141,4 +143,32 @@ def key_report(key: Key) -> dict[str, Any]:
         "white_clip": key.white_clip,
         "needed_clip": key.needed_clip,
         "sample": {"rgb": list(key.sample.rgb), "x": key.sample.x, "y": key.sample.y},
+    }
+
+
+def simulated_report(key: SimulatedKey, levers: list[Lever]) -> dict[str, Any]:
+    """The `test-key` object."""
+    m = key.measures
+    return {
+        "quality": key.quality,
+        "edge_error": m.edge_error,
+        "residue_percent": m.residue_percent,
+        "holes_percent": m.holes_percent,
+        "hair_error": m.hair_error,
+        "motion_error": m.motion_error,
+        "soft_edge_cm2": m.soft_edge,
+        "needed_clip": m.needed_clip,
+        "composite_error": m.composite_error,
+        "screen_left": m.screen_left,
+        "parts": [asdict(part) for part in key.parts],
+        "levers": [
+            {
+                "change": lever.change,
+                "quality_after": lever.quality_after,
+                "gain": lever.gain,
+                "cost": lever.cost,
+                "changes": [{"path": c.path, "value": c.value} for c in lever.changes],
+            }
+            for lever in levers
+        ],
     }

@@ -1,0 +1,141 @@
+"""A plan's recording as a real codec: frames encoded and decoded in memory, native planes both ways.
+
+long-gop   H.264, I and P frames at the rate    intra   VC-3 at 4:2:2 and 4:4:4, else H.264 all intra
+raw, 4:4:4 uncompressed-like   FFV1, nothing lost but the bits
+Levels: BT.709 matrix, limited range, done in NumPy so that nothing is converted twice.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from typing import Any
+
+import av
+import cv2
+import numpy as np
+import numpy.typing as npt
+
+from ausblick.core.arrays import Floats32
+from ausblick.core.plan import Recording
+
+LUMA = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
+QP_RANGE = (6, 46)
+LOSSLESS = ("raw", "uncompressed", "ffv1", "lossless")
+INTRA = ("intra", "all-intra", "vc-3", "prores-like")
+
+
+def pixel_format(recording: Recording) -> str:
+    """FFmpeg's name of the planes that a recording has: chroma and 8 or 10 bit."""
+    chroma = {"4:2:0": "420", "4:2:2": "422", "4:4:4": "444", "raw": "444"}[recording.chroma]
+    return f"yuv{chroma}p" + ("10le" if recording.bits > 8 or recording.chroma == "raw" else "")
+
+
+def codec_class(recording: Recording) -> str:
+    """long-gop, intra or lossless."""
+    name = recording.codec.lower()
+    if recording.chroma == "raw" or any(word in name for word in LOSSLESS):
+        return "lossless"
+    return "intra" if any(word in name for word in INTRA) else "long-gop"
+
+
+def through(frames: Sequence[Floats32], recording: Recording, mbit_s: float) -> list[Floats32]:
+    """Frames (H, W, 3) of signal 0..1 after encoding and decoding at about `mbit_s` for 25 frames a second."""
+    kind = codec_class(recording)
+    planes = [_planes(frame, recording) for frame in frames]
+    if kind == "lossless":
+        return _decoded(_encoded(planes, recording, "ffv1", {}))
+    wanted = mbit_s * 1e6 / 8.0 / 25.0
+    low, high = QP_RANGE
+    best = _encoded(planes, recording, "libx264", _options(kind, high))
+    while low <= high:
+        middle = (low + high) // 2
+        tried = _encoded(planes, recording, "libx264", _options(kind, middle))
+        if _bytes_per_frame(tried, len(frames), kind) <= wanted:
+            best, high = tried, middle - 1
+        else:
+            low = middle + 1
+    return _decoded(best)
+
+
+def _options(kind: str, qp: int) -> dict[str, str]:
+    group = "1" if kind == "intra" else "250"
+    return {"qp": str(qp), "preset": "veryfast", "g": group, "bf": "0", "threads": "1"}
+
+
+def _bytes_per_frame(data: bytes, frames: int, kind: str) -> float:
+    """A long group's I frame is spread over a dozen frames, as a rate control spreads it."""
+    with av.open(io.BytesIO(data), "r") as container:
+        sizes = [packet.size for packet in container.demux(video=0) if packet.size]
+    if kind == "intra" or len(sizes) < 2:
+        return float(np.mean(sizes))
+    return (sizes[0] + 11.0 * float(np.mean(sizes[1:]))) / 12.0
+
+
+def _encoded(
+    planes: list[list[npt.NDArray[Any]]], recording: Recording, codec: str, options: dict[str, str]
+) -> bytes:
+    memory = io.BytesIO()
+    height, width = planes[0][0].shape
+    with av.open(memory, "w", format="matroska") as container:
+        stream: Any = container.add_stream(codec, rate=25, options=options)
+        stream.width, stream.height, stream.pix_fmt = width, height, pixel_format(recording)
+        for own in planes:
+            frame = av.VideoFrame(width, height, pixel_format(recording))
+            for plane, values in zip(frame.planes, own, strict=True):
+                _fill(plane, values)
+            container.mux(stream.encode(frame))
+        container.mux(stream.encode(None))
+    return memory.getvalue()
+
+
+def _fill(plane: av.video.plane.VideoPlane, values: npt.NDArray[Any]) -> None:
+    row = values.dtype.itemsize * values.shape[1]
+    buffer = np.zeros((plane.height, plane.line_size), dtype=np.uint8)
+    buffer[:, :row] = values.view(np.uint8).reshape(values.shape[0], row)
+    plane.update(buffer.tobytes())
+
+
+def _planes(signal: Floats32, recording: Recording) -> list[npt.NDArray[Any]]:
+    """Y, Cb, Cr in code values, chroma averaged over what it stands for."""
+    name = pixel_format(recording)
+    ten = name.endswith("10le")
+    unit, kind = (4.0, np.uint16) if ten else (1.0, np.uint8)
+    even = signal[: signal.shape[0] // 2 * 2, : signal.shape[1] // 2 * 2]
+    luma = even @ LUMA
+    chroma: list[npt.NDArray[Any]] = [(even[..., 2] - luma) / 1.8556, (even[..., 0] - luma) / 1.5748]
+    if "420" in name or "422" in name:
+        size = (even.shape[1] // 2, even.shape[0] // (2 if "420" in name else 1))
+        chroma = [cv2.resize(c, size, interpolation=cv2.INTER_AREA) for c in chroma]
+    coded = [16.0 + 219.0 * luma, *(128.0 + 224.0 * c for c in chroma)]
+    top = 255.0 * unit + (3.0 if ten else 0.0)
+    return [np.ascontiguousarray(np.clip(np.round(unit * c), 0, top).astype(kind)) for c in coded]
+
+
+def _decoded(data: bytes) -> list[Floats32]:
+    with av.open(io.BytesIO(data), "r") as container:
+        return [signal_of(frame) for frame in container.decode(video=0)]
+
+
+def signal_of(frame: av.VideoFrame) -> Floats32:
+    """Signal 0..1 (H, W, 3) of a decoded frame's own planes: BT.709, limited range."""
+    ten = frame.format.name.endswith("10le")
+    unit = 4.0 if ten else 1.0
+    y, *chroma = (_plane(plane, ten) / np.float32(unit) for plane in frame.planes[:3])
+    luma = (y - 16.0) / 219.0
+    blueness, redness = ((_as_large(c, luma.shape) - 128.0) / 224.0 for c in chroma)
+    red, blue = luma + 1.5748 * redness, luma + 1.8556 * blueness
+    green = (luma - 0.2126 * red - 0.0722 * blue) / 0.7152
+    return np.asarray(np.clip(np.stack([red, green, blue], axis=-1), 0.0, 1.0), dtype=np.float32)
+
+
+def _as_large(chroma: Floats32, shape: tuple[int, ...]) -> Floats32:
+    if chroma.shape == shape:
+        return chroma
+    return np.asarray(cv2.resize(chroma, (shape[1], shape[0]), interpolation=cv2.INTER_LINEAR), dtype=np.float32)
+
+
+def _plane(plane: av.video.plane.VideoPlane, ten: bool) -> Floats32:
+    kind = np.dtype("<u2") if ten else np.dtype(np.uint8)
+    rows = np.frombuffer(bytes(plane), dtype=kind).reshape(plane.height, -1)[:, : plane.width]
+    return np.asarray(rows, dtype=np.float32)
