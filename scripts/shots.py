@@ -112,6 +112,19 @@ def even(page: Page) -> None:
     page.wait_for_timeout(4000)
 
 
+def ledger(page: Page) -> None:
+    page.get_by_role("heading", name="Ways to the wanted levels").wait_for(timeout=60_000)
+    page.get_by_role("region", name="Camera", exact=True).scroll_into_view_if_needed()
+    page.get_by_role("heading", name="Ledger of stops").scroll_into_view_if_needed()
+
+
+def key(page: Page) -> None:
+    page.get_by_role("button", name="Make a test key").click()
+    page.get_by_text("Of the plan as it stands.").wait_for(timeout=180_000)
+    page.get_by_role("button", name="hair, 1:1").click()
+    page.get_by_role("button", name="as recorded").click()
+
+
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
     ("setup", DESK, "set", "/setup/1", nothing),
@@ -127,10 +140,11 @@ VIEWS = [
     ("plate", DESK, "set", "/setup/1/plate", plate),
     ("kit", DESK, "set", "/kit", nothing),
     ("screen", DESK, "set", "/setup/2/screen", nothing),
+    ("camera", DESK, "set", "/setup/6/camera", ledger),
+    ("test-key", DESK, "set", "/setup/1/key", key),
     ("check", DESK, "set", "/setup/1/check", nothing),
     ("tablet", TABLET, "set", "/setup/2", nothing),
     ("phone", PHONE, "set", "/setup/1", nothing),
-    ("phone-drawing", PHONE, "set", "/setup/1", floor),
 ]
 
 if __name__ == "__main__":

@@ -42,3 +42,13 @@ def test_photometry_is_read_or_refused_by_name(client: FlaskClient) -> None:
     plan = {"format": "ausblick-plan", "version": 1, "photometry": {"a": "hello"}}
     bad = client.post("/api/evaluate", json={"plan": plan})
     assert (bad.status_code, bad.get_json()["field"]) == (422, "photometry")
+
+
+def test_the_ledger_over_the_api(client: FlaskClient) -> None:
+    body = {"plan": dump_plan(gardeners()), "locked": ["aperture"]}
+    found = client.post("/api/ledger", json=body).get_json()
+    assert {e["row"] for e in found["entries"]} >= {"shutter", "aperture", "iso", "nd"}
+    assert all("Aperture" not in s["name"] for s in found["solutions"])
+    assert found["safe_shutters"][0] == 0.01
+    bad = client.post("/api/ledger", json={**body, "locked": ["weather"]})
+    assert bad.status_code == 422

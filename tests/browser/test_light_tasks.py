@@ -114,3 +114,30 @@ def test_two_set_ups_side_by_side(watched: Watched) -> None:
     page.get_by_role("combobox", name="Set-up on the right").select_option(label="Scree, noon")
     expect(page.get_by_role("region", name="Right")).to_contain_text("0.50 m of screen is missing", timeout=SLOW)
     expect(page.get_by_role("row", name="Screen to spare")).to_contain_text("-0.50 m")
+
+
+def test_a_test_key_before_anybody_arrives(watched: Watched) -> None:
+    page = open_station(watched, "Seed vault, night round", "Test key")
+    page.get_by_role("button", name="Make a test key").click()
+    expect(page.get_by_role("img", name="whole frame, as recorded")).to_be_visible(timeout=SLOW)
+    page.get_by_role("button", name="matte", exact=True).click(timeout=SLOW)
+    expect(page.get_by_role("img", name="whole frame, matte")).to_be_visible()
+    quality = page.get_by_role("region", name="Quality and levers")
+    expect(quality.get_by_role("row", name="Moving hand")).to_be_visible(timeout=2 * SLOW)
+    quality.get_by_role("button", name="Cancel").click()
+    expect(quality.get_by_text("Cancelled; what was ready is shown.")).to_be_visible(timeout=SLOW)
+    page.get_by_role("button", name="hair, 1:1").click()
+    expect(page.get_by_role("img", name="hair, 1:1, matte")).to_be_visible()
+    assert watched.axe() == []
+
+
+def test_the_ledger_finds_a_way_and_keeps_what_is_locked(watched: Watched) -> None:
+    page = open_station(watched, "Portraits of the gardeners", "Camera")
+    camera = page.get_by_role("region", name="Camera", exact=True)
+    expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face −1.6 stops", timeout=SLOW)
+    expect(camera.get_by_role("button", name="Try: Aperture for the light")).to_be_visible()
+    camera.get_by_role("checkbox", name="Lock Aperture").check()
+    expect(camera.get_by_role("button", name="Try: Aperture for the light")).to_have_count(0, timeout=SLOW)
+    camera.get_by_role("button", name="Try: Shutter for the light").click()
+    page.get_by_role("region", name="A remedy being tried").get_by_role("button", name="Keep").click()
+    expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face 0.0 stops", timeout=SLOW)

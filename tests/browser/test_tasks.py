@@ -85,7 +85,7 @@ def test_plan_a_set_drag_read_try_keep_undo(watched: Watched) -> None:
 
 def test_measure_a_frame_beside_the_plan(watched: Watched, tmp_path: Path) -> None:
     page = watched.open("/setup/1")
-    page.keyboard.press("7")
+    page.keyboard.press("8")
     readings = page.get_by_role("region", name="Readings")
     expect(readings.get_by_role("row", name="Screen, luma")).to_be_visible()
     taken = write_frame(tmp_path / "take-2.png", frame(noise=0.6, spot=8, figure=True))

@@ -15,8 +15,9 @@ from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
 from ausblick.store.setups import Setups
 
-from .api import evaluate, frames, kit, light, move, plate, screen, setups
+from .api import evaluate, frames, kit, light, move, plate, screen, setups, testkey
 from .guard import register_guard
+from .jobs import Jobs
 from .problems import on_invalid, register_problems
 from .schemas import Problem
 
@@ -43,9 +44,20 @@ def create_app(place: Path) -> OpenAPI:
     app.extensions["ausblick-frames"] = Frames(sessions, place)
     app.extensions["ausblick-kits"] = Kits(sessions)
     app.extensions["ausblick-basis"] = BasisStore()
+    app.extensions["ausblick-jobs"] = Jobs()
     register_guard(app)
     register_problems(app)
-    for blueprint in (setups.api, evaluate.api, frames.api, kit.api, plate.api, screen.api, move.api, light.api):
+    for blueprint in (
+        setups.api,
+        evaluate.api,
+        frames.api,
+        kit.api,
+        plate.api,
+        screen.api,
+        move.api,
+        light.api,
+        testkey.api,
+    ):
         app.register_api(blueprint)
     _register_page(app)
     return app

@@ -66,3 +66,51 @@ class PhotometryModel(Answer):
     watts: float
     half_peak_deg: float
     curve: list[tuple[float, float, float]]
+
+
+class LedgerBody(PlanBody):
+    """`locked`: rows that stay as they are."""
+
+    locked: list[Literal["shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]] = Field(
+        default=[], max_length=6
+    )
+
+
+class EntryModel(Answer):
+    row: Literal["shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
+    setting: str
+    stops: float
+    locked: bool
+
+
+class StandingModel(Answer):
+    """Stops over what is wanted."""
+
+    screen: float | None
+    face: float | None
+
+
+class OutcomeModel(Answer):
+    smear_px: float | None
+    noise_percent: float | None
+    depth_m: float | None
+    cut_flashes: float
+    watts: float
+    edge_percent: float | None
+    standing: StandingModel
+
+
+class SolutionModel(Answer):
+    name: str
+    changes: list[ChangeModel]
+    entries: list[EntryModel]
+    outcome: OutcomeModel
+    missing: float
+    says: str
+
+
+class LedgerModel(Answer):
+    entries: list[EntryModel]
+    outcome: OutcomeModel
+    solutions: list[SolutionModel]
+    safe_shutters: list[float]

@@ -1,6 +1,6 @@
 /** Even the screen, choose the distance, read a photometry file. */
 import { call, client } from './api'
-import type { Distances, Even, Photometry, Plan } from './types'
+import type { Distances, Even, Ledger, LedgerRow, Photometry, Plan } from './types'
 
 export type Freedoms = { heights: boolean; positions: boolean; aims: boolean }
 
@@ -8,3 +8,4 @@ export const evenScreen = (plan: Plan, freedoms: Freedoms) =>
   call<Even>(client.POST('/api/even-screen', { body: { plan, ...freedoms } }))
 export const distances = (plan: Plan) => call<Distances>(client.POST('/api/distances', { body: { plan } }))
 export const readPhotometry = (text: string) => call<Photometry>(client.POST('/api/photometry', { body: { text } }))
+export const ledger = (plan: Plan, locked: LedgerRow[]) => call<Ledger>(client.POST('/api/ledger', { body: { plan, locked } }))

@@ -255,6 +255,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every choice that spends or wins light as a signed row, and solutions for screen and face. */
+        post: operations["ledger"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photometry": {
         parameters: {
             query?: never;
@@ -511,6 +528,54 @@ export interface paths {
         put?: never;
         /** The sun's direction relative to a camera that looks along a compass heading. */
         post: operations["sunDirection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["startTestKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-key/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getTestKey"];
+        put?: never;
+        post?: never;
+        delete: operations["cancelTestKey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/test-key/{job_id}/{window}/{view}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getTestKeyPicture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1042,6 +1107,20 @@ export interface components {
             curve: components["schemas"]["AtDistanceModel"][];
             /** Schools */
             schools: components["schemas"]["SchoolRowModel"][];
+        };
+        /** EntryModel */
+        EntryModel: {
+            /** Locked */
+            locked: boolean;
+            /**
+             * Row
+             * @enum {string}
+             */
+            row: "shutter" | "aperture" | "iso" | "nd" | "screen lamps" | "subject lamps";
+            /** Setting */
+            setting: string;
+            /** Stops */
+            stops: number;
         };
         /**
          * Envelope
@@ -1896,6 +1975,34 @@ export interface components {
             /** Screen Lux */
             screen_lux: number;
         };
+        /**
+         * LedgerBody
+         * @description `locked`: rows that stay as they are.
+         */
+        LedgerBody: {
+            /**
+             * Locked
+             * @default []
+             */
+            locked: ("shutter" | "aperture" | "iso" | "nd" | "screen lamps" | "subject lamps")[];
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+        };
+        /** LedgerModel */
+        LedgerModel: {
+            /** Entries */
+            entries: components["schemas"]["EntryModel"][];
+            outcome: components["schemas"]["OutcomeModel"];
+            /** Safe Shutters */
+            safe_shutters: number[];
+            /** Solutions */
+            solutions: components["schemas"]["SolutionModel"][];
+        };
         /** LevelModel */
         LevelModel: {
             /** Mean */
@@ -1917,6 +2024,19 @@ export interface components {
             school: string;
             /** Why */
             why: string;
+        };
+        /** LeverModel */
+        LeverModel: {
+            /** Change */
+            change: string;
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Cost */
+            cost: string;
+            /** Gain */
+            gain: number;
+            /** Quality After */
+            quality_after: number;
         };
         /** Light */
         Light: {
@@ -2368,6 +2488,22 @@ export interface components {
             /** Value */
             value: number | null;
         };
+        /** OutcomeModel */
+        OutcomeModel: {
+            /** Cut Flashes */
+            cut_flashes: number;
+            /** Depth M */
+            depth_m: number | null;
+            /** Edge Percent */
+            edge_percent: number | null;
+            /** Noise Percent */
+            noise_percent: number | null;
+            /** Smear Px */
+            smear_px: number | null;
+            standing: components["schemas"]["StandingModel"];
+            /** Watts */
+            watts: number;
+        };
         /** OutlineModel */
         OutlineModel: {
             /** Name */
@@ -2377,6 +2513,21 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** PartModel */
+        PartModel: {
+            /** Border */
+            border: number | null;
+            /** Halvings */
+            halvings: number;
+            /** Ideal */
+            ideal: number | null;
+            /** Name */
+            name: string;
+            /** Value */
+            value: number | null;
+            /** Weight */
+            weight: number;
         };
         /** PhotometryBody */
         PhotometryBody: {
@@ -3439,6 +3590,20 @@ export interface components {
             /** Steaming Min */
             steaming_min: number;
         };
+        /** SolutionModel */
+        SolutionModel: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Entries */
+            entries: components["schemas"]["EntryModel"][];
+            /** Missing */
+            missing: number;
+            /** Name */
+            name: string;
+            outcome: components["schemas"]["OutcomeModel"];
+            /** Says */
+            says: string;
+        };
         /** SourceModel */
         SourceModel: {
             /** Share */
@@ -3474,6 +3639,16 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * StandingModel
+         * @description Stops over what is wanted.
+         */
+        StandingModel: {
+            /** Face */
+            face: number | null;
+            /** Screen */
+            screen: number | null;
         };
         /** Subject */
         Subject: {
@@ -3642,6 +3817,50 @@ export interface components {
             /** Term */
             term: string;
         };
+        /**
+         * TestKeyBody
+         * @description `levers`: try one practical change each as well, which takes a while.
+         */
+        TestKeyBody: {
+            /**
+             * Levers
+             * @default true
+             */
+            levers: boolean;
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+        };
+        /** TestKeyModel */
+        TestKeyModel: {
+            /** Holes Percent */
+            holes_percent: number | null;
+            /** Id */
+            id: string;
+            /** Levers */
+            levers: components["schemas"]["LeverModel"][];
+            /** Parts */
+            parts: components["schemas"]["PartModel"][];
+            /** Problem */
+            problem: string;
+            /** Quality */
+            quality: number | null;
+            /** Residue Percent */
+            residue_percent: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "done" | "failed" | "cancelled";
+            /** Step */
+            step: string;
+            /** Windows */
+            windows: components["schemas"]["WindowModel"][];
+        };
         /** TextureModel */
         TextureModel: {
             /** Highlights */
@@ -3738,6 +3957,20 @@ export interface components {
             z: number;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * WindowModel
+         * @description A part of the frame that has pictures, and which views of it there are.
+         */
+        WindowModel: {
+            /** Height */
+            height: number;
+            /** Name */
+            name: string;
+            /** Views */
+            views: string[];
+            /** Width */
+            width: number;
         };
         /**
          * ZonesModel
@@ -4272,6 +4505,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LedgerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4993,6 +5259,132 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlateLightModel"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    startTestKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestKeyBody"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestKeyModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getTestKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestKeyModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cancelTestKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestKeyModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getTestKeyPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                window: string;
+                view: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

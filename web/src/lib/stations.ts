@@ -2,7 +2,7 @@
 import { STATE_OF, type Evaluation, type Finding, type Plan, type State, type Thing } from './types'
 import { showLength, showValue, type LengthUnit, type LightUnit } from './units'
 
-export type StationId = 'plate' | 'space' | 'screen' | 'light' | 'subject' | 'camera' | 'check'
+export type StationId = 'plate' | 'space' | 'screen' | 'light' | 'subject' | 'camera' | 'key' | 'check'
 export type Station = { id: StationId; name: string; term: string; thing: Thing | null }
 
 export const STATIONS: Station[] = [
@@ -12,6 +12,7 @@ export const STATIONS: Station[] = [
   { id: 'light', name: 'Screen light', term: 'spread', thing: null },
   { id: 'subject', name: 'Subject', term: 'stop', thing: 'subject' },
   { id: 'camera', name: 'Camera', term: 'smear', thing: 'camera' },
+  { id: 'key', name: 'Test key', term: 'matte', thing: null },
   { id: 'check', name: 'Check', term: 'waveform', thing: null },
 ]
 
@@ -59,6 +60,8 @@ function usual(id: StationId, plan: Plan, e: Evaluation | null, length: LengthUn
       return { value: `${(exposure?.stops_over ?? 0) > 0 ? '+' : ''}${show(exposure?.stops_over, 'stops', 1)}`, note: `skin ${show(exposure?.subject_level, '%', 0)}` }
     case 'camera':
       return { value: show(blur?.motion_px, 'px', 0), note: 'smear' }
+    case 'key':
+      return { value: 'Try', note: 'before anybody arrives' }
     case 'check':
       return { value: 'Frames', note: 'from the set' }
   }

@@ -1,8 +1,9 @@
 <script lang="ts">
-  /** The stations in the order of the work, on one line: name, telling number, state. Keys 1 to 7. */
+  /** The stations in the order of the work, on one line: name, telling number, state. Keys 1 to 8. */
   import State from '../parts/State.svelte'
   import { prefs } from '../lib/prefs.svelte'
   import { STATIONS, stateOf, telling, type StationId } from '../lib/stations'
+  import { testKey } from '../lib/testKey.svelte'
   import type { Evaluation, Plan } from '../lib/types'
   let {
     plan,
@@ -14,20 +15,23 @@
   const findings = $derived(evaluation?.check.findings ?? [])
 </script>
 
-<nav aria-label="Stations" class="relative grid grid-cols-4 border-b border-line md:grid-cols-7">
+<nav aria-label="Stations" class="relative grid grid-cols-4 border-b border-line md:grid-cols-8">
   <span class="absolute inset-x-0 top-[11px] hidden h-px bg-line md:block" aria-hidden="true"></span>
   {#each STATIONS as station, i (station.id)}
-    {@const told = telling(station.id, plan, evaluation, prefs.length, prefs.light)}
+    {@const told =
+      station.id === 'key' && testKey.result?.quality != null
+        ? { value: testKey.result.quality.toFixed(0), note: testKey.stale ? 'of 100, before a change' : 'of 100' }
+        : telling(station.id, plan, evaluation, prefs.length, prefs.light)}
     {@const state = stateOf(findings, station.id)}
     <button
       type="button"
-      class="relative cursor-pointer px-2 pt-1 pb-1.5 text-left hover:bg-base-200 md:px-3.5"
+      class="relative cursor-pointer px-2 pt-1 pb-1.5 text-left hover:bg-base-200 md:px-2.5"
       class:bg-base-200={current === station.id}
       aria-current={current === station.id ? 'step' : undefined}
       onclick={() => open(station.id)}
     >
       <span class="relative flex items-center gap-2">
-        {#if station.id === 'check'}
+        {#if station.id === 'check' || station.id === 'key'}
           <svg width="11" height="11" viewBox="0 0 12 12" aria-hidden="true"
             ><path d="M1 6h10M6 1v10" stroke="var(--quiet)" stroke-width="1.5" /></svg
           >
@@ -39,7 +43,7 @@
           {station.name}
         </span>
       </span>
-      <span class="mt-0.5 flex items-baseline gap-2 overflow-hidden whitespace-nowrap">
+      <span class="mt-0.5 flex items-baseline gap-1.5 overflow-hidden whitespace-nowrap">
         <span class="font-semibold md:text-reading" class:text-primary={state === 'fails'}>{told.value}</span>
         <span class="label-text truncate max-md:hidden">{told.note}</span>
       </span>

@@ -8,12 +8,14 @@
   import FrameView from '../stations/FrameView.svelte'
   import GhostBar from '../stations/GhostBar.svelte'
   import LightPanel from '../stations/light/LightPanel.svelte'
+  import CameraPanel from '../stations/camera/CameraPanel.svelte'
   import SubjectPanel from '../stations/subject/SubjectPanel.svelte'
   import Numbers from '../stations/Numbers.svelte'
   import ScreenPanel from '../stations/screen/ScreenPanel.svelte'
   import PlatePanel from '../stations/plate/PlatePanel.svelte'
   import SpacePanel from '../stations/SpacePanel.svelte'
   import SightLine from '../stations/SightLine.svelte'
+  import TestKey from '../stations/key/TestKey.svelte'
   import { session } from '../lib/session.svelte'
   import { STATIONS, type StationId } from '../lib/stations'
 
@@ -74,7 +76,9 @@
   {/if}
   {#if session.plan}
     <SightLine plan={session.plan} evaluation={session.evaluation} current={station} {open} />
-    {#if station === 'check'}
+    {#if station === 'key'}
+      <main class="min-h-0 flex-1 md:overflow-hidden"><TestKey plan={session.plan} /></main>
+    {:else if station === 'check'}
       <main class="min-h-0 flex-1 md:overflow-hidden"><Check /></main>
     {:else}
       <main class="grid min-h-0 flex-1 grid-cols-1 md:grid-rows-[minmax(0,1fr)_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_34rem] lg:grid-rows-1">
@@ -94,7 +98,7 @@
             </div>
             <GhostBar />
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="own" />{/if}
-            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'subject'}<SubjectPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
+            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'subject'}<SubjectPanel plan={session.plan} />{:else if station === 'camera'}<CameraPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="rest" />{:else}<Numbers evaluation={session.evaluation} />{/if}
           </section>
         </div>

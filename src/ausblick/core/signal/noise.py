@@ -10,8 +10,10 @@ from __future__ import annotations
 import numpy as np
 
 from ..arrays import Floats
-from ..plan import Camera
+from ..plan import Camera, Plan
 from .curves import encode
+from .exposure import scene_light
+from .schools import key_channel
 
 WELL_PER_UM2 = 2500.0
 READ_E = 3.0
@@ -39,3 +41,10 @@ def noise_percent(x: Floats, camera: Camera) -> Floats:
     """Standard deviation (..., 3) in % of the recorded signal at linear signal x (..., 3)."""
     sigma = noise_linear(x, camera)
     return np.asarray(50.0 * (encode(x + sigma, camera.curve) - encode(np.maximum(x - sigma, 0.0), camera.curve)))
+
+
+def screen_noise(plan: Plan, lux: float) -> float:
+    """Noise of the key channel in % of signal on a screen under white light of `lux`."""
+    ink = np.array(plan.screen.reflectance)
+    sigma = noise_percent(scene_light(ink, np.full(3, lux), plan.camera), plan.camera)
+    return float(sigma[key_channel(plan.screen.hue, ink)])

@@ -64,7 +64,7 @@ def draw(capture: Capture, window: Window) -> Drawn:
     hair, hand = np.zeros(shape), np.zeros(shape)
     cm2 = 1.0
     subject = capture.plan.subject
-    if subject is not None and capture.light:
+    if subject is not None and capture.light and _before_the_lens(capture, subject):
         place = place_of(capture, subject, window)
         cm2 = (100.0 * subject.height / place.px_per_height) ** 2
         for index, layer in enumerate(LAYERS):
@@ -78,6 +78,11 @@ def draw(capture: Capture, window: Window) -> Drawn:
     # The same veil on both layers keeps the composite exact.
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
     return Drawn(colour, alpha, (1.0 - GLARE) * background + veil, hair, hand, on_screen, cm2)
+
+
+def _before_the_lens(capture: Capture, subject: Subject) -> bool:
+    ends = np.array([[subject.x, 0.0, subject.z], [subject.x, subject.height, subject.z]])
+    return bool(np.all(capture.view.project(ends)[1] > 0.1))
 
 
 @dataclass(frozen=True)
@@ -288,7 +293,9 @@ def _folds(capture: Capture, x: Floats, y: Floats) -> Floats:
     rng = np.random.default_rng(capture.seed + 1)
     rough = cv2.GaussianBlur(rng.normal(size=(height, width)), (0, 0), 1.1)
     field = rough / max(float(np.std(rough)), 1e-9)
-    args = ((x - capture.xs[0]) / cell + 4).astype(np.float32), ((y - capture.ys[0]) / cell + 4).astype(np.float32)
-    waves = cv2.remap(field.astype(np.float32), *args, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REFLECT)
+    # Rays that miss the screen land anywhere; their folds are never seen.
+    column = np.clip((x - capture.xs[0]) / cell + 4, 0, width - 1).astype(np.float32)
+    row = np.clip((y - capture.ys[0]) / cell + 4, 0, height - 1).astype(np.float32)
+    waves = cv2.remap(field.astype(np.float32), column, row, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
     # The contrast is the fold's slope at its steepest: about two standard deviations of the field.
     return np.asarray(0.5 * waves * _look(capture, capture.folds, x, y))

@@ -64,7 +64,7 @@ def simulate(plan: Plan, store: BasisStore, codec: Codec, seed: int = 7, step: S
     step("overview")
     overview = take(capture, overview_window(plan), codec)
     if overview.pulled is None:
-        raise NoScreen("no screen is in the picture: nothing to key")
+        raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
     step("crops")
     windows = crop_windows(capture)
     own, crops = measure_all(capture, windows, codec)
@@ -85,7 +85,7 @@ def quick(plan: Plan, store: BasisStore, codec: Codec, seed: int = 7) -> Shot:
     """The overview alone: the first picture while planning. Raises NoScreen."""
     shot = take(capture_of(evaluate(plan, store), store, seed), overview_window(plan), codec)
     if shot.pulled is None:
-        raise NoScreen("no screen is in the picture: nothing to key")
+        raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
     return shot
 
 
@@ -135,6 +135,6 @@ def measure_all(capture: Capture, windows: dict[str, Window], codec: Codec) -> t
         if shot.pulled is not None
     ]
     if not found:
-        raise NoScreen("no screen is in the picture where the figure is: nothing to key")
+        raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     whole = take(replace(capture, recording=None), overview_window(capture.plan, WHOLE), codec)
     return replace(joined(found), needed_clip=whole.pulled.needed_clip if whole.pulled else None), shots

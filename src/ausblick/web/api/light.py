@@ -12,10 +12,19 @@ from flask_openapi3.models.tag import Tag
 from ausblick.core.plan import IesError, PlanError, plan_from, read_ies
 from ausblick.core.propose.distance import distances
 from ausblick.core.propose.even import Freedoms, even_screen
+from ausblick.core.propose.ledger import ledger_of
 from ausblick.core.report import finite
 
 from ..kit_schemas import PlanBody
-from ..light_schemas import DistancesModel, EvenBody, EvenModel, PhotometryBody, PhotometryModel
+from ..light_schemas import (
+    DistancesModel,
+    EvenBody,
+    EvenModel,
+    LedgerBody,
+    LedgerModel,
+    PhotometryBody,
+    PhotometryModel,
+)
 from .setups import basis
 
 api = APIBlueprint("light", __name__, url_prefix="/api", abp_tags=[Tag(name="light")])
@@ -58,3 +67,10 @@ def post_photometry(body: PhotometryBody) -> Response:
         curve=[(float(a), float(x), float(y)) for a, x, y in zip(angles, *planes, strict=True)],
     )
     return Response(model.model_dump_json(), mimetype="application/json")
+
+
+@api.post("/ledger", operation_id="ledger", responses={200: LedgerModel})
+def post_ledger(body: LedgerBody) -> Response:
+    """Every choice that spends or wins light as a signed row, and solutions for screen and face."""
+    found = ledger_of(plan_from(body.plan), frozenset(body.locked), basis())
+    return Response(LedgerModel.model_validate(asdict(found)).model_dump_json(), mimetype="application/json")

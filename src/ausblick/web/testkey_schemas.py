@@ -1,0 +1,65 @@
+"""What the API says of a simulated test key."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from .answers import Answer
+from .evaluation_schemas import ChangeModel
+from .kit_schemas import PlanBody
+
+
+class TestKeyBody(PlanBody):
+    """`levers`: try one practical change each as well, which takes a while."""
+
+    levers: bool = True
+
+
+class PartModel(Answer):
+    name: str
+    value: float | None
+    ideal: float | None
+    border: float | None
+    weight: float
+    halvings: float
+
+
+class LeverModel(Answer):
+    change: str
+    quality_after: float
+    gain: float
+    cost: str
+    changes: list[ChangeModel]
+
+
+class WindowModel(Answer):
+    """A part of the frame that has pictures, and which views of it there are."""
+
+    name: str
+    width: int
+    height: int
+    views: list[str]
+
+
+class TestKeyModel(Answer):
+    id: str
+    state: Literal["running", "done", "failed", "cancelled"]
+    step: str
+    problem: str
+    quality: float | None
+    parts: list[PartModel]
+    residue_percent: float | None
+    holes_percent: float | None
+    levers: list[LeverModel]
+    windows: list[WindowModel]
+
+
+class JobPath(BaseModel):
+    job_id: str = Field(min_length=1, max_length=40)
+
+
+class PicturePath(JobPath):
+    window: str = Field(min_length=1, max_length=20)
+    view: str = Field(min_length=1, max_length=20)

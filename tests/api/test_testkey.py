@@ -1,0 +1,79 @@
+from __future__ import annotations
+
+from threading import Event
+
+import cv2
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+
+from ausblick.web.jobs import Cancelled, Job, Jobs, TooMany
+
+PLAN = {
+    "format": "ausblick-plan", "version": 1,
+    "lights": [{"position": [-2.2, 1.4, 2.2]}, {"position": [2.2, 1.4, 2.2], "aim": [0.3, 1.3, 0]},
+               {"role": "key", "position": [-1, 2.1, 4.6], "aim": [0, 1.5, 2.4]}],
+    "subject": {"framing": "waist"},
+    "camera": {"focal_mm": 50, "iso": 3200, "sensor": {"px_w": 1280, "px_h": 720},
+               "recording": {"codec": "raw", "chroma": "raw", "bits": 12}},
+}  # fmt: skip
+
+
+def settled(client: FlaskClient, ident: str) -> dict[str, object]:
+    tick = Event()
+    for _ in range(600):
+        found = client.get(f"/api/test-key/{ident}").get_json()
+        if found["state"] != "running":
+            return dict(found)
+        tick.wait(0.2)
+    raise AssertionError("the job never ended")
+
+
+def test_a_test_key_from_start_to_pictures(client: FlaskClient) -> None:
+    started = client.post("/api/test-key", json={"plan": PLAN, "levers": False})
+    assert started.status_code == 202
+    ident = started.get_json()["id"]
+    found = settled(client, ident)
+    assert found["state"] == "done", found["problem"]
+    assert 0 < float(str(found["quality"])) < 100
+    names = {w["name"] for w in found["windows"]}  # type: ignore[attr-defined, index]
+    assert names == {"whole", "hair", "hand"}
+    matte = client.get(f"/api/test-key/{ident}/whole/matte.png")
+    assert matte.mimetype == "image/png"
+    picture = cv2.imdecode(np.frombuffer(matte.data, np.uint8), cv2.IMREAD_GRAYSCALE)
+    assert picture is not None
+    assert picture.min() == 0
+    assert picture.max() == 255
+    assert client.get(f"/api/test-key/{ident}/whole/nonsense.png").status_code == 404
+    assert client.get("/api/test-key/gone").status_code == 404
+
+
+def test_nothing_to_key_is_said_in_words(client: FlaskClient) -> None:
+    away = {**PLAN, "camera": {"pan": 180}}
+    found = settled(client, client.post("/api/test-key", json={"plan": away}).get_json()["id"])
+    assert found["state"] == "failed"
+    assert "nothing to key" in str(found["problem"])
+
+
+def test_jobs_are_few_and_can_be_cancelled() -> None:
+    jobs, go = Jobs(), Event()
+    seen: list[str] = []
+
+    def work(job: Job) -> None:
+        go.wait(10)
+        try:
+            job.at("next")
+        except Cancelled:
+            seen.append(job.id)
+            raise
+
+    first, _ = jobs.start(work), jobs.start(work)
+    with pytest.raises(TooMany):
+        jobs.start(work)
+    first.cancel()
+    go.set()
+    for _ in range(100):
+        if first.state != "running":
+            break
+        Event().wait(0.05)
+    assert (first.state, seen) == ("cancelled", [first.id])

@@ -1,0 +1,108 @@
+<script lang="ts">
+  /** Camera: the ledger of stops with its locks, ways to the wanted levels, safe shutters, what is recorded. */
+  import Smear from './Smear.svelte'
+  import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
+  import { ledger } from '../../lib/lightApi'
+  import { session } from '../../lib/session.svelte'
+  import type { Ledger, LedgerRow, Plan, Solution } from '../../lib/types'
+  let { plan }: { plan: Plan } = $props()
+
+  let found = $state.raw<Ledger | null>(null)
+  let locked = $state<LedgerRow[]>([])
+  let problem = $state('')
+  let timer: ReturnType<typeof setTimeout> | undefined
+  $effect(() => {
+    const asked = plan
+    const rows = [...locked]
+    clearTimeout(timer)
+    timer = setTimeout(() => {
+      ledger(asked, rows).then(
+        (answer) => ((found = answer), (problem = '')),
+        (error: Error) => (problem = error.message),
+      )
+    }, 350)
+  })
+
+  const WORDS: Record<LedgerRow, string> = { shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO', nd: 'ND', 'screen lamps': 'Screen lamps', 'subject lamps': 'Subject lamps' }
+  const signed = (stops: number) => (Math.abs(stops) < 0.005 ? '0.0' : `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(1)}`)
+  const toggle = (row: LedgerRow) => (locked = locked.includes(row) ? locked.filter((r) => r !== row) : [...locked, row])
+  const attempt = (s: Solution) => void session.attempt({ text: s.name, effect: '', cost: '', before: null, after: null, worsens: [], changes: s.changes })
+  const set = (path: string) => (value: unknown) => session.change([{ path, value }])
+  const recording = $derived(plan.camera.recording)
+  const CHROMA: [string, string][] = [['4:2:0', '4:2:0'], ['4:2:2', '4:2:2'], ['4:4:4', '4:4:4'], ['raw', 'raw']]
+  const CODECS: [string, string][] = [['long-gop', 'long groups'], ['intra', 'every frame'], ['uncompressed', 'uncompressed'], ['raw', 'raw']]
+  const CURVES: [string, string][] = [['rec709', 'Rec.709'], ['hlg', 'HLG'], ['acescct', 'ACEScct'], ['linear', 'linear']]
+  const SCHOOLS: [string, string][] = [['180', '180°'], ['90', '90°'], ['faster', 'faster'], ['match-plate', 'match the plate']]
+  const SETTING = (s: Solution) =>
+    s.entries.filter((e) => found?.entries.find((old) => old.row === e.row)?.setting !== e.setting).map((e) => (e.row === 'iso' ? e.setting : `${WORDS[e.row]} ${e.setting}`)).join(', ')
+  const minute = $derived((60 * recording.mbit_s) / 8000)
+</script>
+
+<section aria-label="Camera" class="border-b border-line pb-3">
+  {#if problem}<p role="alert" class="pt-2 text-primary">{problem}</p>{/if}
+  {#if found}
+    <h2 class="pt-2 font-semibold">Ledger of stops</h2>
+    <table class="mt-1 w-full">
+      <thead><tr class="label-text text-left"><th class="font-normal">Row</th><th class="text-right font-normal">set to</th><th class="text-right font-normal">wins or spends</th><th class="w-16 text-right font-normal">locked</th></tr></thead>
+      <tbody>
+        {#each found.entries as entry (entry.row)}
+          <tr class="border-t border-line">
+            <td class="py-0.5">{WORDS[entry.row]}</td>
+            <td class="text-right">{entry.setting}</td>
+            <td class="text-right" class:text-quiet={Math.abs(entry.stops) < 0.05}>{signed(entry.stops)}</td>
+            <td class="text-right"><input type="checkbox" class="checkbox checkbox-xs checkbox-primary rounded-xs align-middle" aria-label="Lock {WORDS[entry.row]}" checked={locked.includes(entry.row)} onchange={() => toggle(entry.row)} /></td>
+          </tr>
+        {/each}
+        <tr class="border-t border-line font-semibold">
+          <td class="py-1">Over what is wanted</td>
+          <td class="text-right" colspan="3">
+            screen {found.outcome.standing.screen === null ? 'dark' : `${signed(found.outcome.standing.screen)} stops`}, face {found.outcome.standing.face === null ? 'dark' : `${signed(found.outcome.standing.face)} stops`}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="label-text">Against 180°, f/4, base ISO, no ND, lamps at full.</p>
+    {#if found.solutions.length}
+      <h2 class="mt-3 font-semibold">Ways to the wanted levels</h2>
+      <ul>
+        {#each found.solutions as s (s.name)}
+          <li class="flex items-start gap-3 border-t border-line py-1.5">
+            <span class="flex-1">
+              {s.name}: <span class="text-quiet">{SETTING(s) || 'nothing else'}</span>
+              <span class="block {s.missing > 0 ? 'text-primary' : ''}">{s.says}</span>
+              <span class="label-text block">
+                smear {s.outcome.smear_px?.toFixed(0) ?? '–'} px · noise {s.outcome.noise_percent?.toFixed(2) ?? '–'} % · sharp over {s.outcome.depth_m?.toFixed(2) ?? '∞'} m · {s.outcome.cut_flashes < 0.02 ? 'no flash cut' : 'cuts flashes'} · {s.outcome.watts.toFixed(0)} W · edge {s.outcome.edge_percent?.toFixed(1) ?? '–'} %
+              </span>
+            </span>
+            <button type="button" class="plain shrink-0" aria-label="Try: {s.name}" onclick={() => attempt(s)}>Try</button>
+          </li>
+        {/each}
+      </ul>
+    {:else}
+      <p class="mt-2 text-quiet">Nothing to change: both are at their levels, or every row is locked.</p>
+    {/if}
+    <h2 class="mt-3 font-semibold">Shutter</h2>
+    <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
+      <Choice label="School" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
+      <p class="flex flex-wrap items-center justify-end gap-1.5">
+        <span class="label-text">Whole flashes at {plan.room.mains.hz} Hz</span>
+        {#each found.safe_shutters.slice(0, 4) as s (s)}
+          <button type="button" class="plain !px-1.5" class:chosen={Math.abs(s - plan.camera.shutter_s) < 1e-5} onclick={() => session.change([{ path: 'camera.shutter_s', value: s }])}>1/{(1 / s).toFixed(0)}</button>
+        {/each}
+      </p>
+    </div>
+    <Smear px={session.evaluation?.check.blur.motion_px ?? null} />
+    <p class="label-text">Dimmed LED lamps flash at their own, higher rate: look at a test clip. A shutter below 90° looks choppy.</p>
+  {/if}
+  <h2 class="mt-3 font-semibold">Recording</h2>
+  <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
+    <Choice label="Chroma" value={recording.chroma} options={CHROMA} onchange={set('camera.recording.chroma')} />
+    <Choice label="Codec" value={recording.codec} options={CODECS.some(([k]) => k === recording.codec) ? CODECS : [[recording.codec, recording.codec], ...CODECS]} onchange={set('camera.recording.codec')} />
+    <NumberField label="Bits" digits={0} step={2} min={8} max={16} value={recording.bits} onchange={(v) => set('camera.recording.bits')(Math.round(v))} />
+    <NumberField label="Bit rate" unit="Mb/s" digits={0} step={10} min={0.1} max={100000} value={recording.mbit_s} onchange={set('camera.recording.mbit_s')} />
+    <Choice label="Curve" value={plan.camera.curve} options={CURVES} onchange={set('camera.curve')} />
+    <p class="flex items-center justify-between"><span class="label-text">A minute, a 256 GB card</span><span>{minute.toFixed(2)} GB, {(256 / minute).toFixed(0)} min</span></p>
+  </div>
+  {#if plan.camera.curve === 'acescct'}<p class="label-text mt-1">Log is not keyed as it stands: bring it to a display or linear space first, and tell the receiver which curve it was.</p>{/if}
+</section>
