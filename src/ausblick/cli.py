@@ -190,13 +190,11 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 @click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="Take the level trace from a plan.")
 @as_json_option
 def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
-    """Read camera frames (PNG, JPEG, TIFF, EXR, DPX): screen, levels, evenness, spots, noise."""
-    from ausblick.core.measure.reading import read_frame
-    from ausblick.core.report import frame_report
+    """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise."""
     from ausblick.text_tables import frame_table
 
     trace = load_plan(plan_file).targets.level_trace if plan_file else "luma"
-    reports = [frame_report(read_frame(_frame(path), trace)) for path in frames]
+    reports = [_measured(path, trace) for path in frames]
     if as_json:
         say(reports[0] if len(reports) == 1 else reports)
     else:
@@ -230,6 +228,25 @@ def key(frame: Path, output: Path, as_json: bool) -> int:
     else:
         print(key_table(report, str(output)))
     return 0
+
+
+def _measured(path: Path, trace: str) -> dict[str, Any]:
+    from ausblick.core.measure.reading import read_frame
+    from ausblick.core.report import clip_report, frame_report
+    from ausblick.formats.clips import is_clip, read_clip
+    from ausblick.formats.images import ImageError
+
+    try:
+        with path.open("rb") as file:
+            clip = is_clip(file.read(16))
+    except OSError as err:
+        raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
+    if not clip:
+        return frame_report(read_frame(_frame(path), trace))
+    try:
+        return clip_report(*read_clip(path, trace))
+    except ImageError as err:
+        raise BadInput(f"{path}: {err}") from None
 
 
 def _frame(path: Path) -> Any:

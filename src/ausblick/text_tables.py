@@ -60,8 +60,10 @@ def map_table(x: np.ndarray[Any, Any], y: np.ndarray[Any, Any], lux: np.ndarray[
 
 def frame_table(name: str, report: dict[str, Any]) -> str:
     lines = [f"{name}  {report['width']} × {report['height']} px"]
+    if "container" in report:
+        lines += _clip_lines(report)
     if report["hue"] is None:
-        return lines[0] + "\n  no green or blue screen found"
+        return "\n".join([*lines, "  no green or blue screen found"])
     luma, key = report["level_luma"], report["level_key_channel"]
     lines += [
         f"  {report['hue']} screen on {report['screen_area_percent']:.1f} % of the frame, "
@@ -84,6 +86,16 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
         where = sorted({*report["edge_contact_frame"], *report["edge_contact_screen"]})
         lines.append(f"  the subject touches the edge: {', '.join(where)}")
     return "\n".join(lines)
+
+
+def _clip_lines(report: dict[str, Any]) -> list[str]:
+    hertz = f" at {report['flicker_hz']:.1f} Hz" if report["flicker_hz"] else ""
+    flicker, drift = f"{report['flicker_percent']:.2f} points{hertz}", f"{report['drift_percent']:+.2f} points"
+    return [
+        f"  {report['container']}, {report['codec']}, {report['chroma'] or report['pix_fmt']}, {report['bits']} bit, "
+        f"{report['mbit_s']:.1f} Mbit/s",
+        f"  {report['frames']} frames at {report['fps']:.2f} a second; flicker {flicker}, drift {drift}",
+    ]
 
 
 def key_table(report: dict[str, Any], output: str) -> str:

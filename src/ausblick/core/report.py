@@ -11,6 +11,7 @@ from typing import Any
 
 from .key.keyer import Key
 from .light.spill import ProbeReading, Spill
+from .measure.clip import ClipReading
 from .measure.reading import FrameReading, Level
 from .measure.spots import Spot
 from .results import Evaluation, Shadow
@@ -171,4 +172,23 @@ def simulated_report(key: SimulatedKey, levers: list[Lever]) -> dict[str, Any]:
             }
             for lever in levers
         ],
+    }
+
+
+def clip_report(facts: Any, clip: ClipReading) -> dict[str, Any]:
+    """The `measure` object of a clip: the still's keys from its middle frame, and what only time shows."""
+    return {
+        **frame_report(clip.frame),
+        "noise_percent": clip.temporal_noise_percent or clip.frame.noise_percent,
+        "edge_contact": bool(clip.breaches) if clip.frame.contact else None,
+        **{
+            name: getattr(facts, name)
+            for name in ("container", "codec", "pix_fmt", "chroma", "bits", "mbit_s", "fps")
+        },
+        "frames": clip.frames,
+        "flicker_percent": clip.timing.flicker_percent,
+        "flicker_hz": clip.timing.flicker_hz,
+        "drift_percent": clip.timing.drift_percent,
+        "worst_frame": clip.worst,
+        "breaches": [asdict(breach) for breach in clip.breaches],
     }
