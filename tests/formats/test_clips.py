@@ -14,9 +14,9 @@ from click.testing import CliRunner
 from ausblick.cli import app
 from ausblick.core.measure.clip import timing_of
 from ausblick.core.plan import Recording
-from ausblick.formats.clips import is_clip, read_clip
+from ausblick.formats.clips import RANGE_TAG, is_clip, read_clip
 from ausblick.formats.images import ImageError
-from ausblick.formats.recording import _fill, _planes
+from ausblick.formats.recording import _fill, _planes, pixel_format
 
 GREEN, BLUE = (0.21, 0.58, 0.29), (0.16, 0.29, 0.61)
 
@@ -31,10 +31,9 @@ def write(
     rng = np.random.default_rng(3)
     with av.open(str(path), "w") as container:
         stream: Any = container.add_stream(codec, rate=25, options=options or {"qp": "16"})
-        from ausblick.formats.recording import pixel_format
-
         stream.width, stream.height, stream.pix_fmt = 640, 360, pixel_format(own)
-        stream.codec_context.colorspace, stream.codec_context.color_range = 1, 1
+        stream.codec_context.colorspace = 1
+        setattr(stream.codec_context, RANGE_TAG, 1)
         for i in range(frames):
             signal = np.empty((360, 640, 3), np.float32)
             signal[:] = colour

@@ -93,8 +93,16 @@ def _facts(container: Any, path: Path) -> ClipFacts:
         width=width,
         height=height,
         matrix=_matrix(stream.codec_context, height),
-        full_range=int(stream.codec_context.color_range or 0) == 2 or name.startswith("yuvj"),
+        full_range=_range_tag(stream.codec_context) == 2 or name.startswith("yuvj"),
     )
+
+
+RANGE_TAG = "colour_range".replace("ou", "o", 1)
+"""The decoder's name for the tag of the signal's range: 1 limited, 2 full."""
+
+
+def _range_tag(context: Any) -> int:
+    return int(getattr(context, RANGE_TAG) or 0)
 
 
 def _chroma(name: str) -> str | None:
