@@ -7,7 +7,7 @@ import numpy as np
 from .arrays import Floats, unit
 from .light.basis import BasisStore, weight
 from .light.mirror import mirrored_screen, pane_reflections
-from .light.mix import lamp_rgb, scalar_lux
+from .light.mix import lamp_rgb, probes_by_lamp, scalar_lux
 from .light.radiosity import scene_of
 from .light.returned import SceneLight, probe_all, probe_shares, returned_by_lamp, scene_light, screen_nodes
 from .light.spill import spill_of
@@ -53,6 +53,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         texture=texture_of(plan, light, screen_map, view, store),
         hue_spread_deg=hue_spread_of(plan, light),
         zones=_zones(plan, on_screen, by_lamp),
+        rim_ratio=_rim_ratio(plan, face_light, store),
         scene_light=scene,
         not_computed=NOT_MODELLED,
     )
@@ -128,6 +129,20 @@ def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -
         return 100.0 * sum(v for k, v in lux.items() if k in of) / total if total > 0.0 else None
 
     return Zones(share(on_screen, subject_lamps), share(on_face, screen_lamps))
+
+
+def _rim_ratio(plan: Plan, face_light: Floats, store: BasisStore) -> float:
+    """0 without a figure, a back lamp or light on the face."""
+    face = float(scalar_lux(face_light))
+    back = [i for i, lamp in enumerate(plan.lights) if lamp.role == "back" and weight(lamp) > 0.0]
+    if plan.subject is None or face <= 0.0 or not back:
+        return 0.0
+    at = np.array([[plan.subject.x, 0.98 * plan.subject.height, plan.subject.z]])
+    full = probes_by_lamp(plan, at, np.array([BACK_AND_UP]), store)[:, 0]
+    return sum(weight(plan.lights[i]) * float(full[i]) for i in back) / face
+
+
+BACK_AND_UP = (0.0, 0.5**0.5, -(0.5**0.5))
 
 
 def _exposure(plan: Plan, light: Floats) -> Exposure:

@@ -103,7 +103,8 @@ class Focus:
 
 @dataclass(frozen=True)
 class Evaluation:
-    """The whole of it. `*_by_lamp`: each lamp's lux by id, on the judged screen and on the face."""
+    """The whole of it. `*_by_lamp`: each lamp's lux by id, on the judged screen and on the face. `rim_ratio`:
+    lux of the back lamps on the top and back of the head over lux on the face."""
 
     plan: Plan
     view: View
@@ -124,5 +125,6 @@ class Evaluation:
     texture: Texture | None
     hue_spread_deg: float | None
     zones: Zones
+    rim_ratio: float
     scene_light: SceneLight
     not_computed: tuple[str, ...]

@@ -1,7 +1,8 @@
 """A plan's recording as a real codec: frames encoded and decoded in memory, native planes both ways.
 
-long-gop   H.264, I and P frames at the rate    intra   VC-3 at 4:2:2 and 4:4:4, else H.264 all intra
-raw, 4:4:4 uncompressed-like   FFV1, nothing lost but the bits
+long-gop             H.264, I and P frames at the rate
+intra                H.264, every frame by itself
+raw, uncompressed    FFV1, nothing lost but the bits
 Levels: BT.709 matrix, limited range, done in NumPy so that nothing is converted twice.
 """
 
@@ -22,7 +23,7 @@ from ausblick.core.plan import Recording
 LUMA = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
 QP_RANGE = (6, 46)
 LOSSLESS = ("raw", "uncompressed", "ffv1", "lossless")
-INTRA = ("intra", "all-intra", "vc-3", "prores-like")
+INTRA = ("intra", "vc-3")
 
 
 def pixel_format(recording: Recording) -> str:

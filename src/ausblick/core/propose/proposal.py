@@ -15,7 +15,6 @@ from ..plan import Change, Framing, Plan, apply_changes
 from ..results import Evaluation
 from ..rules.findings import judge_all
 from ..rules.light import wanted_lux
-from ..rules.mirror import rim_ratio
 from ..rules.model import Judgement
 from ..rules.subject import wanted_stops
 from ..signal.exposure import stops
@@ -271,7 +270,7 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
             Change(f"lights[{roles['fill'][0]}].dimmer", round(min(1.0, share * key_dimmer * key_lux / fill_lux), 3))
         )
     if "back" in roles:
-        full = rim_ratio(evaluation, store) * (evaluation.exposure.subject_lux or 0.0)
+        full = evaluation.rim_ratio * (evaluation.exposure.subject_lux or 0.0)
         rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
         changes.append(
             Change(f"lights[{roles['back'][0]}].dimmer", round(min(1.0, rim / full) if full > 0.0 else 1.0, 3))

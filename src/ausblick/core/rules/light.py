@@ -40,6 +40,7 @@ def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return []
     return [
         *_dimmers(evaluation, store),
+        *_without(evaluation),
         *_farther(evaluation, lamps),
         *_across(evaluation, lamps),
         *_half_height(evaluation, lamps),
@@ -60,6 +61,13 @@ def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
             changes.append(Change(f"lights[{index}].dimmer", dimmer))
             words.append(f"{lamp.name} {100 * dimmer:.0f} %")
     return [Proposal(f"Dim: {', '.join(words)}", tuple(changes))] if changes else []
+
+
+def _without(evaluation: Evaluation) -> list[Proposal]:
+    """A lamp that was meant for neither screen nor subject, left off."""
+    lights = enumerate(evaluation.plan.lights)
+    stray = [(i, lamp) for i, lamp in lights if lamp.role == "other" and lamp.on]
+    return [Proposal(f"Without {lamp.name}", (Change(f"lights[{i}].on", False),)) for i, lamp in stray]
 
 
 def _clamp_inside(evaluation: Evaluation, place: tuple[float, float, float]) -> list[float]:

@@ -8,7 +8,6 @@ import numpy as np
 
 from ..light.basis import BasisStore
 from ..light.mirror import pane_reflections
-from ..light.mix import probes_by_lamp
 from ..optics.view import view_of
 from ..plan import Change, Light, Plan, apply_changes
 from ..results import Evaluation
@@ -92,7 +91,7 @@ def _rim(evaluation: Evaluation) -> Judgement | None:
     lux = evaluation.exposure.subject_lux
     if not back or not lux:
         return None
-    ratio = rim_ratio(evaluation, BasisStore())
+    ratio = evaluation.rim_ratio
     if ratio <= 0.0:
         return None
     low, high = RIM
@@ -102,24 +101,8 @@ def _rim(evaluation: Evaluation) -> Judgement | None:
     return Judgement(graded(off, fix=1.0, stop=math.inf), ratio, limit, "", says, off)
 
 
-def rim_ratio(evaluation: Evaluation, store: BasisStore) -> float:
-    """Lux of the back lamps on the top and back of the head over lux on the face."""
-    plan, subject = evaluation.plan, evaluation.plan.subject
-    if subject is None or not evaluation.exposure.subject_lux:
-        return 0.0
-    at = np.array([[subject.x, 0.98 * subject.height, subject.z]])
-    facing = np.array([[0.0, math.sqrt(0.5), -math.sqrt(0.5)]])
-    full = probes_by_lamp(plan, at, facing, store)[:, 0]
-    lit = sum(
-        lamp.dimmer * float(lux)
-        for lamp, lux in zip(plan.lights, full, strict=True)
-        if lamp.role == "back" and lamp.on
-    )
-    return lit / evaluation.exposure.subject_lux
-
-
 def _trim(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    ratio = rim_ratio(evaluation, store)
+    ratio = evaluation.rim_ratio
     wanted = 0.7
     changes = [
         Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * wanted / ratio), 3))

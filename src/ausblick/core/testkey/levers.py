@@ -16,8 +16,8 @@ from ..results import Evaluation
 from ..rules import moves
 from ..rules.light import wanted_lux
 from ..rules.wording import SHUTTERS, shutter, third_stop
-from .capture import border_of, capture_of, ideal_of
-from .run import NoScreen, SimulatedKey, crop_windows, measure_all, score
+from .capture import capture_of
+from .run import NoScreen, SimulatedKey, crop_windows, score
 from .shoot import Codec
 
 
@@ -44,16 +44,13 @@ def levers_of(
 ) -> list[Lever]:
     """Best first. Raises what `step` raises: that is how a run is cancelled."""
     evaluation = evaluate(plan, store)
-    windows = crop_windows(key.capture)
-    ideal = measure_all(ideal_of(key.capture), windows, codec)[0]
-    border = measure_all(border_of(key.capture), windows, codec)[0]
     found = []
     for idea in _ideas(evaluation, store):
         step(idea.change)
         try:
             changed = evaluate(apply_changes(plan, idea.changes), store)
             capture = capture_of(changed, store, key.capture.seed)
-            after = score(capture, crop_windows(capture), codec, ideal, border)
+            after = score(capture, crop_windows(capture), codec, key.ideal, key.border)
         except (PlanError, NoScreen):
             continue
         found.append(Lever(idea.change, after, after - key.quality, idea.cost, idea.changes))

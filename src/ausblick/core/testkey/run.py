@@ -47,6 +47,8 @@ class SimulatedKey:
     overview: Shot
     crops: dict[str, Shot]
     measures: Measures
+    ideal: Measures
+    border: Measures
     parts: tuple[Part, ...]
     quality: float
     capture: Capture
@@ -55,14 +57,23 @@ class SimulatedKey:
 Step = Callable[[str], None]
 
 
-def simulate(plan: Plan, store: BasisStore, codec: Codec, seed: int = 7, step: Step = lambda _: None) -> SimulatedKey:
+def simulate(
+    plan: Plan,
+    store: BasisStore,
+    codec: Codec,
+    seed: int = 7,
+    step: Step = lambda _: None,
+    overview: Shot | None = None,
+) -> SimulatedKey:
     """The whole of it; the same plan and seed give the same result. `step` is told what begins.
+
+    `overview`: what `quick` gave for the same plan and seed, so that it is not drawn twice.
 
     Raises NoScreen.
     """
     capture = capture_of(evaluate(plan, store), store, seed)
     step("overview")
-    overview = take(capture, overview_window(plan), codec)
+    overview = overview or take(capture, overview_window(plan), codec)
     if overview.pulled is None:
         raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
     step("crops")
@@ -72,7 +83,7 @@ def simulate(plan: Plan, store: BasisStore, codec: Codec, seed: int = 7, step: S
     ideal, _ = measure_all(ideal_of(capture), windows, codec)
     border, _ = measure_all(border_of(capture), windows, codec)
     parts = parts_of(own, ideal, border)
-    return SimulatedKey(overview, crops, own, parts, quality_of(parts), capture)
+    return SimulatedKey(overview, crops, own, ideal, border, parts, quality_of(parts), capture)
 
 
 def score(capture: Capture, windows: dict[str, Window], codec: Codec, ideal: Measures, border: Measures) -> float:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import cv2
+import numpy as np
 from flask import Response, current_app
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
@@ -12,6 +13,7 @@ from flask_openapi3.models.tag import Tag
 from ausblick.core.arrays import Bytes
 from ausblick.core.plan import plan_from
 from ausblick.core.report import simulated_report
+from ausblick.core.signal.schools import key_channel
 from ausblick.core.testkey.levers import levers_of
 from ausblick.core.testkey.run import Shot, quick, simulate
 from ausblick.formats.recording import through
@@ -37,9 +39,9 @@ def start_test_key(body: TestKeyBody) -> Response:
     def work(job: Job) -> None:
         job.at("overview")
         first = quick(plan, store, through)
-        channel = {"green": 1, "blue": 2}.get(plan.screen.hue, 1)
+        channel = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
         job.result = {"pictures": {"whole": views(first, channel)}, "report": {}}
-        key = simulate(plan, store, through, step=job.at)
+        key = simulate(plan, store, through, step=job.at, overview=first)
         shots: dict[str, Shot] = {"whole": key.overview, **key.crops}
         job.result = {
             "pictures": {name: views(shot, key.capture.key) for name, shot in shots.items()},

@@ -36,7 +36,8 @@
   const SCHOOLS: [string, string][] = [['180', '180°'], ['90', '90°'], ['faster', 'faster'], ['match-plate', 'match the plate']]
   const SETTING = (s: Solution) =>
     s.entries.filter((e) => found?.entries.find((old) => old.row === e.row)?.setting !== e.setting).map((e) => (e.row === 'iso' ? e.setting : `${WORDS[e.row]} ${e.setting}`)).join(', ')
-  const minute = $derived((60 * recording.mbit_s) / 8000)
+  const data = $derived(session.evaluation?.numbers.find((n) => n.id === 'data'))
+  const onCard = $derived(data?.inputs.find((i) => i.name === 'minutes on 256 GB')?.value)
 </script>
 
 <section aria-label="Camera" class="border-b border-line pb-3">
@@ -102,7 +103,7 @@
     <NumberField label="Bits" digits={0} step={2} min={8} max={16} value={recording.bits} onchange={(v) => set('camera.recording.bits')(Math.round(v))} />
     <NumberField label="Bit rate" unit="Mb/s" digits={0} step={10} min={0.1} max={100000} value={recording.mbit_s} onchange={set('camera.recording.mbit_s')} />
     <Choice label="Curve" value={plan.camera.curve} options={CURVES} onchange={set('camera.curve')} />
-    <p class="flex items-center justify-between"><span class="label-text">A minute, a 256 GB card</span><span>{minute.toFixed(2)} GB, {(256 / minute).toFixed(0)} min</span></p>
+    <p class="flex items-center justify-between"><span class="label-text">A minute, a 256 GB card</span><span>{data?.value?.toFixed(2) ?? '–'} GB, {onCard?.toFixed(0) ?? '–'} min</span></p>
   </div>
   {#if plan.camera.curve === 'acescct'}<p class="label-text mt-1">Log is not keyed as it stands: bring it to a display or linear space first, and tell the receiver which curve it was.</p>{/if}
 </section>

@@ -28,7 +28,7 @@
   <section aria-label="Subject" class="border-b border-line pb-3">
     <div class="pt-2"><Choice label="School of distance" value={plan.targets.distance_school} options={SCHOOLS} onchange={(value) => session.change([{ path: 'targets.distance_school', value }])} /></div>
     {#if all > 0}
-      <h2 class="mt-2 font-semibold">Light on the face, {showLight(all, prefs.light)}{rest > 0 && key > 0 ? `, key to the rest ${(key / rest).toFixed(1)} : 1` : ''}</h2>
+      <h2 class="mt-2 font-semibold">Light on the face, {showLight(check?.exposure.subject_lux ?? 0, prefs.light)}{rest > 0 && key > 0 ? `, key to the rest ${(key / rest).toFixed(1)} : 1` : ''}</h2>
       <div class="mt-1 flex h-4 w-full overflow-hidden" aria-hidden="true">
         {#each face as row, i (row.role)}
           <span class="flex items-center justify-center overflow-hidden text-label text-base-100" {@attach (node) => { node.style.width = `${(100 * row.lux) / all}%`; node.style.background = `oklch(${0.86 - 0.13 * i} 0 0)` }}></span>
