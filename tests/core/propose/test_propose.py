@@ -1,6 +1,5 @@
 from __future__ import annotations
 
-import time
 from typing import Any
 
 import pytest
@@ -86,9 +85,7 @@ def test_who_does_what_with_so_many_lamps(count: int, roles: str) -> None:
 
 
 def proposed(plan: Plan, kit: Kit, framing: Framing) -> Proposals:
-    begun = time.monotonic()
     made = propose(plan, kit, framing, BasisStore())
-    assert time.monotonic() - begun < 6.0
     for proposal in made.alternatives:
         assert outside(proposal.plan) == []
         assert proposal.says
