@@ -61,8 +61,13 @@ def nothing(page: Page) -> None:
     """The view as it opens."""
 
 
-def lamp(page: Page) -> None:
-    page.get_by_role("slider", name="right panel, from above").click()
+def standin(page: Page) -> None:
+    page.get_by_role("button", name="Stand-in camera").click()
+    page.get_by_alt_text("Live picture").wait_for(timeout=30_000)
+
+
+def check(page: Page) -> None:
+    page.get_by_text("left over").locator("visible=true").wait_for(timeout=30_000)
 
 
 def attempt(page: Page) -> None:
@@ -119,10 +124,14 @@ def ledger(page: Page) -> None:
 
 
 def key(page: Page) -> None:
+    """Over the plate of the plate's own picture, divided from what was recorded."""
+    plate(page)
+    page.goto(page.url.replace("/plate", "/key"))
+    wait(page)
     page.get_by_role("button", name="Make a test key").click()
     page.get_by_text("Of the plan as it stands.").wait_for(timeout=180_000)
-    page.get_by_role("button", name="hair, 1:1").click()
-    page.get_by_role("button", name="as recorded").click()
+    page.get_by_role("button", name="over the plate").click()
+    page.get_by_label("Divided from").select_option("frame")
 
 
 VIEWS = [
@@ -132,7 +141,7 @@ VIEWS = [
     ("subject", DESK, "set", "/setup/4/subject", nothing),
     ("distance", DESK, "set", "/setup/6/subject", distance),
     ("compare", DESK, "desk", "/compare/1/4", nothing),
-    ("lamp", DESK, "set", "/setup/1/light", lamp),
+    ("stand-in", DESK, "set", "/setup/1/check", standin),
     ("remedy", DESK, "set", "/setup/1", attempt),
     ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),
     ("space", DESK, "set", "/setup/2/space", nothing),
@@ -141,8 +150,8 @@ VIEWS = [
     ("kit", DESK, "set", "/kit", nothing),
     ("screen", DESK, "set", "/setup/2/screen", nothing),
     ("camera", DESK, "set", "/setup/6/camera", ledger),
-    ("test-key", DESK, "set", "/setup/1/key", key),
-    ("check", DESK, "set", "/setup/1/check", nothing),
+    ("test-key", DESK, "set", "/setup/1/plate", key),
+    ("check", DESK, "set", "/setup/1/check", check),
     ("tablet", TABLET, "set", "/setup/2", nothing),
     ("phone", PHONE, "set", "/setup/1", nothing),
 ]

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import cv2
+import numpy as np
 import pytest
 
 from ausblick.core.plan import dump_plan
@@ -130,3 +131,17 @@ def test_bad_input_is_one_line_and_exit_code_2(tmp_path: Path, plan: Path) -> No
         assert [line.startswith("ausblick: ") for line in lines].count(True) == 1, done.stderr
         assert len(lines) <= 3, done.stderr
         assert "Traceback" not in done.stderr
+
+
+def test_a_clean_plate_keys_what_one_sample_can_not(tmp_path: Path) -> None:
+    slope = np.linspace(0.45, 1.0, 960)[None, :, None]
+    empty = np.broadcast_to(np.array([60.0, 150.0, 75.0]) * slope, (540, 960, 3)).astype(np.uint8)
+    taken = empty.copy()
+    taken[180:, 400:560] = (150, 115, 95)
+    for name, picture in (("empty.png", empty), ("taken.png", taken)):
+        cv2.imwrite(str(tmp_path / name), picture[..., ::-1])
+    base = ("key", tmp_path / "taken.png", "-o", tmp_path / "m.png")
+    plain, clean = answer(*base), answer(*base, "--clean", tmp_path / "empty.png")
+    assert plain["residue_percent"] > 20.0
+    assert clean["residue_percent"] < 1.0
+    assert clean["sample"] == plain["sample"]

@@ -29,6 +29,7 @@ CORE_ORDER = [
     "testkey",
     "kit",
     "propose",
+    "asbuilt",
     "plate",
 ]
 """Inside the core each package may use those before it (measure.compare reads evaluations)."""

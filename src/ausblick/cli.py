@@ -205,24 +205,31 @@ def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> 
 @app.command()
 @click.argument("frame", metavar="FRAME", type=FILE)
 @click.option("-o", "--output", required=True, type=FILE, metavar="MATTE.png", help="Where the matte goes.")
+@click.option("--clean", type=FILE, metavar="FRAME", help="The same view without anybody: keyed against it.")
 @as_json_option
-def key(frame: Path, output: Path, as_json: bool) -> int:
+def key(frame: Path, output: Path, clean: Path | None, as_json: bool) -> int:
     """The plain one-click key of a frame: matte, residue and holes."""
+    from ausblick.core.asbuilt.trial import trial_key
     from ausblick.core.key.keyer import plain_key
     from ausblick.core.measure.reading import read_frame
-    from ausblick.core.report import key_report
+    from ausblick.core.report import key_report, trial_report
     from ausblick.formats.images import ImageError, write_gray_png
     from ausblick.text_tables import key_table
 
     pixels = _frame(frame)
     try:
-        result = plain_key(pixels, read_frame(pixels))
-        write_gray_png(output, result.matte)
+        reading = read_frame(pixels)
+        result = plain_key(pixels, reading)
+        report = key_report(result)
+        matte = result.matte
+        if clean is not None and (trial := trial_key(pixels, reading, _frame(clean))) is not None:
+            report |= trial_report(trial)
+            matte = trial.pulled.matte
+        write_gray_png(output, matte)
     except ImageError as err:
         raise BadInput(f"{output}: {err}") from None
     except ValueError as err:
         raise BadInput(f"{frame}: {err}") from None
-    report = key_report(result)
     if as_json:
         say(report)
     else:

@@ -3,6 +3,7 @@ from __future__ import annotations
 from flask.testing import FlaskClient
 
 from ausblick.core.plan import dump_plan
+from ausblick.demo.fern_house import seed_vault
 from ausblick.demo.fern_house_2 import gardeners, potting_shed
 from tests.core.light.test_emission import GOOD
 
@@ -19,7 +20,7 @@ def test_an_evaluation_says_shadow_spill_and_reflections(client: FlaskClient) ->
 
 
 def test_even_the_screen_over_the_api(client: FlaskClient) -> None:
-    body = {"plan": dump_plan(gardeners()), "heights": False, "positions": False, "aims": False}
+    body = {"plan": dump_plan(seed_vault()), "heights": False, "positions": False, "aims": False}
     found = client.post("/api/even-screen", json=body).get_json()
     assert found["spread_after"] < found["spread_before"]
     assert all(change["path"].endswith("dimmer") for change in found["changes"])

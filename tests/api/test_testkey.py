@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from io import BytesIO
 from threading import Event
 
 import cv2
@@ -77,3 +78,37 @@ def test_jobs_are_few_and_can_be_cancelled() -> None:
             break
         Event().wait(0.05)
     assert (first.state, seen) == ("cancelled", [first.id])
+
+
+def test_a_key_is_kept_with_its_set_up_and_goes_stale(client: FlaskClient) -> None:
+    setup = client.post("/api/setups", json={"title": "Kept", "plan": PLAN}).get_json()
+    at = f"/api/setups/{setup['id']}"
+    assert client.get(f"{at}/test-keys").get_json()["keys"] == []
+    picture = cv2.imencode(".png", np.full((90, 160, 3), (200, 30, 30), np.uint8))[1].tobytes()
+    kept = client.put(f"{at}/plate", data={"file": (BytesIO(picture), "blue.png")})
+    assert kept.status_code == 200
+    assert client.get(f"{at}/plate").get_json()["width"] == 160
+    body = {"plan": setup["plan"], "levers": False, "setup_id": setup["id"]}
+    ident = client.post("/api/test-key", json=body).get_json()["id"]
+    done = settled(client, ident)
+    assert done["state"] == "done", done["problem"]
+    [key] = client.get(f"{at}/test-keys").get_json()["keys"]
+    assert key["quality"] == done["quality"]
+    assert key["second_keyer"]["hair_error"] is not None
+    assert not key["stale"]
+    over = client.get(f"/api/test-key/{key['id']}/whole/plate.png")
+    found = cv2.imdecode(np.frombuffer(over.data, np.uint8), cv2.IMREAD_COLOR)
+    assert found is not None
+    # The plate shows where the screen was: its blue, not green.
+    assert np.abs(found[5, 5].astype(int) - (200, 30, 30)).max() < 12
+    changed = {**setup["plan"], "title": "Kept, and changed"}
+    client.put(at, json={"base": setup["revision"], "plan": changed})
+    assert client.get(f"{at}/test-keys").get_json()["keys"][0]["stale"]
+    assert client.get("/api/test-key/kept-9999/whole/matte.png").status_code == 404
+    client.delete(f"{at}/plate")
+    assert client.get(f"{at}/plate").status_code == 204
+
+
+def test_the_kit_s_recorders_on_a_plan(client: FlaskClient) -> None:
+    rows = client.post("/api/recorders", json={"plan": PLAN}).get_json()["recorders"]
+    assert all(row["gb_minute"] > 0 and row["changes"] for row in rows)

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, Request, sync_playwright
+from playwright.sync_api import Browser, Page, Request, expect, sync_playwright
 from waitress.server import create_server
 
 from ausblick.demo.fill import fill_demo
@@ -18,6 +18,7 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
     "--disable-sync", "--disable-quic", "--no-first-run",
 ]  # fmt: skip
+expect.set_options(timeout=15_000)
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 
 

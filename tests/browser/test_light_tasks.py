@@ -132,12 +132,12 @@ def test_a_test_key_before_anybody_arrives(watched: Watched) -> None:
 
 
 def test_the_ledger_finds_a_way_and_keeps_what_is_locked(watched: Watched) -> None:
-    page = open_station(watched, "Portraits of the gardeners", "Camera")
+    page = open_station(watched, "Seed vault, night round", "Camera")
     camera = page.get_by_role("region", name="Camera", exact=True)
-    expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face −1.6 stops", timeout=SLOW)
-    expect(camera.get_by_role("button", name="Try: Aperture for the light")).to_be_visible()
+    expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face +0.4 stops", timeout=SLOW)
+    expect(camera.get_by_role("button", name="Try: Base ISO, aperture for the light")).to_be_visible()
     camera.get_by_role("checkbox", name="Lock Aperture").check()
-    expect(camera.get_by_role("button", name="Try: Aperture for the light")).to_have_count(0, timeout=SLOW)
-    camera.get_by_role("button", name="Try: Shutter for the light").click()
+    expect(camera.get_by_role("button", name="Try: Base ISO, aperture for the light")).to_have_count(0, timeout=SLOW)
+    camera.get_by_role("button", name="Try: Dimmers alone").click()
     page.get_by_role("region", name="A remedy being tried").get_by_role("button", name="Keep").click()
     expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face 0.0 stops", timeout=SLOW)

@@ -16,7 +16,7 @@ from .optics.focus import defocus_px, depth_of_field
 from .optics.motion import motion_blur_px, shutter_angle
 from .optics.view import focus_distance, view_of
 from .plan import Plan, Subject
-from .results import Blur, Evaluation, Exposure, Focus, ScreenMap, ScreenReading, Zones
+from .results import Blur, Evaluation, Exposure, Flash, Focus, ScreenMap, ScreenReading, Zones
 from .screen_reading import ScreenLight, hue_spread_of, screen_light_of, screen_map_of, shadow_of, texture_of
 from .signal.exposure import grey_lux, luma, signal, stops
 from .signal.schools import key_channel, level_target
@@ -27,10 +27,11 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     view = view_of(plan.camera, plan.subject)
     coverage = coverage_of(plan, view)
     scene = scene_light(plan, store)
-    blur = _blur(plan)
+    by_lamp, face_light = _face_light(plan, scene, store)
+    flash = _flash(plan, by_lamp, face_light)
+    blur = _blur(plan, flash)
     light = screen_light_of(plan, coverage, view, scene, store)
     screen_map = screen_map_of(plan, light, view, blur, store)
-    by_lamp, face_light = _face_light(plan, scene, store)
     on_screen = _screen_by_lamp(plan, light, store)
     key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
     return Evaluation(
@@ -53,6 +54,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         texture=texture_of(plan, light, screen_map, view, store),
         hue_spread_deg=hue_spread_of(plan, light),
         zones=_zones(plan, on_screen, by_lamp),
+        flash=flash,
         rim_ratio=_rim_ratio(plan, face_light, store),
         scene_light=scene,
         not_computed=NOT_MODELLED,
@@ -115,7 +117,7 @@ def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[s
     found = {}
     for i, lamp in enumerate(plan.lights):
         own = (light.maps[i] * (1.0 - light.lost[i]))[light.judged].mean() * scalar_lux(lamp_rgb(plan, lamp))
-        found[lamp.id] = weight(lamp) * float(own + returned[i])
+        found[lamp.id] = weight(lamp, plan.camera) * float(own + returned[i])
     return found
 
 
@@ -134,12 +136,12 @@ def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -
 def _rim_ratio(plan: Plan, face_light: Floats, store: BasisStore) -> float:
     """0 without a figure, a back lamp or light on the face."""
     face = float(scalar_lux(face_light))
-    back = [i for i, lamp in enumerate(plan.lights) if lamp.role == "back" and weight(lamp) > 0.0]
+    back = [i for i, lamp in enumerate(plan.lights) if lamp.role == "back" and weight(lamp, plan.camera) > 0.0]
     if plan.subject is None or face <= 0.0 or not back:
         return 0.0
     at = np.array([[plan.subject.x, 0.98 * plan.subject.height, plan.subject.z]])
     full = probes_by_lamp(plan, at, np.array([BACK_AND_UP]), store)[:, 0]
-    return sum(weight(plan.lights[i]) * float(full[i]) for i in back) / face
+    return sum(weight(plan.lights[i], plan.camera) * float(full[i]) for i in back) / face
 
 
 BACK_AND_UP = (0.0, 0.5**0.5, -(0.5**0.5))
@@ -154,14 +156,41 @@ def _exposure(plan: Plan, light: Floats) -> Exposure:
     return Exposure(lux, grey, float(luma(skin)), stops(lux / grey))
 
 
-def _blur(plan: Plan) -> Blur:
+GHOST_PERCENT = 12.5
+"""Ambient light three stops below the flash leaves no ghost of the movement that a key would find."""
+
+
+def _flash(plan: Plan, by_lamp: dict[str, float], face_light: Floats) -> Flash | None:
+    lit = [lamp for lamp in plan.lights if lamp.on and lamp.dimmer > 0.0 and lamp.fixture.flash_lms]
+    if not lit:
+        return None
+    total = float(scalar_lux(face_light))
+    own = sum(by_lamp.get(lamp.id, 0.0) for lamp in lit)
+    camera = plan.camera
+    return Flash(
+        ambient_percent=100.0 * max(0.0, 1.0 - own / total) if total > 0.0 else 100.0,
+        fires_whole=camera.shutter_s >= 0.999 * camera.sync_s,
+        lux_s=own * camera.shutter_s,
+        recycle_s=max(lamp.fixture.recycle_s * lamp.dimmer for lamp in lit),
+    )
+
+
+def _exposed_s(plan: Plan, flash: Flash | None) -> float:
+    """How long movement is drawn for: the flash where it is all that counts, else the shutter."""
+    if flash is None or flash.ambient_percent > GHOST_PERCENT:
+        return plan.camera.shutter_s
+    burning = [lamp.fixture.flash_s for lamp in plan.lights if lamp.on and lamp.fixture.flash_lms]
+    return min(plan.camera.shutter_s, max(burning))
+
+
+def _blur(plan: Plan, flash: Flash | None) -> Blur:
     angle = shutter_angle(plan.camera.shutter_s, plan.camera.fps)
     reach = focus_distance(plan.camera, plan.subject)
     if plan.subject is None or reach <= 0.0:
         return Blur(None, None, angle)
     screen_at = reach + _behind(plan)
     return Blur(
-        motion_px=motion_blur_px(plan.subject.speed, reach, plan.camera),
+        motion_px=motion_blur_px(plan.subject.speed, reach, plan.camera, _exposed_s(plan, flash)),
         screen_defocus_px=defocus_px(plan.camera, reach, screen_at) if screen_at > 0.0 else None,
         shutter_angle=angle,
     )

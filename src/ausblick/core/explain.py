@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from .explain_light import light_numbers, subject_numbers
+from .explain_recording import recording_numbers
 from .explaining import Input, Number
 from .optics.figure import figure_height_px
 from .optics.focus import SHARP_PX
 from .optics.view import pixel_pitch_mm
-from .plan import Camera
 from .results import Evaluation
 from .signal.exposure import INCIDENT_C
-from .signal.noise import screen_noise
 
 
 def numbers(evaluation: Evaluation) -> list[Number]:
@@ -23,6 +22,7 @@ def numbers(evaluation: Evaluation) -> list[Number]:
         *_subject(evaluation),
         *subject_numbers(evaluation),
         *_camera(evaluation),
+        *recording_numbers(evaluation),
     ]
 
 
@@ -272,35 +272,4 @@ def _camera(e: Evaluation) -> list[Number]:
             "Thin lens",
             (focal, Input("f-number", camera.f_number, ""), away, pitch),
         ),
-        Number(
-            "noise",
-            "camera",
-            "Noise, key channel",
-            screen_noise(e.plan, e.screen.lux_mean) if e.screen and e.screen.lux_mean > 0.0 else None,
-            "%",
-            2,
-            "shot noise of 2,500 electrons per µm² at base ISO and 3 electrons of reading, × white-balance gain, "
-            "through the curve; the model of a typical sensor, a measured frame takes its place",
-            "Poisson statistics",
-            (pitch, Input("ISO", camera.iso, ""), Input("base ISO", camera.sensor.base_iso, "")),
-        ),
-        Number(
-            "data",
-            "camera",
-            "Data",
-            60.0 * camera.recording.mbit_s / 8000.0,
-            "GB a minute",
-            2,
-            "megabit a second × 60 / 8000",
-            "Definition",
-            (
-                Input("bit rate", camera.recording.mbit_s, "Mbit/s"),
-                Input("bits a pixel", 1e6 * camera.recording.mbit_s / (_pixels(camera) * camera.fps), ""),
-                Input("minutes on 256 GB", 256_000.0 * 8.0 / (60.0 * camera.recording.mbit_s), "min"),
-            ),
-        ),
     ]
-
-
-def _pixels(camera: Camera) -> float:
-    return float(camera.sensor.px_w * camera.sensor.px_h)

@@ -9,6 +9,7 @@ import math
 from dataclasses import asdict
 from typing import Any
 
+from .asbuilt.trial import Trial
 from .key.keyer import Key
 from .light.spill import ProbeReading, Spill
 from .measure.clip import ClipReading
@@ -17,6 +18,7 @@ from .measure.spots import Spot
 from .results import Evaluation, Shadow
 from .rules.model import Finding, Remedy
 from .testkey.levers import Lever
+from .testkey.quality import Measures
 from .testkey.run import SimulatedKey
 
 
@@ -124,6 +126,9 @@ def frame_report(reading: FrameReading) -> dict[str, Any]:
         "edge_contact": contact.matters if contact else None,
         "edge_contact_frame": list(contact.frame_sides) if contact else [],
         "edge_contact_screen": list(contact.screen_sides) if contact else [],
+        "edge_width_px": reading.edge.width_px if reading.edge else None,
+        "spill_edge_percent": reading.edge.spill_edge_percent if reading.edge else None,
+        "spill_skin_percent": reading.edge.spill_skin_percent if reading.edge else None,
     }
 
 
@@ -147,6 +152,17 @@ def key_report(key: Key) -> dict[str, Any]:
     }
 
 
+def trial_report(trial: Trial) -> dict[str, Any]:
+    """What a key against a clean plate says in the place of the plain one's figures."""
+    return {
+        "residue_percent": trial.residue_percent,
+        "holes_percent": trial.holes_percent,
+        "black_clip": trial.pulled.black_clip,
+        "white_clip": trial.pulled.white_clip,
+        "needed_clip": trial.pulled.needed_clip,
+    }
+
+
 def simulated_report(key: SimulatedKey, levers: list[Lever]) -> dict[str, Any]:
     """The `test-key` object."""
     m = key.measures
@@ -161,6 +177,8 @@ def simulated_report(key: SimulatedKey, levers: list[Lever]) -> dict[str, Any]:
         "needed_clip": m.needed_clip,
         "composite_error": m.composite_error,
         "screen_left": m.screen_left,
+        "flicker_percent": key.flicker_percent,
+        "second_keyer": None if key.second is None else _second(key.second),
         "parts": [asdict(part) for part in key.parts],
         "levers": [
             {
@@ -192,3 +210,8 @@ def clip_report(facts: Any, clip: ClipReading) -> dict[str, Any]:
         "worst_frame": clip.worst,
         "breaches": [asdict(breach) for breach in clip.breaches],
     }
+
+
+def _second(m: Measures) -> dict[str, float | None]:
+    names = ("edge_error", "hair_error", "needed_clip", "residue_percent", "holes_percent")
+    return {name: getattr(m, name) for name in names}

@@ -31,6 +31,17 @@ class ScreenReading:
 
 
 @dataclass(frozen=True)
+class Flash:
+    """`ambient_percent`: share of the face's light that is not flash; `fires_whole`: the shutter is not shorter than
+    the sync time; `lux_s` on the face from flashes; `recycle_s` until all can fire as they are set."""
+
+    ambient_percent: float
+    fires_whole: bool
+    lux_s: float
+    recycle_s: float
+
+
+@dataclass(frozen=True)
 class ScreenMap:
     """Over the whole screen, rows from the lower edge up, (H, W) each: lux and both traces with the
     figure's shadow and the set's returned light, `shadow` the share of light lost to it, `wrinkles` the
@@ -126,5 +137,6 @@ class Evaluation:
     hue_spread_deg: float | None
     zones: Zones
     rim_ratio: float
+    flash: Flash | None
     scene_light: SceneLight
     not_computed: tuple[str, ...]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .arrays import LUMA, Bools, Floats
-from .light.basis import FRONT, BasisStore, lamp_maps, weight
+from .light.basis import FRONT, BasisStore, lamp_maps, weights
 from .light.mix import ambient_rgb, lamp_rgb, scalar_lux
 from .light.returned import SceneLight, returned_to_screen, scene_light
 from .light.shadow import figure_of, hidden_by
@@ -47,7 +47,8 @@ def direct_light(plan: Plan, maps: Floats) -> Floats:
 
 
 def _weights(plan: Plan) -> Floats:
-    return np.array([weight(lamp) * lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(len(plan.lights), 3)
+    colours = np.array([lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
+    return np.asarray(weights(plan)[:, None] * colours)
 
 
 def screen_light_of(plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore) -> ScreenLight:
@@ -77,7 +78,7 @@ def _judged(plan: Plan, grid: Grid, coverage: Coverage, view: View, store: Basis
 def screen_map_of(plan: Plan, light: ScreenLight, view: View, blur: Blur, store: BasisStore) -> ScreenMap:
     lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
     shadow = np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
-    dimmed = light.maps * (1.0 - light.lost) * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
+    dimmed = light.maps * (1.0 - light.lost) * weights(plan)[:, None, None]
     folds = wrinkle_contrast(plan, dimmed, shown, light.grid, _melt_m(plan, view, blur), store)
     levels = screen_levels(plan, light.shown)
     half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
@@ -104,9 +105,9 @@ def shadow_of(plan: Plan, light: ScreenLight) -> Shadow | None:
     if not seen.any():
         return Shadow(100.0 * max(0.0, float(lost.max())), 0.0, None, None)
     xs, ys = np.meshgrid(light.grid.x, light.grid.y)
-    weights = np.where(seen, lost, 0.0)
-    middle = (float((xs * weights).sum() / weights.sum()), float((ys * weights).sum() / weights.sum()))
-    caused = [weight(lamp) * float((light.maps[i] * light.lost[i])[seen].sum()) for i, lamp in enumerate(plan.lights)]
+    share = np.where(seen, lost, 0.0) / lost[seen].sum()
+    middle = (float((xs * share).sum()), float((ys * share).sum()))
+    caused = weights(plan) * (light.maps * light.lost)[:, seen].sum(axis=1)
     return Shadow(100.0 * float(lost.max()), area, middle, plan.lights[int(np.argmax(caused))].id)
 
 
@@ -115,7 +116,7 @@ def texture_of(
 ) -> Texture | None:
     if not light.judged.any():
         return None
-    dimmed = light.maps * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
+    dimmed = light.maps * weights(plan)[:, None, None]
     shown = scalar_lux(light.shown)
     spots = highlights(plan, dimmed, shown, light.grid, light.judged, view.lens, store)
     return Texture(float(np.quantile(screen_map.wrinkles[light.judged], 0.95)), tuple(spots))

@@ -90,10 +90,12 @@ def seed_jar() -> Plan:
 
 
 def gardeners() -> Plan:
-    """Portraits, stills. Faults: the mark so near that the key throws a shadow on the screen, two hot lamps on
-    one circuit, one of them against the cloth."""
+    """Portraits, stills with a flash warmed to the floods. Faults: the mark so near that the key throws a shadow
+    on the screen, two hot lamps on one circuit, one of them against the cloth."""
     hot = {"emitter": {"shape": "disc", "diameter": 0.25}, "flux_lm": 42000, "beam": {"kind": "beam", "deg": 70},
            "cct": 3200, "cri": 99, "watts": 2000}  # fmt: skip
+    flash = {"emitter": {"shape": "disc", "diameter": 0.2}, "flash_lms": 2600, "cct": 5600, "watts": 150,
+             "recycle_s": 2.0}  # fmt: skip
     return plan_from({
         **PAPER,
         "title": "Portraits of the gardeners",
@@ -108,7 +110,9 @@ def gardeners() -> Plan:
              "dimmer": 0.5, "circuit": "A", "fixture": hot},
             {"name": "right flood", "role": "screen", "position": [1.5, 1.5, 0.8], "aim": [-0.4, 1.5, 0.0],
              "dimmer": 0.35, "circuit": "A", "fixture": hot},
-            panel("portrait key", "key", [-1.2, 2.2, 2.6], [0.0, 1.55, 0.9], 0.55, 16000.0, 0.4, 3200.0, "B"),
+            {"name": "portrait key", "role": "key", "position": [-1.2, 2.2, 2.6], "aim": [0.0, 1.55, 0.9],
+             "dimmer": 0.5, "circuit": "B", "gel": [1.0, 0.602, 0.248], "fixture": flash,
+             "modifier": {"kind": "softbox", "width": 0.9, "height": 0.6}},
         ],
         "plate": {"mean_level": 50, "key_azimuth": -38, "key_elevation": 20, "softness": "medium", "cct": 3200,
                   "camera_height": 1.55, "focal_mm_ff": 76},

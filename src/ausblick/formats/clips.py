@@ -5,7 +5,7 @@ Matrix and range are the stream's own. Untagged: BT.601 up to 576 lines, else BT
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -16,8 +16,10 @@ import numpy as np
 
 from ausblick.core.arrays import Floats, Floats32
 from ausblick.core.measure.clip import ClipReading, breaches_of, level_on, timing_of
-from ausblick.core.measure.frame import Frame
-from ausblick.core.measure.reading import FrameReading, on_sample, read_frame
+from ausblick.core.measure.contact import Contact, contact_of
+from ausblick.core.measure.find_screen import find_screen
+from ausblick.core.measure.frame import Frame, luma_of
+from ausblick.core.measure.reading import on_sample, read_frame
 
 from .images import MAX_PIXELS, MIN_SIDE, ImageError
 
@@ -31,7 +33,7 @@ SIGNATURES = (
 )
 KR_KB = {"601": (0.299, 0.114), "709": (0.2126, 0.0722), "2020": (0.2627, 0.0593)}
 MOST_FRAMES = 20_000
-SAMPLED = 9
+SMALL = 240
 
 
 @dataclass(frozen=True)
@@ -56,15 +58,34 @@ def is_clip(start: bytes) -> bool:
     return any(start[at : at + len(mark)] == mark for at, mark in SIGNATURES)
 
 
-def read_clip(path: Path, trace: str = "luma") -> tuple[ClipFacts, ClipReading]:
-    """Facts and reading. Raises ImageError for what can't be decoded."""
+Progress = Callable[[float], None]
+
+
+@dataclass(frozen=True)
+class Clip:
+    """What was read of a clip: facts, reading, and the pixels of its middle and of its worst frame."""
+
+    facts: ClipFacts
+    reading: ClipReading
+    middle: Frame
+    worst: Frame
+
+
+def read_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: None) -> tuple[ClipFacts, ClipReading]:
+    """Facts and reading. Raises ImageError for what can't be decoded, and what `progress` raises."""
+    clip = open_clip(path, trace, progress)
+    return clip.facts, clip.reading
+
+
+def open_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: None) -> Clip:
+    """The same with pictures. `progress` is told the share done; raising from it cancels. Raises ImageError."""
     try:
         with av.open(str(path), "r") as container:
             facts = _facts(container, path)
-            reading = _reading(container, facts, trace)
+            reading, middle, worst = _reading(container, facts, trace, progress)
     except (av.FFmpegError, IndexError, OSError) as err:
         raise ImageError(f"the clip can't be decoded: {_words(err)}") from None
-    return facts, reading
+    return Clip(facts, reading, middle, worst)
 
 
 def _words(err: Exception) -> str:
@@ -81,6 +102,8 @@ def _facts(container: Any, path: Path) -> ClipFacts:
             f"the clip is {width} x {height} px; {MIN_SIDE} px a side to {MAX_PIXELS // 1_000_000} Mpx is read"
         )
     name = stream.codec_context.pix_fmt or ""
+    if not name:
+        raise ImageError("the clip can't be decoded: it ends before its first frame")
     layout = av.VideoFormat(name, width, height)
     return ClipFacts(
         container=container.format.name.split(",")[0],
@@ -125,42 +148,74 @@ def _rate(stream: Any, container: Any, path: Path) -> float:
     return 8.0 * path.stat().st_size / 1e6 / seconds if seconds > 0.0 else 0.0
 
 
-def _reading(container: Any, facts: ClipFacts, trace: str) -> ClipReading:
-    """One pass: the level on the screen for every frame, whole readings for some, the middle one kept."""
+def _reading(container: Any, facts: ClipFacts, trace: str, progress: Progress) -> tuple[ClipReading, Frame, Frame]:
+    """One pass: level, screen and contacts of every frame on a small picture; the middle and the worst frame kept."""
     stream = container.streams.video[0]
     stream.thread_type = "AUTO"
-    total = int(stream.frames or 0) or round(float(container.duration or 0) / av.time_base * facts.fps) or SAMPLED
-    step = max(1, total // SAMPLED)
-    levels: list[float] = []
-    kept: list[tuple[int, FrameReading]] = []
-    noises: list[float] = []
-    mask: np.ndarray[Any, np.dtype[np.bool_]] | None = None
-    before: Floats32 | None = None
+    total = int(stream.frames or 0) or round(float(container.duration or 0) / av.time_base * facts.fps) or 1
+    watch = _Watch(facts, max(1, total // 2))
     for index, frame in enumerate(_frames(container)):
-        small = _small_luma(frame, facts)
-        if index % step == 0:
-            reading = read_frame(frame_of(frame, facts), trace)
-            kept.append((index, reading))
-            if mask is None and reading.found is not None:
-                mask = on_sample(reading.found.core, np.repeat(small[..., None], 3, axis=-1))
-        if mask is not None and mask.shape == small.shape:
-            levels.append(level_on(small.astype(np.float64), mask))
-            if before is not None and len(noises) < 40:
-                change = 100.0 * (small - before)[mask]
-                noises.append(float(np.std(change - change.mean())) / 2.0**0.5)
-        before = small
-    if not kept:
+        watch.see(index, frame)
+        if index % 25 == 0:
+            progress(min(1.0, index / total))
+    if watch.middle is None or watch.worst is None:
         raise ImageError("the clip has no frame that can be decoded")
-    values: Floats = np.array(levels)
-    touching = [(i / facts.fps, _sides(r)) for i, r in kept]
-    return ClipReading(
-        frame=kept[len(kept) // 2][1],
+    values: Floats = np.array(watch.levels)
+    reading = ClipReading(
+        frame=read_frame(watch.middle, trace),
         frames=index + 1,
         timing=timing_of(values, facts.fps),
-        temporal_noise_percent=float(np.median(noises)) if noises else None,
-        worst=int(np.argmax(np.abs(values - values.mean()))) if len(values) else 0,
-        breaches=breaches_of(touching, step / facts.fps),
+        temporal_noise_percent=float(np.median(watch.noises)) if watch.noises else None,
+        worst=watch.worst_index,
+        breaches=breaches_of(watch.touching, 1.0 / facts.fps),
     )
+    return reading, watch.middle, watch.worst
+
+
+class _Watch:
+    """What is remembered from frame to frame: numbers only, and two frames."""
+
+    def __init__(self, facts: ClipFacts, middle_at: int) -> None:
+        self.levels: list[float] = []
+        self.noises: list[float] = []
+        self.touching: list[tuple[float, tuple[str, ...]]] = []
+        self.middle: Frame | None = None
+        self.worst: Frame | None = None
+        self.worst_index, self._worst_by = 0, -1.0
+        self._facts, self._middle_at = facts, middle_at
+        self._before: Floats32 | None = None
+        self._mask: np.ndarray[Any, np.dtype[np.bool_]] | None = None
+
+    def see(self, index: int, frame: Any) -> None:
+        facts = self._facts
+        if self.middle is None or index == self._middle_at:
+            self.middle = frame_of(frame, facts)
+        small = _small(frame, facts)
+        found = find_screen(small)
+        sides = _sides(contact_of(found)) if found is not None else ()
+        self.touching.append((index / facts.fps, sides))
+        if self._mask is None and found is not None:
+            self._mask = found.core
+        self._time(index, frame, small)
+
+    def _time(self, index: int, frame: Any, small: Floats32) -> None:
+        """Level and noise on the places that were screen in the first frame that had one."""
+        if self._mask is None or self._mask.shape != small.shape[:2]:
+            if self.worst is None:
+                self.worst = self.middle
+            return
+        level = level_on(luma_of(small).astype(np.float64), self._mask)
+        self.levels.append(level)
+        fine = _fine_luma(frame, self._facts)
+        if self._before is not None and len(self.noises) < 40 and self._before.shape == fine.shape:
+            inside = on_sample(self._mask, np.repeat(fine[..., None], 3, axis=-1))
+            change = 100.0 * (fine - self._before)[inside]
+            self.noises.append(float(np.std(change - change.mean())) / 2.0**0.5)
+        self._before = fine if len(self.noises) < 40 else None
+        off = abs(level - float(np.mean(self.levels)))
+        # Decoding a whole frame costs; a new worst one must be clearly worse.
+        if off > self._worst_by + 0.3 or self.worst is None:
+            self.worst, self.worst_index, self._worst_by = frame_of(frame, self._facts), index, off
 
 
 def _frames(container: Any) -> Iterator[Any]:
@@ -170,9 +225,8 @@ def _frames(container: Any) -> Iterator[Any]:
         yield frame
 
 
-def _sides(reading: FrameReading) -> tuple[str, ...]:
-    contact = reading.contact
-    return tuple(sorted({*contact.frame_sides, *contact.screen_sides})) if contact and contact.matters else ()
+def _sides(contact: Contact) -> tuple[str, ...]:
+    return tuple(sorted({*contact.frame_sides, *contact.screen_sides})) if contact.matters else ()
 
 
 def _plane(plane: Any, wide: bool) -> np.ndarray[Any, Any]:
@@ -180,16 +234,30 @@ def _plane(plane: Any, wide: bool) -> np.ndarray[Any, Any]:
     return np.frombuffer(bytes(plane), dtype=kind).reshape(plane.height, -1)[:, : plane.width]
 
 
-def _small_luma(frame: Any, facts: ClipFacts) -> Floats32:
-    """Luma 0..1 of every n-th place, about 160 wide: enough for a level, cheap for every frame."""
-    if not facts.pix_fmt.startswith(("yuv", "nv12", "p010")):
+def _small(frame: Any, facts: ClipFacts) -> Floats32:
+    """The upright frame as signal (h, w, 3), SMALL wide, area-averaged: enough for level, screen and contacts."""
+    return np.ascontiguousarray(_upright(_lying(frame, facts), frame))
+
+
+def _lying(frame: Any, facts: ClipFacts) -> Floats32:
+    height = max(2, round(SMALL * facts.height / facts.width))
+    size = (min(SMALL, facts.width), min(height, facts.height))
+    if not facts.pix_fmt.startswith("yuv"):
+        return np.asarray(cv2.resize(frame.to_ndarray(format="rgb24"), size, interpolation=cv2.INTER_AREA) / 255.0)
+    planes = [cv2.resize(_plane(p, facts.bits > 8), size, interpolation=cv2.INTER_AREA) for p in frame.planes[:3]]
+    y, cb, cr = (np.asarray(plane, dtype=np.float32) for plane in planes)
+    return _rgb(_luma_signal(y, facts), cb, cr, facts)
+
+
+def _fine_luma(frame: Any, facts: ClipFacts) -> Floats32:
+    """Luma 0..1 of every n-th place, about 160 wide: single pixels, for their noise."""
+    if not facts.pix_fmt.startswith("yuv"):
         grey = frame.to_ndarray(format="gray")
         step = max(1, grey.shape[1] // 160)
-        return np.asarray(grey[::step, ::step], dtype=np.float32) / np.float32(255.0)
+        return np.asarray(_upright(grey[::step, ::step], frame), dtype=np.float32) / np.float32(255.0)
     plane = _plane(frame.planes[0], facts.bits > 8)
     step = max(1, plane.shape[1] // 160)
-    values = np.asarray(plane[::step, ::step], dtype=np.float32)
-    return _luma_signal(values, facts)
+    return _luma_signal(np.asarray(_upright(plane[::step, ::step], frame), dtype=np.float32), facts)
 
 
 def _unit(facts: ClipFacts) -> float:
@@ -205,19 +273,35 @@ def _luma_signal(values: Floats32, facts: ClipFacts) -> Floats32:
 
 
 def frame_of(frame: Any, facts: ClipFacts) -> Frame:
-    """A decoded frame as signal from its native planes; formats without Y, Cb, Cr planes through FFmpeg's RGB."""
+    """A decoded frame as signal, upright as its rotation flag says."""
+    found = _frame_of(frame, facts)
+    return Frame(np.ascontiguousarray(_upright(found.pixels, frame)), found.white)
+
+
+def _upright(pixels: Any, frame: Any) -> Any:
+    """Phones record lying pictures with a flag that says how to turn them (counterclockwise, quarter turns)."""
+    turns = round(float(frame.rotation or 0) / 90.0) % 4
+    return np.rot90(pixels, turns) if turns else pixels
+
+
+def _frame_of(frame: Any, facts: ClipFacts) -> Frame:
+    """From its native planes; formats without Y, Cb, Cr planes through FFmpeg's RGB."""
     if not facts.pix_fmt.startswith("yuv"):
         wide = frame.to_ndarray(format="rgb48le" if facts.bits > 8 else "rgb24")
         return Frame(wide, 65535.0 if facts.bits > 8 else 255.0)
     y, *chroma = (np.asarray(_plane(plane, facts.bits > 8), dtype=np.float32) for plane in frame.planes[:3])
     luma = _luma_signal(y, facts)
-    unit = _unit(facts)
-    middle, reach = 128.0 * unit, (2.0**facts.bits - 1.0 if facts.full_range else 224.0 * unit)
     size = (luma.shape[1], luma.shape[0])
     cb, cr = ((c if c.shape == luma.shape else cv2.resize(c, size, interpolation=cv2.INTER_LINEAR)) for c in chroma)
+    return Frame(_rgb(luma, np.asarray(cb, dtype=np.float32), np.asarray(cr, dtype=np.float32), facts), 1.0)
+
+
+def _rgb(luma: Floats32, cb: Floats32, cr: Floats32, facts: ClipFacts) -> Floats32:
+    """Signal (h, w, 3) of luma 0..1 and chroma in code values, by the stream's matrix and range."""
+    unit = _unit(facts)
+    middle, reach = 128.0 * unit, (2.0**facts.bits - 1.0 if facts.full_range else 224.0 * unit)
     kr, kb = KR_KB[facts.matrix]
     red = luma + np.float32(2.0 * (1.0 - kr)) * (cr - np.float32(middle)) / np.float32(reach)
     blue = luma + np.float32(2.0 * (1.0 - kb)) * (cb - np.float32(middle)) / np.float32(reach)
     green = (luma - np.float32(kr) * red - np.float32(kb) * blue) / np.float32(1.0 - kr - kb)
-    rgb = np.clip(np.stack([red, green, blue], axis=-1), 0.0, 1.0)
-    return Frame(np.asarray(rgb, dtype=np.float32), 1.0)
+    return np.asarray(np.clip(np.stack([red, green, blue], axis=-1), 0.0, 1.0), dtype=np.float32)

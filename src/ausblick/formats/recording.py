@@ -9,7 +9,9 @@ Levels: BT.709 matrix, limited range, done in NumPy so that nothing is converted
 from __future__ import annotations
 
 import io
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
+from fractions import Fraction
+from pathlib import Path
 from typing import Any
 
 import av
@@ -20,8 +22,12 @@ import numpy.typing as npt
 from ausblick.core.arrays import Floats32
 from ausblick.core.plan import Recording
 
+from .clips import RANGE_TAG
+
 LUMA = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
 QP_RANGE = (6, 46)
+BT709, LIMITED = 1, 1
+"""FFmpeg's numbers of the matrix and of the range that every clip is tagged with."""
 LOSSLESS = ("raw", "uncompressed", "ffv1", "lossless")
 INTRA = ("intra", "vc-3")
 
@@ -46,17 +52,43 @@ def through(frames: Sequence[Floats32], recording: Recording, mbit_s: float) -> 
     planes = [_planes(frame, recording) for frame in frames]
     if kind == "lossless":
         return _decoded(_encoded(planes, recording, "ffv1", {}))
+    shape = planes[0][0].shape
     wanted = mbit_s * 1e6 / 8.0 / 25.0
-    low, high = QP_RANGE
-    best = _encoded(planes, recording, "libx264", _options(kind, high))
-    while low <= high:
+    hint = (kind, pixel_format(recording), shape, round(wanted / 500.0))
+
+    def fits(qp: int) -> bool:
+        return _bytes_per_frame(_sizes(planes, recording, _options(kind, qp)), kind) <= wanted
+
+    qp = _least(fits, _HINTS.get(hint, sum(QP_RANGE) // 2))
+    _HINTS[hint] = qp
+    return _decoded(_encoded(planes, recording, "libx264", _options(kind, qp)))
+
+
+_HINTS: dict[tuple[str, str, tuple[int, ...], int], int] = {}
+"""Where the last search for such a window ended: only where the next one begins, so no result depends on it."""
+
+
+def _least(fits: Callable[[int], bool], start: int) -> int:
+    """The least quantiser that fits, the largest where none does; `fits` turns true once as it grows."""
+    low, high = QP_RANGE[0], QP_RANGE[1]
+    step, at = 1, min(max(start, low), high)
+    if fits(at):
+        high = at
+        while high > low and fits(max(low, high - step)):
+            high, step = max(low, high - step), 2 * step
+        low = max(low, high - step + 1)
+    else:
+        low = at + 1
+        while low + step - 1 < high and not fits(low + step - 1):
+            low, step = low + step, 2 * step
+        high = min(high, low + step - 1)
+    while low < high:
         middle = (low + high) // 2
-        tried = _encoded(planes, recording, "libx264", _options(kind, middle))
-        if _bytes_per_frame(tried, len(frames), kind) <= wanted:
-            best, high = tried, middle - 1
+        if fits(middle):
+            high = middle
         else:
             low = middle + 1
-    return _decoded(best)
+    return min(low, QP_RANGE[1])
 
 
 def _options(kind: str, qp: int) -> dict[str, str]:
@@ -64,10 +96,18 @@ def _options(kind: str, qp: int) -> dict[str, str]:
     return {"qp": str(qp), "preset": "veryfast", "g": group, "bf": "0", "threads": "1"}
 
 
-def _bytes_per_frame(data: bytes, frames: int, kind: str) -> float:
+def _sizes(planes: list[list[npt.NDArray[Any]]], recording: Recording, options: dict[str, str]) -> list[int]:
+    """Bytes of each encoded frame."""
+    height, width = planes[0][0].shape
+    encoder: Any = av.CodecContext.create("libx264", "w")
+    encoder.width, encoder.height, encoder.pix_fmt = width, height, pixel_format(recording)
+    encoder.time_base, encoder.options = Fraction(1, 25), options
+    packets = [packet for own in planes for packet in encoder.encode(_frame(own, recording))]
+    return [packet.size for packet in (*packets, *encoder.encode(None)) if packet.size]
+
+
+def _bytes_per_frame(sizes: list[int], kind: str) -> float:
     """A long group's I frame is spread over a dozen frames, as a rate control spreads it."""
-    with av.open(io.BytesIO(data), "r") as container:
-        sizes = [packet.size for packet in container.demux(video=0) if packet.size]
     if kind == "intra" or len(sizes) < 2:
         return float(np.mean(sizes))
     return (sizes[0] + 11.0 * float(np.mean(sizes[1:]))) / 12.0
@@ -82,12 +122,45 @@ def _encoded(
         stream: Any = container.add_stream(codec, rate=25, options=options)
         stream.width, stream.height, stream.pix_fmt = width, height, pixel_format(recording)
         for own in planes:
-            frame = av.VideoFrame(width, height, pixel_format(recording))
-            for plane, values in zip(frame.planes, own, strict=True):
-                _fill(plane, values)
-            container.mux(stream.encode(frame))
+            container.mux(stream.encode(_frame(own, recording)))
         container.mux(stream.encode(None))
     return memory.getvalue()
+
+
+def _frame(own: list[npt.NDArray[Any]], recording: Recording) -> av.VideoFrame:
+    height, width = own[0].shape
+    frame = av.VideoFrame(width, height, pixel_format(recording))
+    for plane, values in zip(frame.planes, own, strict=True):
+        _fill(plane, values)
+    return frame
+
+
+def write_clip(path: Path, frames: Iterable[Floats32], recording: Recording, fps: float) -> None:
+    """Write frames (H, W, 3) of signal 0..1 as what the recording says: Matroska for lossless, MOV else.
+
+    Raises OSError where it can't be written, ValueError without a frame.
+    """
+    lossless = codec_class(recording) == "lossless"
+    name = "ffv1" if lossless else "libx264"
+    group = "1" if codec_class(recording) == "intra" else "24"
+    options = {} if lossless else {"preset": "veryfast", "g": group}
+    rate = Fraction(fps).limit_denominator(1001)
+    stream: Any = None
+    with av.open(str(path), "w", format="matroska" if lossless else "mov") as container:
+        for signal in frames:
+            own = _planes(signal, recording)
+            if stream is None:
+                stream = container.add_stream(name, rate=rate, options=options)
+                stream.height, stream.width = own[0].shape
+                stream.pix_fmt = pixel_format(recording)
+                stream.codec_context.colorspace = BT709
+                setattr(stream.codec_context, RANGE_TAG, LIMITED)
+                if not lossless:
+                    stream.bit_rate = round(1e6 * recording.mbit_s)
+            container.mux(stream.encode(_frame(own, recording)))
+        if stream is None:
+            raise ValueError("a clip needs a frame")
+        container.mux(stream.encode(None))
 
 
 def _fill(plane: av.video.plane.VideoPlane, values: npt.NDArray[Any]) -> None:

@@ -14,7 +14,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
-from .places import backups_dir, database_file, frames_dir
+from .places import backups_dir, database_file, frames_dir, keys_dir, plates_dir
 
 
 def open_database(place: Path) -> sessionmaker[Session]:
@@ -22,7 +22,7 @@ def open_database(place: Path) -> sessionmaker[Session]:
 
     Raises OSError where the folder can't be made or written.
     """
-    for folder in (place, frames_dir(place), backups_dir(place)):
+    for folder in (place, frames_dir(place), keys_dir(place), plates_dir(place), backups_dir(place)):
         folder.mkdir(parents=True, exist_ok=True)
     engine = create_engine(f"sqlite:///{database_file(place)}")
     event.listen(engine, "connect", _settings)

@@ -68,6 +68,20 @@ class Frames:
             session.flush()
             return self._frame(row)
 
+    def update(self, frame_id: int, data: dict[str, Any], files: dict[str, bytes | None]) -> StoredFrame:
+        """Another reading of the same picture; a file given as None is taken away."""
+        with self._sessions.begin() as session:
+            row = session.get(FrameRow, frame_id)
+            if row is None:
+                raise NotFound(f"there is no frame {frame_id}")
+            row.reading = json.dumps(data)
+            for kind, content in files.items():
+                if content is None:
+                    (self._folder / row.stored / kind).unlink(missing_ok=True)
+                else:
+                    (self._folder / row.stored / kind).write_bytes(content)
+            return self._frame(row)
+
     def file(self, frame_id: int, kind: str = ORIGINAL) -> Path:
         """A file of the frame: the original, or a picture made of it. Raises NotFound."""
         found = self.get(frame_id).path / kind

@@ -61,3 +61,25 @@ class KitRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int]
     document: Mapped[str] = mapped_column(Text)
+
+
+class TestKeyRow(Base):
+    """A simulated test key: of which plan, what it said; its pictures lie in the keys folder under `stored`."""
+
+    __tablename__ = "test_keys"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"), index=True)
+    plan: Mapped[str] = mapped_column(Text)
+    report: Mapped[str] = mapped_column(Text)
+    stored: Mapped[str] = mapped_column(String(200))
+    created: Mapped[datetime]
+
+
+class TickRow(Base):
+    """An item of the lists round a take that was ticked by hand."""
+
+    __tablename__ = "ticks"
+
+    setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"), primary_key=True)
+    item: Mapped[str] = mapped_column(String(60), primary_key=True)

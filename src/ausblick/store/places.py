@@ -25,5 +25,13 @@ def frames_dir(place: Path) -> Path:
     return place / "frames"
 
 
+def keys_dir(place: Path) -> Path:
+    return place / "test-keys"
+
+
+def plates_dir(place: Path) -> Path:
+    return place / "plates"
+
+
 def backups_dir(place: Path) -> Path:
     return place / "backups"

@@ -13,13 +13,18 @@ from ausblick.core.light.basis import BasisStore
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
+from ausblick.store.plates import Plates
 from ausblick.store.setups import Setups
+from ausblick.store.test_keys import TestKeys
+from ausblick.store.ticks import Ticks
 
-from .api import evaluate, frames, kit, light, move, plate, screen, setups, testkey
+from .api import by_hand, check, evaluate, frames, kit, light, move, plate, screen, setups, standin, testkey
 from .guard import register_guard
 from .jobs import Jobs
 from .problems import on_invalid, register_problems
 from .schemas import Problem
+from .standins import Standins
+from .watching import Watches
 
 STATIC = Path(__file__).parent / "static"
 MAX_BODY = 420_000_000
@@ -43,6 +48,11 @@ def create_app(place: Path) -> OpenAPI:
     app.extensions["ausblick-setups"] = Setups(sessions)
     app.extensions["ausblick-frames"] = Frames(sessions, place)
     app.extensions["ausblick-kits"] = Kits(sessions)
+    app.extensions["ausblick-plates"] = Plates(place)
+    app.extensions["ausblick-test-keys"] = TestKeys(sessions, place)
+    app.extensions["ausblick-ticks"] = Ticks(sessions)
+    app.extensions["ausblick-standins"] = Standins()
+    app.extensions["ausblick-watches"] = Watches()
     app.extensions["ausblick-basis"] = BasisStore()
     app.extensions["ausblick-jobs"] = Jobs()
     register_guard(app)
@@ -57,6 +67,9 @@ def create_app(place: Path) -> OpenAPI:
         move.api,
         light.api,
         testkey.api,
+        check.api,
+        standin.api,
+        by_hand.api,
     ):
         app.register_api(blueprint)
     _register_page(app)

@@ -27,6 +27,8 @@ TERMS: dict[str, str] = {
     "depth of field": "The range of distances in which an edge stays within two pixels.",
     "residue": "Screen that the key leaves behind: matte that should be black.",
     "holes": "Places inside the subject that the key takes away.",
+    "histogram": "How many of the screen's pixels have each level: an even screen is one narrow peak.",
+    "zebra": "Stripes over everything above a level.",
     "waveform": "The signal's height at every place across the frame: an even screen is one thin flat line.",
     "vectorscope": "The signal's colour: hue is the direction, saturation the distance from the middle.",
     "deviation map": "How far each place of the screen is above or below its mean, in points of signal.",

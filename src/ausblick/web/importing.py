@@ -1,4 +1,4 @@
-"""A picture comes in: read, measured, keyed, and only then kept."""
+"""A picture or a clip comes in: read, measured, keyed, and only then kept."""
 
 from __future__ import annotations
 
@@ -10,22 +10,68 @@ import numpy as np
 
 from ausblick.core.key.keyer import plain_key
 from ausblick.core.measure.frame import Frame
-from ausblick.core.measure.reading import frame_scopes, read_frame
-from ausblick.core.report import frame_report, key_report
+from ausblick.core.measure.reading import FrameReading, Region, frame_scopes, read_frame
+from ausblick.core.report import clip_report, frame_report, key_report
+from ausblick.formats.clips import Progress, is_clip, open_clip
 from ausblick.formats.images import jpeg_bytes, png_bytes, read_image
 from ausblick.store.frames import Frames, StoredFrame
 
 from .present import deviation_data, scopes_data
 
 LOOK, MATTE = 1600, 1280
+MIDDLE = "middle.png"
+CLIP_KEYS = (
+    "container", "codec", "pix_fmt", "chroma", "bits", "mbit_s", "fps", "frames", "flicker_percent", "flicker_hz",
+    "drift_percent", "worst_frame", "breaches",
+)  # fmt: skip
+
+
+def looks_like_clip(path: Path) -> bool:
+    with path.open("rb") as file:
+        return is_clip(file.read(16))
 
 
 def import_frame(frames: Frames, setup_id: int, name: str, path: Path, trace: str) -> StoredFrame:
     """Keep a picture with its reading, scopes, key and matte. Raises ImageError; nothing is kept then."""
     frame = read_image(path)
-    reading = read_frame(frame, trace)
+    data, files = _of_frame(frame, read_frame(frame, trace))
+    return frames.add(setup_id, name, path, data, _present(files))
+
+
+def import_clip(
+    frames: Frames, setup_id: int, name: str, path: Path, trace: str, progress: Progress = lambda _: None
+) -> StoredFrame:
+    """Keep a clip with its reading over time and its middle frame. Raises ImageError, and what `progress` raises."""
+    clip = open_clip(path, trace, progress)
+    data, files = _of_frame(clip.middle, clip.reading.frame)
+    report = clip_report(clip.facts, clip.reading)
+    data["reading"] = {key: report[key] for key in data["reading"]}
+    data["clip"] = {key: report[key] for key in CLIP_KEYS}
+    files[MIDDLE] = png_bytes(_deep(clip.middle))
+    return frames.add(setup_id, name, path, data, _present(files))
+
+
+def picture_of(frames: Frames, frame: StoredFrame) -> Frame:
+    """The pixels that were read: of a clip its middle frame."""
+    return read_image(frames.file(frame.id, MIDDLE) if frame.data.get("clip") else frames.file(frame.id))
+
+
+def region_of(frame: StoredFrame) -> Region:
+    """Where a person said that the screen is; empty without a correction."""
+    return [(float(u), float(v)) for u, v in frame.data.get("region", [])]
+
+
+def read_again(frames: Frames, stored: StoredFrame, region: Region, trace: str) -> StoredFrame:
+    """The same picture read inside a region that a person drew; an empty one takes the correction back."""
+    frame = picture_of(frames, stored)
+    data, files = _of_frame(frame, read_frame(frame, trace, region))
+    kept = {key: stored.data[key] for key in ("clip",) if key in stored.data}
+    return frames.update(stored.id, {**data, **kept, "region": [list(c) for c in region]}, files)
+
+
+def _of_frame(frame: Frame, reading: FrameReading) -> tuple[dict[str, Any], dict[str, bytes | None]]:
     look = scaled(frame, LOOK)
-    files = {"look.jpg": jpeg_bytes(look.pixels)}
+    files: dict[str, bytes | None] = {"look.jpg": jpeg_bytes(look.pixels), "matte.png": None}
     key = None
     if reading.found is not None:
         result = plain_key(look, reading)
@@ -39,7 +85,16 @@ def import_frame(frames: Frames, setup_id: int, name: str, path: Path, trace: st
         "scopes": scopes_data(frame_scopes(frame, reading)),
         "deviation": deviation_data(reading),
     }
-    return frames.add(setup_id, name, path, data, files)
+    return data, files
+
+
+def _present(files: dict[str, bytes | None]) -> dict[str, bytes]:
+    return {kind: content for kind, content in files.items() if content is not None}
+
+
+def _deep(frame: Frame) -> np.ndarray[Any, Any]:
+    """16 bit RGB, for PNG."""
+    return np.round(65535.0 * np.clip(frame.signal(frame.pixels), 0.0, 1.0)).astype(np.uint16)
 
 
 def scaled(frame: Frame, longest: int) -> Frame:

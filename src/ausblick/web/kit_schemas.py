@@ -7,7 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, Field
 
 from ausblick.core.kit import Kit
-from ausblick.core.plan import Framing, Plan
+from ausblick.core.plan import Framing, Plan, Recording
 
 from .answers import Answer
 from .evaluation_schemas import ChangeModel, NumberModel
@@ -34,6 +34,20 @@ class PlanBody(BaseModel):
 
 class ProposeBody(PlanBody):
     framing: Framing
+
+
+class RecorderModel(Answer):
+    name: str
+    recording: Recording
+    bits_a_pixel: float
+    gb_minute: float
+    card_minutes: float
+    chosen: bool
+    changes: list[ChangeModel]
+
+
+class RecorderList(Answer):
+    recorders: list[RecorderModel]
 
 
 class FramingModel(Answer):

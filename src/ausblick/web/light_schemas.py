@@ -77,7 +77,7 @@ class LedgerBody(PlanBody):
 
 
 class EntryModel(Answer):
-    row: Literal["shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
+    row: Literal["frame rate", "shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
     setting: str
     stops: float
     locked: bool

@@ -120,6 +120,7 @@ def scopes_data(scopes: Scopes) -> dict[str, Any]:
     return {
         "waveform": b64encode(scopes.waveform.tobytes()).decode(),
         "waveform_key": b64encode(scopes.waveform_key.tobytes()).decode(),
+        "parade": [b64encode(part.tobytes()).decode() for part in scopes.parade],
         "wave_columns": WAVE_COLUMNS,
         "wave_rows": WAVE_BINS,
         "top": WAVE_TOP,

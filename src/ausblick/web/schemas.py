@@ -126,6 +126,9 @@ class FrameReadingModel(Answer):
     edge_contact: bool | None
     edge_contact_frame: list[str]
     edge_contact_screen: list[str]
+    edge_width_px: float | None = None
+    spill_edge_percent: float | None = None
+    spill_skin_percent: float | None = None
 
 
 class SampleModel(Answer):
@@ -148,6 +151,7 @@ class ScopesModel(Answer):
 
     waveform: str
     waveform_key: str
+    parade: list[str] = Field(default=[])
     wave_columns: int
     wave_rows: int
     top: float
@@ -168,6 +172,7 @@ class FrameSummary(Answer):
     name: str
     created: datetime
     hue: Literal["green", "blue"] | None
+    hue_deg: float | None
     level: float | None
 
 
@@ -175,7 +180,33 @@ class FrameList(Answer):
     frames: list[FrameSummary]
 
 
+class BreachModel(Answer):
+    begins: float
+    ends: float
+    sides: list[str]
+
+
+class ClipModel(Answer):
+    container: str
+    codec: str
+    pix_fmt: str
+    chroma: str | None
+    bits: int
+    mbit_s: float
+    fps: float
+    frames: int
+    flicker_percent: float
+    flicker_hz: float | None
+    drift_percent: float
+    worst_frame: int
+    breaches: list[BreachModel]
+
+
 class FrameModel(Answer):
+    """`region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown."""
+
+    clip: ClipModel | None = None
+    region: list[tuple[float, float]] = Field(default=[])
     id: int
     setup_id: int
     name: str

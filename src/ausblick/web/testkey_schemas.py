@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel, Field
@@ -12,8 +13,9 @@ from .kit_schemas import PlanBody
 
 
 class TestKeyBody(PlanBody):
-    """`levers`: try one practical change each as well, which takes a while."""
+    """`levers`: try one practical change each as well, which takes a while. `setup_id`: keep the key with it."""
 
+    setup_id: int | None = Field(default=None, ge=1, le=2**31)
     levers: bool = True
 
 
@@ -43,8 +45,23 @@ class WindowModel(Answer):
     views: list[str]
 
 
+class SecondModel(Answer):
+    """The plan's measures by the chroma distance."""
+
+    edge_error: float | None
+    hair_error: float | None
+    needed_clip: float | None
+    residue_percent: float | None
+    holes_percent: float | None
+
+
 class TestKeyModel(Answer):
+    """`created` and `stale` are of a kept key: the set-up's plan has changed since."""
+
     id: str
+    created: datetime | None = None
+    stale: bool = False
+    second_keyer: SecondModel | None = None
     state: Literal["running", "done", "failed", "cancelled"]
     step: str
     problem: str
@@ -52,8 +69,13 @@ class TestKeyModel(Answer):
     parts: list[PartModel]
     residue_percent: float | None
     holes_percent: float | None
+    flicker_percent: float | None
     levers: list[LeverModel]
     windows: list[WindowModel]
+
+
+class TestKeyList(Answer):
+    keys: list[TestKeyModel]
 
 
 class JobPath(BaseModel):

@@ -124,6 +124,8 @@ def test_a_plan_carries_its_photometry(make: MakePlan) -> None:
         subject=None, photometry={"a": text}, lights=[{**AHEAD, "fixture": {**fixture, "flux_lm": 500 * np.pi}}]
     )
     assert lux(scaled) == pytest.approx(500 / 9, rel=0.01)
+    dark = make(subject=None, photometry={"a": text}, lights=[{**AHEAD, "fixture": {**fixture, "flux_lm": 0.0}}])
+    assert lux(dark) == 0.0
 
 
 def test_tilt_follows_the_lamps_lean(make: MakePlan) -> None:

@@ -5,6 +5,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from ausblick.core.asbuilt.built import AsBuilt
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.measure.compare import compare, planned_grid, verdict
@@ -12,8 +13,8 @@ from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.reading import FrameReading, frame_scopes, read_frame
 from ausblick.core.measure.scopes import WAVE_BINS, WAVE_TOP
 from ausblick.core.plan import Change, apply_changes
-from ausblick.demo.camera_frame import record
 from ausblick.demo.fern_house import seed_vault
+from ausblick.demo.fill import record
 from tests.conftest import BLUE, GREEN, frame
 
 
@@ -136,7 +137,7 @@ def test_a_frame_of_the_plan_agrees_with_the_plan() -> None:
     """Render, encode, decode, measure: what comes back is what `check` said."""
     plan = apply_changes(seed_vault(), [Change("camera.iso", 400.0)])
     evaluation = evaluate(plan, BasisStore())
-    reading = read_frame(Frame(record(plan, (), 0.5, 1), 255.0))
+    reading = read_frame(Frame(record(AsBuilt(plan), 1), 255.0))
     rows = {row.name: row for row in compare(evaluation, reading)}
     # The frame shows more of the screen than is judged, so the means differ a little.
     assert rows["Screen, luma"].difference == pytest.approx(0.0, abs=3.0)
@@ -144,7 +145,7 @@ def test_a_frame_of_the_plan_agrees_with_the_plan() -> None:
     assert reading.grid is not None
     assert reading.grid[1][0] == pytest.approx(planned[1][0], abs=3.0)
     dim = apply_changes(plan, [Change("lights[1].dimmer", 0.2)])
-    darker = read_frame(Frame(record(dim, (), 0.5, 1), 255.0))
+    darker = read_frame(Frame(record(AsBuilt(dim), 1), 255.0))
     said = verdict(evaluation, darker, compare(evaluation, darker))
     assert said.state == "fails"
     assert "planned" in said.says

@@ -67,8 +67,19 @@ def test_locked_rows_stay() -> None:
 
 
 def test_solutions_say_what_they_do_to_the_rest() -> None:
+    # The same portraits by a steady key: a shutter wins no light from a flash.
+    steady = {"emitter": {"shape": "rect", "width": 0.6, "height": 0.6}, "flux_lm": 16000.0, "cct": 3200.0}
+    plan = apply_changes(
+        gardeners(),
+        [
+            Change("lights[2].fixture", steady),
+            Change("lights[2].gel", [1.0, 1.0, 1.0]),
+            Change("lights[2].dimmer", 0.55),
+            Change("lights[2].modifier", {"kind": "none"}),
+        ],
+    )
     aperture, shutter_, iso = (
-        next(s for s in ledger_of(gardeners(), frozenset(), STORE).solutions if word in s.name)
+        next(s for s in ledger_of(plan, frozenset(), STORE).solutions if word in s.name)
         for word in ("Aperture", "Shutter", "ISO")
     )
     assert (aperture.outcome.depth_m or 0) < (iso.outcome.depth_m or 0)

@@ -69,12 +69,5 @@ export const deleteFrame = (frame_id: number) =>
   call<void>(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
 export const compareFrame = (frame_id: number) =>
   call<Comparison>(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
-export function importFrame(id: number, file: File): Promise<Frame> {
-  const body = new FormData()
-  body.append('file', file, file.name || 'pasted.png')
-  return call<Frame>(
-    client.POST('/api/setups/{setup_id}/frames', { ...at(id), body: body as never, bodySerializer: (b) => b as never }),
-  )
-}
 export const glossary = async () =>
   (await call<{ terms: { term: string; means: string }[] }>(client.GET('/api/glossary'))).terms

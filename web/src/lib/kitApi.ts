@@ -1,6 +1,6 @@
 /** The kit room, the table of what a room can shoot, and proposals. */
 import { call, client } from './api'
-import type { Cell, Framing, Kit, Plan, Proposals } from './types'
+import type { Cell, Framing, Kit, Plan, Proposals, RecorderRow } from './types'
 
 export type StoredKit = { revision: number; kit: Kit }
 
@@ -15,3 +15,5 @@ export const propose = (plan: Plan, framing: Framing) =>
   call<Proposals>(client.POST('/api/propose', { body: { plan, framing } }))
 export const framingFor = (plan: Plan, framing: Framing) =>
   call<{ camera_z: number; focal_mm: number }>(client.POST('/api/framing', { body: { plan, framing } }))
+export const recorders = async (plan: Plan) =>
+  (await call<{ recorders: RecorderRow[] }>(client.POST('/api/recorders', { body: { plan } }))).recorders

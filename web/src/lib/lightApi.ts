@@ -8,4 +8,4 @@ export const evenScreen = (plan: Plan, freedoms: Freedoms) =>
   call<Even>(client.POST('/api/even-screen', { body: { plan, ...freedoms } }))
 export const distances = (plan: Plan) => call<Distances>(client.POST('/api/distances', { body: { plan } }))
 export const readPhotometry = (text: string) => call<Photometry>(client.POST('/api/photometry', { body: { text } }))
-export const ledger = (plan: Plan, locked: LedgerRow[]) => call<Ledger>(client.POST('/api/ledger', { body: { plan, locked } }))
+export const ledger = (plan: Plan, locked: Exclude<LedgerRow, 'frame rate'>[]) => call<Ledger>(client.POST('/api/ledger', { body: { plan, locked } }))

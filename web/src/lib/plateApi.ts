@@ -2,10 +2,17 @@
 import { call, client } from './api'
 import type { Brief, MarksBody, MarksResult, Plan, PlateReading } from './types'
 
-export function readPlate(file: File): Promise<PlateReading> {
+/** Read the plate and keep its picture with the set-up. */
+export function keepPlate(setup_id: number, file: File): Promise<PlateReading> {
   const body = new FormData()
   body.append('file', file, file.name)
-  return call<PlateReading>(client.POST('/api/plate/read', { body: body as never, bodySerializer: (b) => b as never }))
+  return call<PlateReading>(
+    client.PUT('/api/setups/{setup_id}/plate', { params: { path: { setup_id } }, body: body as never, bodySerializer: (b) => b as never }),
+  )
 }
+export const keptPlate = (setup_id: number) =>
+  call<PlateReading>(client.GET('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } })).catch(() => null)
+export const dropPlate = (setup_id: number) =>
+  call<void>(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
 export const readMarks = (body: MarksBody) => call<MarksResult>(client.POST('/api/plate/marks', { body }))
 export const lightingBrief = (plan: Plan) => call<Brief>(client.POST('/api/brief', { body: { plan } }))

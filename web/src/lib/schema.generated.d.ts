@@ -105,6 +105,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{frame_id}/cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which lamp makes the frame differ from the plan, and what to do about it. */
+        get: operations["causeOfFrame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/{frame_id}/comparison": {
         parameters: {
             query?: never;
@@ -156,6 +173,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{frame_id}/pixels.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The recorded pixels round a place, one for one. */
+        get: operations["framePixels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{frame_id}/pose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the camera really stood, from the screen's corners; where the subject, from foot and head. */
+        post: operations["poseOfFrame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{frame_id}/region": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the frame again where a person says the screen is: a rectangle or a lasso. */
+        post: operations["correctFrame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{frame_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["trialOfFrame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{frame_id}/trial/{view}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** matte, over dark, bright or the kept plate, or `spilled`: over dark without despill. */
+        get: operations["trialPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framing": {
         parameters: {
             query?: never;
@@ -184,6 +285,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getImport"];
+        put?: never;
+        post?: never;
+        delete: operations["cancelImport"];
         options?: never;
         head?: never;
         patch?: never;
@@ -339,6 +456,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Nine readings, row by row from the upper left, in %, lux, foot-candles or stops. */
+        post: operations["readNine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recorders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The kit's recorders on this plan, best first. */
+        post: operations["compareRecorders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room-table": {
         parameters: {
             query?: never;
@@ -429,8 +580,79 @@ export interface paths {
         };
         get: operations["listFrames"];
         put?: never;
-        /** Import a frame: PNG, JPEG, TIFF, EXR or DPX, as multipart field `file`. */
+        /**
+         * Import a frame (PNG, JPEG, TIFF, EXR, DPX) or a clip (MP4, MOV, MKV, MXF) as multipart field `file`.
+         * @description <br/>A frame is read at once; a clip takes longer and is a job to look after under /api/imports.
+         */
         post: operations["importFrame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Before the take and after it; what can be measured is ticked from the plan and the newest frame. */
+        get: operations["getLists"];
+        put?: never;
+        post?: never;
+        /** For the next take. */
+        delete: operations["clearLists"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/lists/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["tickItem"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/plate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the kept picture tells; nothing where none is kept. */
+        get: operations["getPlate"];
+        /** Keep the plate's picture with the set-up, at most 1920 px a side, and read it. */
+        put: operations["keepPlate"];
+        post?: never;
+        delete: operations["dropPlate"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/plate.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPlatePicture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -463,6 +685,92 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["restoreSetup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/standin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getStandin"];
+        put?: never;
+        /** Build the set from the plan as it is now, with deviations of this seed, or exactly as planned. */
+        post: operations["buildStandin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Touch a lamp or the camera's controls on the set. */
+        patch: operations["touchStandin"];
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/standin/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The live picture with its reading and instruments: asked for again and again. */
+        get: operations["lookThroughStandin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/standin/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An incident meter held somewhere, or a spot meter through the lens. */
+        post: operations["meterStandin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/standin/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A still, or a short clip through the plan's codec, measured like any that comes from a camera. */
+        post: operations["recordStandin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/test-keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Keys that are kept of a set-up, newest first; stale where its plan has changed since. */
+        get: operations["listTestKeys"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -512,6 +820,23 @@ export interface paths {
         put?: never;
         post: operations["openVersion"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getWatch"];
+        /** Measure what comes into a folder of this machine from now on. */
+        put: operations["watchFolder"];
+        post?: never;
+        delete: operations["stopWatch"];
         options?: never;
         head?: never;
         patch?: never;
@@ -593,6 +918,23 @@ export interface paths {
         put?: never;
         /** The fewest marks of which the wanted number is in every frame of the move. */
         post: operations["trackingMarks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zebra": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The aperture at the first stripe, and with the whole screen striped. */
+        post: operations["readZebra"];
         delete?: never;
         options?: never;
         head?: never;
@@ -681,6 +1023,28 @@ export interface components {
             /** Shutter Angle */
             shutter_angle: number;
         };
+        /** BoxModel */
+        BoxModel: {
+            /** H */
+            h: number;
+            /** Percent */
+            percent: number;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /** BreachModel */
+        BreachModel: {
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            /** Sides */
+            sides: string[];
+        };
         /** BriefModel */
         BriefModel: {
             /** Cct */
@@ -701,6 +1065,9 @@ export interface components {
         /**
          * Camera
          * @description `pan` is positive to the right, `tilt` upwards, `roll` 90 is turned on its side. Degrees.
+         *
+         *     `playback_fps`: frames per second that the take is shown at; 0: as it is shot. `sync_s`: shortest shutter that a
+         *     flash fires in whole. `curve_table`: text of a `.cube` file that maps the recorded signal to Rec.709.
          */
         Camera: {
             /**
@@ -708,7 +1075,12 @@ export interface components {
              * @default rec709
              * @enum {string}
              */
-            curve: "rec709" | "hlg" | "acescct" | "linear";
+            curve: "rec709" | "hlg" | "acescct" | "linear" | "cube";
+            /**
+             * Curve Table
+             * @default
+             */
+            curve_table: string;
             /**
              * F Number
              * @description f-number
@@ -739,12 +1111,25 @@ export interface components {
              * @default 0
              */
             nd_stops: number;
+            /** @default null */
+            noise: components["schemas"]["NoiseReading"] | null;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
             /**
              * Pan
              * @description degrees
              * @default 0
              */
             pan: number;
+            /**
+             * Playback Fps
+             * @description frames per second
+             * @default 0
+             */
+            playback_fps: number;
             /**
              * @default {
              *       "bits": 8,
@@ -781,6 +1166,12 @@ export interface components {
              * @default 0.01
              */
             shutter_s: number;
+            /**
+             * Sync S
+             * @description seconds
+             * @default 0.004
+             */
+            sync_s: number;
             /**
              * Tilt
              * @description degrees
@@ -819,6 +1210,18 @@ export interface components {
             z: number;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * CauseModel
+         * @description From the reading to the action; `noise`: changes that put this frame's noise in the place of the model.
+         */
+        CauseModel: {
+            colour: components["schemas"]["ColourFitModel"] | null;
+            fit: components["schemas"]["FitModel"] | null;
+            /** Noise */
+            noise: components["schemas"]["ChangeModel"][];
+            /** Recording */
+            recording: string[];
         };
         /** CautionModel */
         CautionModel: {
@@ -917,6 +1320,48 @@ export interface components {
             name: string;
         } & {
             [key: string]: unknown;
+        };
+        /** ClipModel */
+        ClipModel: {
+            /** Bits */
+            bits: number;
+            /** Breaches */
+            breaches: components["schemas"]["BreachModel"][];
+            /** Chroma */
+            chroma: string | null;
+            /** Codec */
+            codec: string;
+            /** Container */
+            container: string;
+            /** Drift Percent */
+            drift_percent: number;
+            /** Flicker Hz */
+            flicker_hz: number | null;
+            /** Flicker Percent */
+            flicker_percent: number;
+            /** Fps */
+            fps: number;
+            /** Frames */
+            frames: number;
+            /** Mbit S */
+            mbit_s: number;
+            /** Pix Fmt */
+            pix_fmt: string;
+            /** Worst Frame */
+            worst_frame: number;
+        };
+        /** ColourFitModel */
+        ColourFitModel: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Cure */
+            cure: string;
+            /** Lamp */
+            lamp: string | null;
+            /** Mired */
+            mired: number;
+            /** Says */
+            says: string;
         };
         /** ComparedModel */
         ComparedModel: {
@@ -1116,7 +1561,7 @@ export interface components {
              * Row
              * @enum {string}
              */
-            row: "shutter" | "aperture" | "iso" | "nd" | "screen lamps" | "subject lamps";
+            row: "frame rate" | "shutter" | "aperture" | "iso" | "nd" | "screen lamps" | "subject lamps";
             /** Setting */
             setting: string;
             /** Stops */
@@ -1320,7 +1765,45 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** Fixture */
+        /**
+         * FitModel
+         * @description Which lamp is not as planned; `sure` 0..1; `factor`: light over planned; `moved`: x, z in m.
+         */
+        FitModel: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Cure */
+            cure: string;
+            /** Factor */
+            factor: number;
+            /** Lamp */
+            lamp: string | null;
+            /** Misfit Percent */
+            misfit_percent: number;
+            /** Moved */
+            moved: [
+                number,
+                number
+            ] | null;
+            /** Says */
+            says: string;
+            /**
+             * Story
+             * @enum {string}
+             */
+            story: "as planned" | "exposure" | "dimmer" | "stand" | "several" | "unknown";
+            /** Sure */
+            sure: number;
+            /** Weights */
+            weights: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Fixture
+         * @description Exactly one power: `flux_lm`, `peak_cd`, or for a flash `flash_lms`, its luminous energy at full; a sun has
+         *     `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full.
+         */
         Fixture: {
             /**
              * Beam
@@ -1357,6 +1840,17 @@ export interface components {
              */
             emitter: components["schemas"]["PointEmitter"] | components["schemas"]["RectEmitter"] | components["schemas"]["DiscEmitter"] | components["schemas"]["SunEmitter"];
             /**
+             * Flash Lms
+             * @default null
+             */
+            flash_lms: number | null;
+            /**
+             * Flash S
+             * @description seconds
+             * @default 0.001
+             */
+            flash_s: number;
+            /**
              * Flux Lm
              * @default null
              */
@@ -1371,6 +1865,12 @@ export interface components {
              * @default null
              */
             peak_cd: number | null;
+            /**
+             * Recycle S
+             * @description seconds
+             * @default 1.5
+             */
+            recycle_s: number;
             /**
              * Watts
              * @description watt
@@ -1463,8 +1963,13 @@ export interface components {
             /** Frames */
             frames: components["schemas"]["FrameSummary"][];
         };
-        /** FrameModel */
+        /**
+         * FrameModel
+         * @description `region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown.
+         */
         FrameModel: {
+            /** @default null */
+            clip: components["schemas"]["ClipModel"] | null;
             /**
              * Created
              * Format: date-time
@@ -1477,6 +1982,14 @@ export interface components {
             /** Name */
             name: string;
             reading: components["schemas"]["FrameReadingModel"];
+            /**
+             * Region
+             * @default []
+             */
+            region: [
+                number,
+                number
+            ][];
             scopes: components["schemas"]["ScopesModel"];
             /** Setup Id */
             setup_id: number;
@@ -1493,6 +2006,11 @@ export interface components {
             edge_contact_frame: string[];
             /** Edge Contact Screen */
             edge_contact_screen: string[];
+            /**
+             * Edge Width Px
+             * @default null
+             */
+            edge_width_px: number | null;
             /** Even Percent */
             even_percent: number | null;
             /** Grid */
@@ -1517,6 +2035,16 @@ export interface components {
             shadows: components["schemas"]["SpotModel"][];
             /** Slope Percent */
             slope_percent: number[] | null;
+            /**
+             * Spill Edge Percent
+             * @default null
+             */
+            spill_edge_percent: number | null;
+            /**
+             * Spill Skin Percent
+             * @default null
+             */
+            spill_skin_percent: number | null;
             /** Width */
             width: number;
         };
@@ -1529,6 +2057,8 @@ export interface components {
             created: string;
             /** Hue */
             hue: ("green" | "blue") | null;
+            /** Hue Deg */
+            hue_deg: number | null;
             /** Id */
             id: number;
             /** Level */
@@ -1580,6 +2110,27 @@ export interface components {
             /** Terms */
             terms: components["schemas"]["TermModel"][];
         };
+        /** HandModel */
+        HandModel: {
+            /** Brightest */
+            brightest: string;
+            /** Darkest */
+            darkest: string;
+            fit: components["schemas"]["FitModel"] | null;
+            /** Mean Lux */
+            mean_lux: number | null;
+            /** Says */
+            says: string;
+            /** Spread Stops */
+            spread_stops: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "fails";
+            /** Uncertain Stops */
+            uncertain_stops: number;
+        };
         /** HighlightModel */
         HighlightModel: {
             /** Added */
@@ -1609,6 +2160,26 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /**
+         * ImportModel
+         * @description A file that is being read: `share` done 0..1, and the frame when it is there.
+         */
+        ImportModel: {
+            frame: components["schemas"]["FrameModel"] | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Problem */
+            problem: string;
+            /** Share */
+            share: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "done" | "failed" | "cancelled";
+        };
         /** InputModel */
         InputModel: {
             /** Name */
@@ -1617,6 +2188,29 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /** ItemList */
+        ItemList: {
+            /** Items */
+            items: components["schemas"]["ItemModel"][];
+        };
+        /** ItemModel */
+        ItemModel: {
+            /** Done */
+            done: boolean | null;
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Text */
+            text: string;
+            /** Ticked */
+            ticked: boolean;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "after";
         };
         /** KeyModel */
         KeyModel: {
@@ -1776,7 +2370,9 @@ export interface components {
              *         "shape": "rect",
              *         "width": 0.6
              *       },
+             *       "flash_s": 0.001,
              *       "flux_lm": 6000,
+             *       "recycle_s": 1.5,
              *       "watts": 60
              *     }
              */
@@ -2077,7 +2673,9 @@ export interface components {
              *         "shape": "rect",
              *         "width": 0.6
              *       },
+             *       "flash_s": 0.001,
              *       "flux_lm": 6000,
+             *       "recycle_s": 1.5,
              *       "watts": 60
              *     }
              */
@@ -2151,6 +2749,16 @@ export interface components {
             rated_amps: number | null;
             /** Watts */
             watts: number;
+        };
+        /**
+         * LookModel
+         * @description One picture of the stand-in: JPEG in base64, its reading and instruments.
+         */
+        LookModel: {
+            /** Picture */
+            picture: string;
+            reading: components["schemas"]["FrameReadingModel"];
+            scopes: components["schemas"]["ScopesModel"];
         };
         /** Mains */
         Mains: {
@@ -2383,6 +2991,33 @@ export interface components {
             /** Wrinkle Slope */
             wrinkle_slope: number;
         };
+        /** MeterBody */
+        MeterBody: {
+            /**
+             * At
+             * @description x, y, z in m; for a spot parts of the frame.
+             */
+            at: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "incident" | "spot";
+        };
+        /** MeterModel */
+        MeterModel: {
+            /** Candela M2 */
+            candela_m2: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "incident" | "spot";
+            /** Lux */
+            lux: number | null;
+            /** Stops */
+            stops: number | null;
+        };
         /** MirroredModel */
         MirroredModel: {
             /** Name */
@@ -2463,6 +3098,55 @@ export interface components {
         NameBody: {
             /** Name */
             name: string;
+        };
+        /** NineBody */
+        NineBody: {
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "percent" | "lux" | "foot-candle" | "stops";
+            /** Values */
+            values: (number | null)[];
+        };
+        /**
+         * NoiseReading
+         * @description Noise in % of signal of a channel that read `level` % at an ISO, measured: the model is scaled to it.
+         */
+        NoiseReading: {
+            /**
+             * Channel
+             * @default green
+             * @enum {string}
+             */
+            channel: "green" | "blue";
+            /**
+             * Iso
+             * @description ISO
+             * @default 400
+             */
+            iso: number;
+            /**
+             * Level
+             * @description % of signal
+             * @default 50
+             */
+            level: number;
+            /**
+             * Percent
+             * @description % of signal
+             * @default 1
+             */
+            percent: number;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * NumberModel
@@ -2588,12 +3272,15 @@ export interface components {
             /**
              * @default {
              *       "curve": "rec709",
+             *       "curve_table": "",
              *       "f_number": 4,
              *       "focal_mm": 35,
              *       "fps": 25,
              *       "iso": 400,
              *       "nd_stops": 0,
+             *       "noise_reduction": false,
              *       "pan": 0,
+             *       "playback_fps": 0,
              *       "recording": {
              *         "bits": 8,
              *         "chroma": "4:2:0",
@@ -2610,6 +3297,7 @@ export interface components {
              *       },
              *       "sharpening": false,
              *       "shutter_s": 0.01,
+             *       "sync_s": 0.004,
              *       "tilt": 0,
              *       "tint": 0,
              *       "white_balance_k": 5600,
@@ -2925,6 +3613,73 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /** PoseBody */
+        PoseBody: {
+            /**
+             * Corners
+             * @description From the upper left, clockwise; none: find.
+             * @default []
+             */
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * Foot
+             * @default null
+             */
+            foot: [
+                number,
+                number
+            ] | null;
+            /**
+             * Head
+             * @default null
+             */
+            head: [
+                number,
+                number
+            ] | null;
+            /**
+             * Height
+             * @default 1.75
+             */
+            height: number;
+        };
+        /** PoseModel */
+        PoseModel: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Mark */
+            mark: [
+                number,
+                number
+            ] | null;
+            /** Mark Problem */
+            mark_problem: string;
+            /** Misfit Px */
+            misfit_px: number;
+            /** Rows */
+            rows: components["schemas"]["PoseRowModel"][];
+        };
+        /** PoseRowModel */
+        PoseRowModel: {
+            /** Error */
+            error: number;
+            /** Measured */
+            measured: number;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: number;
+            /** Unit */
+            unit: string;
+        };
         /**
          * ProbeModel
          * @description Light R, G, B in lux on a place of the subject, and its share of screen colour in %.
@@ -3038,6 +3793,35 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** RecordBody */
+        RecordBody: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "still" | "clip";
+        };
+        /** RecorderList */
+        RecorderList: {
+            /** Recorders */
+            recorders: components["schemas"]["RecorderModel"][];
+        };
+        /** RecorderModel */
+        RecorderModel: {
+            /** Bits A Pixel */
+            bits_a_pixel: number;
+            /** Card Minutes */
+            card_minutes: number;
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+            /** Chosen */
+            chosen: boolean;
+            /** Gb Minute */
+            gb_minute: number;
+            /** Name */
+            name: string;
+            recording: components["schemas"]["Recording"];
+        };
         /** Recording */
         Recording: {
             /**
@@ -3102,6 +3886,17 @@ export interface components {
             light: string;
             /** Visible */
             visible: boolean;
+        };
+        /** RegionBody */
+        RegionBody: {
+            /**
+             * Corners
+             * @description Parts of the frame; none takes the correction back.
+             */
+            corners: [
+                number,
+                number
+            ][];
         };
         /** RemedyModel */
         RemedyModel: {
@@ -3302,6 +4097,11 @@ export interface components {
         ScopesModel: {
             /** Histogram */
             histogram: number[];
+            /**
+             * Parade
+             * @default []
+             */
+            parade: string[];
             /** Top */
             top: number;
             /** Vector Reach */
@@ -3467,6 +4267,22 @@ export interface components {
             spread_stops: number | null;
             /** Uniformity */
             uniformity: number;
+        };
+        /**
+         * SecondModel
+         * @description The plan's measures by the chroma distance.
+         */
+        SecondModel: {
+            /** Edge Error */
+            edge_error: number | null;
+            /** Hair Error */
+            hair_error: number | null;
+            /** Holes Percent */
+            holes_percent: number | null;
+            /** Needed Clip */
+            needed_clip: number | null;
+            /** Residue Percent */
+            residue_percent: number | null;
         };
         /** Sensor */
         Sensor: {
@@ -3639,6 +4455,39 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /** StandinBody */
+        StandinBody: {
+            /**
+             * Faults
+             * @description Hidden deviations; without them the set is as planned.
+             * @default true
+             */
+            faults: boolean;
+            /**
+             * Seed
+             * @default 272
+             */
+            seed: number;
+        };
+        /** StandinChanges */
+        StandinChanges: {
+            /** Changes */
+            changes: components["schemas"]["ChangeModel"][];
+        };
+        /**
+         * StandinModel
+         * @description `plan`: its lamps and camera as they stand; what was hidden is told by `truth` only when asked.
+         */
+        StandinModel: {
+            /** Plan */
+            plan: {
+                [key: string]: unknown;
+            };
+            /** Seed */
+            seed: number;
+            /** Truth */
+            truth: string[];
         };
         /**
          * StandingModel
@@ -3819,7 +4668,7 @@ export interface components {
         };
         /**
          * TestKeyBody
-         * @description `levers`: try one practical change each as well, which takes a while.
+         * @description `levers`: try one practical change each as well, which takes a while. `setup_id`: keep the key with it.
          */
         TestKeyBody: {
             /**
@@ -3834,9 +4683,29 @@ export interface components {
             plan: {
                 [key: string]: unknown;
             };
+            /**
+             * Setup Id
+             * @default null
+             */
+            setup_id: number | null;
         };
-        /** TestKeyModel */
+        /** TestKeyList */
+        TestKeyList: {
+            /** Keys */
+            keys: components["schemas"]["TestKeyModel"][];
+        };
+        /**
+         * TestKeyModel
+         * @description `created` and `stale` are of a kept key: the set-up's plan has changed since.
+         */
         TestKeyModel: {
+            /**
+             * Created
+             * @default null
+             */
+            created: string | null;
+            /** Flicker Percent */
+            flicker_percent: number | null;
             /** Holes Percent */
             holes_percent: number | null;
             /** Id */
@@ -3851,6 +4720,13 @@ export interface components {
             quality: number | null;
             /** Residue Percent */
             residue_percent: number | null;
+            /** @default null */
+            second_keyer: components["schemas"]["SecondModel"] | null;
+            /**
+             * Stale
+             * @default false
+             */
+            stale: boolean;
             /**
              * State
              * @enum {string}
@@ -3867,6 +4743,11 @@ export interface components {
             highlights: components["schemas"]["HighlightModel"][];
             /** Wrinkle Percent */
             wrinkle_percent: number;
+        };
+        /** TickBody */
+        TickBody: {
+            /** Ticked */
+            ticked: boolean;
         };
         /** TitleBody */
         TitleBody: {
@@ -3890,6 +4771,19 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /** TrialModel */
+        TrialModel: {
+            /** Holes */
+            holes: components["schemas"]["BoxModel"][];
+            /** Holes Percent */
+            holes_percent: number | null;
+            /** Needed Clip */
+            needed_clip: number;
+            /** Residue */
+            residue: components["schemas"]["BoxModel"][];
+            /** Residue Percent */
+            residue_percent: number;
         };
         /** VerdictModel */
         VerdictModel: {
@@ -3919,6 +4813,20 @@ export interface components {
             name: string;
             /** Origin */
             origin: string;
+        };
+        /** WatchBody */
+        WatchBody: {
+            /** Folder */
+            folder: string;
+        };
+        /** WatchModel */
+        WatchModel: {
+            /** Folder */
+            folder: string | null;
+            /** Problem */
+            problem: string;
+            /** Seen */
+            seen: number;
         };
         /**
          * Window
@@ -3971,6 +4879,25 @@ export interface components {
             views: string[];
             /** Width */
             width: number;
+        };
+        /** ZebraBody */
+        ZebraBody: {
+            /** First */
+            first: number;
+            /** Full */
+            full: number;
+        };
+        /** ZebraModel */
+        ZebraModel: {
+            /** Says */
+            says: string;
+            /** Spread Stops */
+            spread_stops: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "fails";
         };
         /**
          * ZonesModel
@@ -4216,6 +5143,37 @@ export interface operations {
             };
         };
     };
+    causeOfFrame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CauseModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     compareFrame: {
         parameters: {
             query?: never;
@@ -4305,6 +5263,177 @@ export interface operations {
             };
         };
     };
+    framePixels: {
+        parameters: {
+            query?: {
+                x?: number;
+                y?: number;
+                w?: number;
+                h?: number;
+            };
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    poseOfFrame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PoseBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PoseModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    correctFrame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RegionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    trialOfFrame: {
+        parameters: {
+            query?: {
+                /** @description A frame of the same view without anybody. */
+                clean?: number | null;
+            };
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    trialPicture: {
+        parameters: {
+            query?: {
+                /** @description A frame of the same view without anybody. */
+                clean?: number | null;
+            };
+            header?: never;
+            path: {
+                frame_id: number;
+                view: "matte" | "dark" | "bright" | "plate" | "spilled";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     framing: {
         parameters: {
             query?: never;
@@ -4354,6 +5483,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GlossaryModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cancelImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4670,6 +5861,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalsModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    readNine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    compareRecorders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecorderList"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5036,6 +6293,244 @@ export interface operations {
                     "application/json": components["schemas"]["FrameModel"];
                 };
             };
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    clearLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    tickItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+                item: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getPlate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateReadingModel"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    keepPlate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PlateForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateReadingModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    dropPlate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getPlatePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5096,6 +6591,241 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetupModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getStandin: {
+        parameters: {
+            query?: {
+                tell?: boolean;
+            };
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandinModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    buildStandin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandinBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandinModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    touchStandin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandinChanges"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandinModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    lookThroughStandin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    meterStandin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    recordStandin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    listTestKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestKeyList"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5225,6 +6955,103 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetupModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    getWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    watchFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    stopWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5417,6 +7244,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrackingMarksModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    readZebra: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZebraBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZebraModel"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -3,6 +3,7 @@
   import { push } from 'svelte-spa-router'
   import Preferences from '../parts/Preferences.svelte'
   import State from '../parts/State.svelte'
+  import ComparedKeys from './ComparedKeys.svelte'
   import FrameView from '../stations/FrameView.svelte'
   import { evaluate, getSetup, listSetups } from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
@@ -64,6 +65,7 @@
       </section>
     {/each}
   </div>
+  {#if sides[0] && sides[1]}<ComparedKeys ids={[Number(params.a), Number(params.b)]} plans={[sides[0].plan, sides[1].plan]} />{/if}
   {#if rows.length}
     <table class="mt-6 w-full max-w-2xl">
       <thead><tr class="label-text text-left"><th class="font-normal">Number</th><th class="text-right font-normal">left</th><th class="text-right font-normal">right</th></tr></thead>

@@ -35,7 +35,13 @@ def full_kit() -> Kit:
                 {"name": "50 mm", "focal_mm": 50, "f_number": 1.8},
                 {"name": "85 mm", "focal_mm": 85, "f_number": 1.8},
             ],
-            "cameras": [{"name": "cropped sensor, UHD"}],
+            "cameras": [
+                {"name": "cropped sensor, UHD"},
+                {"name": "UHD with a recorder",
+                 "recording": {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 500.0}},
+                {"name": "UHD, raw output",
+                 "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 830.0}},
+            ],
             "lamps": [
                 _lamp("large soft panel", 2, 24_000, 1.2, 1.2, 300),
                 _lamp("tall soft panel", 2, 20_000, 0.6, 1.2, 240),

@@ -24,7 +24,7 @@ def balanced_dimmers(plan: Plan, grid: Grid, cells: Bools, target_lux: float, st
     fixed = light_without_lamps(plan, grid, store)[cells]
     for i, lamp in enumerate(plan.lights):
         if i not in movable:
-            fixed = fixed + weight(lamp) * maps[i][cells]
+            fixed = fixed + weight(lamp, plan.camera) * maps[i][cells]
     columns = np.stack([maps[i][cells] for i in movable], axis=1)
     solved = lsq_linear(columns / target_lux, 1.0 - fixed / target_lux, bounds=(0.0, 1.0))
     return {plan.lights[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}

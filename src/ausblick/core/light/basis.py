@@ -17,7 +17,7 @@ import numpy as np
 
 from ..arrays import Floats
 from ..optics.grid import Grid
-from ..plan import Light, Plan
+from ..plan import Camera, Light, Plan
 from .direct import direct_lux
 from .emission import emission_of
 from .occlusion import flag_triangles, wing_triangles
@@ -73,7 +73,7 @@ def lamp_key(plan: Plan, light: Light) -> Hashable:
     """What decides a lamp's light at full power, apart from its colour."""
     f = light.fixture
     text = plan.photometry[f.beam.ref] if f.beam.kind == "ies" else ""
-    power = (f.emitter, f.flux_lm, f.peak_cd, f.normal_lux, f.beam)
+    power = (f.emitter, f.flux_lm, f.flash_lms, f.peak_cd, f.normal_lux, f.beam)
     return *power, light.position, light.aim, light.modifier, text
 
 
@@ -108,6 +108,16 @@ def _map(plan: Plan, lamp: Light, grid: Grid) -> Floats:
     return lux.reshape(grid.shape)
 
 
-def weight(lamp: Light) -> float:
-    """Dimmer and switch as one factor."""
-    return lamp.dimmer if lamp.on else 0.0
+def weight(lamp: Light, camera: Camera) -> float:
+    """Dimmer and switch as one factor.
+
+    A flash's maps are in lux seconds: spread over the shutter they are the steady lux that exposes the same.
+    """
+    if not lamp.on:
+        return 0.0
+    return lamp.dimmer if lamp.fixture.flash_lms is None else lamp.dimmer / camera.shutter_s
+
+
+def weights(plan: Plan) -> Floats:
+    """Of all lamps (N,)."""
+    return np.array([weight(lamp, plan.camera) for lamp in plan.lights])

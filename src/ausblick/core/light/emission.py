@@ -83,7 +83,7 @@ def _emission(fixture, position, aim, modifier, text) -> Emission:  # type: igno
     if text is None:
         bare = Emission(face, peak_candela(fixture), lobe_exponent(fixture), None, 1.0, None, NONE, None)
     else:
-        bare = _from_table(face, fixture.flux_lm, fixture.peak_cd, read_ies(text))
+        bare = _from_table(face, fixture.luminous, fixture.peak_cd, read_ies(text))
     return _modified(bare, modifier)
 
 

@@ -83,7 +83,7 @@ def peak_candela(fixture: Fixture) -> float:
     if fixture.peak_cd is not None:
         return fixture.peak_cd
     n = lobe_exponent(fixture)
-    flux = fixture.flux_lm or 0.0
+    flux = fixture.luminous or 0.0
     return flux / (4.0 * math.pi) if n == 0.0 else flux * (n + 1.0) / (2.0 * math.pi)
 
 

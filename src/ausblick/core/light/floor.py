@@ -38,8 +38,8 @@ def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
     points = np.stack([across.ravel(), np.zeros(across.size), along.ravel()], axis=1)
     lit, lost = np.zeros(len(points)), np.zeros(len(points))
     for lamp in plan.lights:
-        if weight(lamp) > 0.0:
-            lux = weight(lamp) * _lux(plan, lamp, points, store)
+        if weight(lamp, plan.camera) > 0.0:
+            lux = weight(lamp, plan.camera) * _lux(plan, lamp, points, store)
             lit += lux
             lost += lux * lost_map(plan, lamp, points, UP, store)
     return FloorShadow(xs, zs, np.where(lit > 0.0, lost / np.maximum(lit, 1e-12), 0.0).reshape(across.shape))

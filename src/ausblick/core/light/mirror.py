@@ -92,7 +92,7 @@ def _judged(
     plan: Plan, pane: Window, lamp: Light, view: View, hit: Floats | None, outline: Floats, emission: Emission
 ) -> Reflection:
     at = None if hit is None else (float(hit[0]), float(hit[1]))
-    if hit is None or weight(lamp) <= 0.0:
+    if hit is None or weight(lamp, plan.camera) <= 0.0:
         return Reflection(lamp.id, False, at)
     inside = _cut_to_pane(outline, pane)
     if not len(inside):

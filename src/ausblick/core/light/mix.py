@@ -57,7 +57,7 @@ def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) ->
 
 def probes_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Direct light (P, 3) in lux on P small surfaces, ambient in it. The figure does not block."""
-    weights = np.array([weight(lamp) * lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
+    weights = np.array([weight(lamp, plan.camera) * lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
     ambient = np.array([ambient_rgb(plan, normal) for normal in facing])
     return np.asarray(probes_by_lamp(plan, at, facing, store).T @ weights + ambient)
 

@@ -39,8 +39,8 @@ def scene_light(plan: Plan, store: BasisStore) -> SceneLight:
     direct = _around(plan, scene)
     incident = scene.incident(direct) if direct.any() else np.zeros_like(direct)
     for lamp in plan.lights:
-        if weight(lamp) > 0.0:
-            rgb = weight(lamp) * lamp_rgb(plan, lamp)
+        if weight(lamp, plan.camera) > 0.0:
+            rgb = weight(lamp, plan.camera) * lamp_rgb(plan, lamp)
             direct = direct + lamp_on_patches(scene, plan, lamp, store)[:, None] * rgb
             incident = incident + lamp_incident(scene, plan, lamp, store) * rgb
     return SceneLight(scene, direct, incident)
@@ -134,7 +134,9 @@ def probe_shares(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> F
     direct = probes_by_lamp(plan, at[None, :], facing[None, :], store)[:, 0]
     ink = scene.patches.reflectance
     shares = [
-        weight(lamp) * lamp_rgb(plan, lamp) * (lux + factors @ (lamp_incident(scene, plan, lamp, store) * ink))
+        weight(lamp, plan.camera)
+        * lamp_rgb(plan, lamp)
+        * (lux + factors @ (lamp_incident(scene, plan, lamp, store) * ink))
         for lamp, lux in zip(plan.lights, direct, strict=True)
     ]
     return np.stack(shares) if shares else np.zeros((0, 3))

@@ -85,7 +85,7 @@ def highlights(
         return []
     found = []
     for lamp, lux in zip(plan.lights, maps, strict=True):
-        if weight(lamp) <= 0.0 or not lux.any():
+        if weight(lamp, plan.camera) <= 0.0 or not lux.any():
             continue
         added = plan.screen.gloss * _sheen(plan, lamp, grid, lens, store) * lux / np.maximum(total, 1e-9)
         added = np.where(seen, added, 0.0)

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Any, Literal
 
 import numpy as np
 
-from ..arrays import Floats
+from ..arrays import LUMA, Floats
 from ..optics.picture import UPRIGHT
+from ..plan import Plan
 from ..results import Evaluation
+from ..signal.exposure import signal
+from ..signal.noise import trace_noise
 from .reading import FrameReading
 
 
@@ -54,7 +57,54 @@ def compare(evaluation: Evaluation, reading: FrameReading) -> list[Compared]:
             "the right side is brighter than planned",
             "the left side is brighter than planned",
         ),
+        _noise_row(evaluation, reading),
+        _hue_row(evaluation, reading),
+        _edge_row(evaluation, reading),
     ]
+
+
+def _noise_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
+    """Noise on the plan's trace; a codec takes some away, so only more of it is told."""
+    planned = None
+    if evaluation.screen is not None and evaluation.screen.lux_mean > 0.0:
+        planned = trace_noise(evaluation.plan, evaluation.screen.lux_mean)
+    within = 0.3 if planned is None else max(0.3, 0.6 * planned)
+    noisier = "noisier than planned: a higher ISO, or a darker exposure that was lifted"
+    return _row("Noise", planned, reading.noise_percent, within, noisier, "")
+
+
+def _hue_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
+    planned = planned_hue(evaluation)
+    measured = reading.hue_deg
+    if planned is None or measured is None:
+        return Compared("Hue", "°", planned, measured, None, 4.0, "")
+    off = (measured - planned + 180.0) % 360.0 - 180.0
+    means = "another hue than planned: the white balance, or a lamp's colour" if abs(off) > 4.0 else ""
+    return Compared("Hue", "°", planned, measured, off, 4.0, means)
+
+
+def planned_hue(evaluation: Evaluation) -> float | None:
+    """Where the vectorscope will show the judged screen, degrees."""
+    judged = evaluation.screen_map.judged
+    if evaluation.screen is None or not judged.any():
+        return None
+    plan = evaluation.plan
+    light = np.full(3, evaluation.screen.lux_mean)
+    rgb = signal(np.array(plan.screen.reflectance), light, plan.camera) / 100.0
+    luma = float(rgb @ LUMA)
+    cb, cr = (rgb[2] - luma) / 1.8556, (rgb[0] - luma) / 1.5748
+    return float(np.degrees(np.arctan2(cr, cb)) % 360.0)
+
+
+def _edge_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
+    measured = reading.edge.width_px if reading.edge else None
+    planned = evaluation.blur.motion_px
+    share = reading.width / evaluation.plan.camera.sensor.px_w
+    planned = None if planned is None else planned * share
+    within = 3.0 if planned is None else max(3.0, 0.3 * planned)
+    soft = "softer than movement alone explains: look at the focus"
+    found = _row("Edge of the subject", planned, measured, within, soft, "")
+    return replace(found, unit="px")
 
 
 @dataclass(frozen=True)
@@ -128,3 +178,21 @@ def _planned_slope(evaluation: Evaluation) -> float | None:
         return None
     terms = np.stack([np.ones(len(level)), place[:, 0], place[:, 1]], axis=1)
     return float(np.linalg.lstsq(terms, level, rcond=None)[0][1])
+
+
+def recording_differs(plan: Plan, facts: dict[str, Any]) -> list[str]:
+    """What a clip is against what the plan records, in words; empty where they agree or there is no clip."""
+    if not facts:
+        return []
+    camera, found = plan.camera, []
+    wanted = camera.recording
+    if wanted.chroma != "raw" and facts.get("chroma") and facts["chroma"] != wanted.chroma:
+        found.append(f"chroma is {facts['chroma']}, the plan says {wanted.chroma}")
+    if wanted.chroma != "raw" and facts.get("bits") != wanted.bits:
+        found.append(f"{facts.get('bits')} bit, the plan says {wanted.bits}")
+    if abs(float(facts.get("fps") or 0.0) - camera.fps) > 0.05:
+        found.append(f"{float(facts.get('fps') or 0.0):.2f} frames a second, the plan says {camera.fps:g}")
+    rate = float(facts.get("mbit_s") or 0.0)
+    if rate and wanted.chroma != "raw" and rate < 0.6 * wanted.mbit_s:
+        found.append(f"{rate:.0f} Mbit/s, the plan says {wanted.mbit_s:g}")
+    return found

@@ -15,6 +15,8 @@ from .find_screen import FoundScreen
 
 LEAST = 0.003
 """Smaller things than this share of the frame are marks, not the subject."""
+UPRIGHT = 0.93
+"""A screen fills this share of its bounding box; one with a floor before it does not."""
 
 
 @dataclass(frozen=True)
@@ -51,8 +53,31 @@ def _spanned(mask: Bools) -> Bools:
     Unlike a convex outline this leaves out the wall beside a screen that stands on a wide floor piece.
     The second time round fills the body behind an arm that crosses the screen's edge.
     """
-    once = _between(mask) | _between(mask.T).T
-    return _between(once) | _between(once.T).T
+    wide = _beyond(mask)
+    once = _between(wide) | _between(wide.T).T
+    return (_between(once) | _between(once.T).T)[1:-1, 1:-1]
+
+
+def _beyond(mask: Bools) -> Bools:
+    """The mask with a rim of one pixel: an upright screen that is cut by the frame goes on outside of it.
+
+    So a body that stands on the lower edge and walks off sideways is still seen before the screen.
+    """
+    wide = np.pad(mask, 1)
+    # The ends of every row are all that a hull can touch.
+    ys = np.nonzero(mask.any(axis=1))[0]
+    first, last = mask[ys].argmax(axis=1), mask.shape[1] - 1 - mask[ys][:, ::-1].argmax(axis=1)
+    ends = np.concatenate([np.stack([first, ys], axis=1), np.stack([last, ys], axis=1)])
+    hull = cv2.contourArea(cv2.convexHull(ends.astype(np.int32)))
+    low, high = (int(first.min()), int(ys[0])), (int(last.max()), int(ys[-1]))
+    if hull < UPRIGHT * max(1, (high[0] - low[0]) * (high[1] - low[1])):
+        return wide
+    across, down = slice(low[0] + 1, high[0] + 2), slice(low[1] + 1, high[1] + 2)
+    wide[0, across] |= mask[0].any()
+    wide[-1, across] |= mask[-1].any()
+    wide[down, 0] |= mask[:, 0].any()
+    wide[down, -1] |= mask[:, -1].any()
+    return wide
 
 
 def _between(mask: Bools) -> Bools:

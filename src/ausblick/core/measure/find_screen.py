@@ -36,9 +36,14 @@ class FoundScreen:
         return 100.0 * float(self.mask.mean())
 
 
-def find_screen(reduced: Floats32) -> FoundScreen | None:
-    """The screen in a reduced frame (h, w, 3) of signal 0..1, or None where there is none."""
-    linear = linear_of(reduced)
+def find_screen(reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None) -> FoundScreen | None:
+    """The screen in a reduced frame (h, w, 3) of signal 0..1, or None where there is none.
+
+    `region` (h, w): where it is looked for; outside nothing is screen. `linear`: its light, where that is known.
+    """
+    linear = linear_of(reduced) if linear is None else linear
+    if region is not None:
+        linear = np.where(region[..., None], linear, np.float32(0.0))
     masks = {channel: _by_channel(linear, channel) for channel in (1, 2)}
     channel = max(masks, key=lambda c: int(masks[c].sum()))
     mask = masks[channel]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,13 +12,14 @@ import numpy as np
 
 from ..arrays import Bools, Floats, Floats32
 from .contact import Contact, contact_of
+from .edge import EdgeReading, read_edge
 from .find_screen import LONGEST, FoundScreen, find_screen
-from .frame import Frame, chroma_of, luma_of, trace_signal
+from .frame import Frame, chroma_of, linear_of, luma_of, trace_signal
 from .noise import noise_percent
 from .scopes import Scopes, scopes_of
 from .spots import Spot, Surface, find_spots, fit_surface
 
-SAMPLE = 250_000
+SAMPLE = 120_000
 MAP_WIDTH = 160
 
 
@@ -52,33 +55,43 @@ class FrameReading:
     contact: Contact | None = None
     found: FoundScreen | None = None
     deviation: Floats | None = None
+    edge: EdgeReading | None = None
 
 
-def read_frame(frame: Frame, trace: str = "luma") -> FrameReading:
-    """Every reading of a frame, on the trace 'luma' or 'key-channel'. Needs at least 16 x 16 px."""
+Region = Sequence[tuple[float, float]]
+"""A rectangle or lasso: corners in parts of the frame."""
+
+
+def read_frame(frame: Frame, trace: str = "luma", region: Region = ()) -> FrameReading:
+    """Every reading of a frame, on the trace 'luma' or 'key-channel'. Needs at least 16 x 16 px.
+
+    `region`: where a person says the screen is; what is outside is not screen.
+    """
     reduced = frame.reduced(LONGEST)
-    found = find_screen(reduced)
+    linear = linear_of(reduced)
+    found = find_screen(reduced, _filled(region, reduced.shape[:2]) if len(region) >= 3 else None, linear)
     if found is None:
         return FrameReading(frame.width, frame.height, None, 0.0)
-    sample, _ = frame.sampled(SAMPLE)
-    inside = on_sample(found.core, sample)
-    pixels = sample[inside]
-    luma, key = _level(luma_of(pixels)), _level(pixels[:, found.channel])
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
-    noise = noise_percent(frame, found.core, trace, found.channel)
-    surface = fit_surface(percent, found.core)
-    smooth = surface.smooth
-    cb, cr = (float(part[found.core].mean()) for part in chroma_of(reduced, luma_of(reduced)))
-    chosen = luma if trace == "luma" else key
+    # The surface and what stands out of it cost as much as all the rest: both at once.
+    with ThreadPoolExecutor(1) as beside:
+        surfaced = beside.submit(fit_surface, percent, found.core)
+        levels = _levels(frame, found)
+        noise = noise_percent(frame, found.core, trace, found.channel)
+        contact = contact_of(found)
+        edge = read_edge(frame, reduced, linear, found, contact)
+        cb, cr = (float(part.mean()) for part in chroma_of(reduced[found.core], luma_of(reduced[found.core])))
+        surface = surfaced.result()
+    chosen = levels.luma if trace == "luma" else levels.key
     return FrameReading(
         width=frame.width,
         height=frame.height,
         hue=found.hue,
         screen_area_percent=found.area_percent,
-        level_luma=luma,
-        level_key_channel=key,
+        level_luma=levels.luma,
+        level_key_channel=levels.key,
         band_percent=chosen.p99 - chosen.p1,
-        even_percent=float(np.ptp(np.percentile(smooth[found.core], [1.0, 99.0]))),
+        even_percent=float(np.ptp(np.percentile(surface.smooth[found.core], [1.0, 99.0]))),
         grid=_grid(percent, found),
         slope_percent=surface.slope,
         hot_spots=tuple(find_spots(surface, found.core, noise or 0.0, 1)),
@@ -86,11 +99,34 @@ def read_frame(frame: Frame, trace: str = "luma") -> FrameReading:
         noise_percent=noise,
         hue_deg=float(np.degrees(np.arctan2(cr, cb)) % 360.0),
         saturation=float(np.hypot(cb, cr)),
-        clipped_percent=100.0 * float((pixels[:, found.channel] >= 0.995).mean()),
-        contact=contact_of(found),
+        clipped_percent=levels.clipped_percent,
+        contact=contact,
         found=found,
         deviation=_deviation(surface, found, chosen.mean),
+        edge=edge,
     )
+
+
+@dataclass(frozen=True)
+class _Levels:
+    luma: Level
+    key: Level
+    clipped_percent: float
+
+
+def _levels(frame: Frame, found: FoundScreen) -> _Levels:
+    """From single pixels, untouched by any reduction."""
+    sample, _ = frame.sampled(SAMPLE)
+    pixels = sample[on_sample(found.core, sample)]
+    clipped = 100.0 * float((pixels[:, found.channel] >= 0.995).mean())
+    return _Levels(_level(luma_of(pixels)), _level(pixels[:, found.channel]), clipped)
+
+
+def _filled(region: Region, shape: tuple[int, ...]) -> Bools:
+    mask = np.zeros(shape[:2], dtype=np.uint8)
+    corners = np.round(np.array(region) * (shape[1], shape[0])).astype(np.int32)
+    cv2.fillPoly(mask, [corners], 1)
+    return mask > 0
 
 
 def frame_scopes(frame: Frame, reading: FrameReading) -> Scopes:

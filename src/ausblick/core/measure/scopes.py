@@ -18,13 +18,15 @@ VECTOR_BINS, VECTOR_REACH = 128, 0.6
 class Scopes:
     """Brightness 0..255 of each cell.
 
-    waveform, waveform_key (bins, columns), row 0 at WAVE_TOP %: luma, and the key channel.
+    waveform, waveform_key (bins, columns), row 0 at WAVE_TOP %: luma, and the key channel; parade (3, bins, columns):
+    red, green and blue.
     vectorscope (bins, bins): Cb from -reach to reach to the right, Cr upwards.
     histogram (101,): share of the screen's pixels at each whole % of luma, 0..1 of the tallest.
     """
 
     waveform: Bytes
     waveform_key: Bytes
+    parade: Bytes
     vectorscope: Bytes
     histogram: Floats32
 
@@ -38,6 +40,7 @@ def scopes_of(sample: Floats32, on_screen: Bools, channel: int) -> Scopes:
     return Scopes(
         waveform=_waveform(luma),
         waveform_key=_waveform(sample[..., channel]),
+        parade=np.stack([_waveform(sample[..., c]) for c in range(3)]),
         vectorscope=_vectorscope(cb, cr),
         histogram=counts / max(1.0, float(counts.max())),
     )

@@ -50,10 +50,10 @@ class Surface:
 
 def smoothed(values: Floats, weight: Bools, sigma: float) -> Floats:
     """Gaussian mean (h, w) of the values where `weight` holds; zero where there are none near."""
-    share = weight.astype(np.float64)
-    top = cv2.GaussianBlur(values * share, (0, 0), sigma)
+    share = weight.astype(np.float32)
+    top = cv2.GaussianBlur(values.astype(np.float32) * share, (0, 0), sigma)
     bottom = cv2.GaussianBlur(share, (0, 0), sigma)
-    return np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0)
+    return np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0).astype(np.float64)
 
 
 def broadly(values: Floats, weight: Bools, sigma: float) -> Floats:
@@ -78,8 +78,7 @@ def fit_surface(percent: Floats32, mask: Bools) -> Surface:
     wanted = smooth[ys[pick], xs[pick]]
     weights = np.ones(len(wanted))
     for _ in range(8):
-        root = np.sqrt(weights)[:, None]
-        found = np.linalg.lstsq(terms * root, wanted * root[:, 0], rcond=None)[0]
+        found = _solved(terms, wanted, weights)
         off = wanted - terms @ found
         spread = max(0.15, 1.4826 * float(np.median(np.abs(off))))
         weights = np.clip(1.0 - (off / (4.7 * spread)) ** 2, 0.0, None) ** 2
@@ -108,7 +107,8 @@ def _detail(left_over: Floats, mask: Bools) -> Floats:
 
 def threshold_of(detail: Floats, mask: Bools, noise_percent: float) -> float:
     """How far in % something must stand out to be called a spot."""
-    usual = 1.4826 * float(np.median(np.abs(detail[mask]))) if mask.any() else 0.0
+    some = detail[::2, ::2][mask[::2, ::2]]
+    usual = 1.4826 * float(np.median(np.abs(some))) if len(some) else 0.0
     return max(LEAST_DELTA, 4.5 * usual, 0.6 * noise_percent)
 
 
@@ -116,9 +116,19 @@ def _slope(smooth: Floats, mask: Bools) -> tuple[float, float]:
     """Change in % across and down the whole frame, of a plane through the masked values."""
     height, width = mask.shape
     ys, xs = np.nonzero(mask)
+    pick = slice(None, None, max(1, len(xs) // 20_000))
+    xs, ys = xs[pick], ys[pick]
     terms = np.stack([np.ones(len(xs)), xs / width, ys / height], axis=1)
-    _, across, down = np.linalg.lstsq(terms, smooth[ys, xs], rcond=None)[0]
+    _, across, down = _solved(terms, smooth[ys, xs], np.ones(len(xs)))
     return float(across), float(down)
+
+
+def _solved(terms: Floats, wanted: Floats, weights: Floats) -> Floats:
+    """Weighted least squares by its normal equations: few terms, many places. A trace of the identity keeps a screen
+    that is one row high solvable."""
+    weighted = terms * weights[:, None]
+    square = weighted.T @ terms
+    return np.linalg.solve(square + 1e-9 * np.trace(square) * np.eye(len(square)), weighted.T @ wanted)
 
 
 def _terms(x: Floats, y: Floats) -> Floats:

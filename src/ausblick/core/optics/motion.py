@@ -8,12 +8,12 @@ from ..plan import Camera
 from .view import pixel_pitch_mm
 
 
-def motion_blur_px(speed: float, distance_m: float, camera: Camera) -> float:
+def motion_blur_px(speed: float, distance_m: float, camera: Camera, exposed_s: float | None = None) -> float:
     """Smear in px of something crossing the frame: v*t*f / (d*pitch).
 
-    speed in m/s, distance_m > 0 from the lens.
+    speed in m/s, distance_m > 0 from the lens; `exposed_s`: the shutter, where nothing else is given.
     """
-    travel_mm = speed * camera.shutter_s * camera.focal_mm / distance_m
+    travel_mm = speed * (camera.shutter_s if exposed_s is None else exposed_s) * camera.focal_mm / distance_m
     return travel_mm / pixel_pitch_mm(camera)
 
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, StringConstraints, field_validator, model_validator
 
+from .cube import check_table
 from .fields import Angle, Coordinate, Kelvin, Name, Part, Switch, number
 
 Pixels = Annotated[int, Field(ge=16, le=32768, strict=True, description="pixels")]
@@ -26,8 +27,21 @@ class Recording(Part):
     mbit_s: Annotated[float, number(0.1, 100_000.0, "megabit per second")] = 50.0
 
 
+class NoiseReading(Part):
+    """Noise in % of signal of a channel that read `level` % at an ISO, measured: the model is scaled to it."""
+
+    percent: Annotated[float, number(0.001, 50.0, "% of signal")] = 1.0
+    level: Annotated[float, number(1.0, 100.0, "% of signal")] = 50.0
+    channel: Literal["green", "blue"] = "green"
+    iso: Annotated[float, number(1.0, 10_000_000.0, "ISO")] = 400.0
+
+
 class Camera(Part):
-    """`pan` is positive to the right, `tilt` upwards, `roll` 90 is turned on its side. Degrees."""
+    """`pan` is positive to the right, `tilt` upwards, `roll` 90 is turned on its side. Degrees.
+
+    `playback_fps`: frames per second that the take is shown at; 0: as it is shot. `sync_s`: shortest shutter that a
+    flash fires in whole. `curve_table`: text of a `.cube` file that maps the recorded signal to Rec.709.
+    """
 
     x: Coordinate = 0.0
     y: Coordinate = 1.5
@@ -44,6 +58,24 @@ class Camera(Part):
     nd_stops: Annotated[float, number(0.0, 15.0, "stops")] = 0.0
     white_balance_k: Kelvin = 5600.0
     tint: Annotated[float, number(-50.0, 50.0, "thousandths of Duv")] = 0.0
+    playback_fps: Annotated[float, number(0.0, 10_000.0, "frames per second")] = 0.0
+    sync_s: Annotated[float, number(0.0001, 1.0, "seconds")] = 0.004
     sharpening: Switch = False
-    curve: Literal["rec709", "hlg", "acescct", "linear"] = "rec709"
+    noise_reduction: Switch = False
+    curve: Literal["rec709", "hlg", "acescct", "linear", "cube"] = "rec709"
+    curve_table: Annotated[str, StringConstraints(strict=True, max_length=3_000_000)] = ""
+    noise: NoiseReading | None = None
     recording: Recording = Recording()
+
+    @field_validator("curve_table", mode="after")
+    @classmethod
+    def _table_reads(cls, text: str) -> str:
+        if text:
+            check_table(text)
+        return text
+
+    @model_validator(mode="after")
+    def _table_is_there(self) -> Self:
+        if self.curve == "cube" and not self.curve_table:
+            raise ValueError("curve 'cube' needs the text of a .cube file in curve_table")
+        return self

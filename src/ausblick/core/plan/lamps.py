@@ -76,8 +76,12 @@ NormalLux = Annotated[float, number(0.0, 2e5, "lux on a surface facing the sun")
 
 
 class Fixture(Part):
+    """Exactly one power: `flux_lm`, `peak_cd`, or for a flash `flash_lms`, its luminous energy at full; a sun has
+    `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full."""
+
     emitter: Emitter = RectEmitter()
     flux_lm: Flux | None = None
+    flash_lms: Annotated[float, number(0.0, 1e6, "lumen second")] | None = None
     peak_cd: Peak | None = None
     normal_lux: NormalLux | None = None
     beam: Beam = LambertBeam()
@@ -85,11 +89,18 @@ class Fixture(Part):
     duv: Annotated[float, number(-0.1, 0.1, "distance from the Planckian locus, CIE 1960")] = 0.0
     cri: Annotated[float, number(0.0, 100.0, "colour rendering index")] = 95.0
     watts: Annotated[float, number(0.0, 100_000.0, "watt")] = 60.0
+    flash_s: Annotated[float, number(0.00001, 1.0, "seconds")] = 0.001
+    recycle_s: Annotated[float, number(0.01, 60.0, "seconds")] = 1.5
+
+    @property
+    def luminous(self) -> float | None:
+        """Flux in lm, of a flash energy in lm s; None where another power is given."""
+        return self.flux_lm if self.flux_lm is not None else self.flash_lms
 
     @model_validator(mode="before")
     @classmethod
     def _default_power(cls, data: object) -> object:
-        if isinstance(data, dict) and not {"flux_lm", "peak_cd", "normal_lux"} & data.keys():
+        if isinstance(data, dict) and not {"flux_lm", "flash_lms", "peak_cd", "normal_lux"} & data.keys():
             emitter, beam = data.get("emitter"), data.get("beam")
             if isinstance(beam, dict) and beam.get("kind") == "ies":
                 return data
@@ -99,12 +110,12 @@ class Fixture(Part):
 
     @model_validator(mode="after")
     def _one_power(self) -> Self:
-        given = [k for k in ("flux_lm", "peak_cd", "normal_lux") if getattr(self, k) is not None]
+        given = [k for k in ("flux_lm", "flash_lms", "peak_cd", "normal_lux") if getattr(self, k) is not None]
         if self.emitter.shape == "sun":
             if given != ["normal_lux"]:
                 raise ValueError("a sun takes normal_lux and nothing else for its power")
-        elif given not in ((["flux_lm"], ["peak_cd"], []) if self.beam.kind == "ies" else (["flux_lm"], ["peak_cd"])):
-            raise ValueError("give exactly one of flux_lm and peak_cd")
+        elif len(given) > 1 or "normal_lux" in given or not (given or self.beam.kind == "ies"):
+            raise ValueError("give exactly one of flux_lm, peak_cd and flash_lms")
         return self
 
 

@@ -147,7 +147,7 @@ def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Searc
     fixed = light_without_lamps(plan, grid, store)[cells]
     for i, lamp in enumerate(plan.lights):
         if i not in indices:
-            fixed = fixed + weight(lamp) * total[i][cells]
+            fixed = fixed + weight(lamp, plan.camera) * total[i][cells]
     # What the room returns of a lamp hardly changes as it moves a little; the figure's shadow is left to the judge.
     kept = np.stack([np.maximum(returned[i][cells], 0.0) for i in indices], axis=1)
     wanted = wanted_lux(before)

@@ -25,7 +25,7 @@ from ..rules.wording import shutter, third_stop
 from ..signal.exposure import stops
 from ..signal.noise import screen_noise
 
-Row = Literal["shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
+Row = Literal["frame rate", "shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
 REFERENCE_F = 4.0
 WIDEST, SMALLEST, MOST_ISO = 1.4, 16.0, 3.0
 SCREEN, SUBJECT = ("screen",), ("key", "fill", "back")
@@ -117,6 +117,8 @@ def _ways(plan: Plan, locked: frozenset[str]) -> Iterator[tuple[str, str, list[C
 def entries_of(plan: Plan, locked: frozenset[str] = frozenset()) -> Iterator[Entry]:
     """Rows against 180 degrees, f/4, base ISO, no ND, lamps at full."""
     camera = plan.camera
+    if camera.playback_fps > 0.0 and camera.playback_fps != camera.fps:
+        yield _entry("frame rate", f"{camera.fps:g} fps", stops(camera.playback_fps / camera.fps), locked)
     yield _entry("shutter", shutter(camera.shutter_s), stops(camera.shutter_s * 2.0 * camera.fps), locked)
     yield _entry("aperture", f"f/{camera.f_number:g}", 2.0 * math.log2(REFERENCE_F / camera.f_number), locked)
     yield _entry("iso", f"ISO {camera.iso:.0f}", stops(camera.iso / camera.sensor.base_iso), locked)

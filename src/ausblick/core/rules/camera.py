@@ -32,7 +32,10 @@ def _smear(evaluation: Evaluation) -> Judgement | None:
 
 
 def _lamps_flicker(evaluation: Evaluation) -> bool:
-    return any(lamp.on and lamp.fixture.emitter.shape != "sun" for lamp in evaluation.plan.lights)
+    return any(
+        lamp.on and lamp.fixture.emitter.shape != "sun" and not lamp.fixture.flash_lms
+        for lamp in evaluation.plan.lights
+    )
 
 
 def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -88,6 +91,8 @@ def _angle(evaluation: Evaluation) -> Judgement | None:
     limit = low if angle < low else high
     school = evaluation.plan.targets.shutter_school
     says = f"Shutter angle {angle:.0f}°, the school '{school}' says {low:.0f} to {high:.0f}°"
+    if angle < 60.0:
+        says += "; movement will look choppy, the more the smoother the plate moves"
     return Judgement("consider" if off > 0 else "fine", angle, limit, "°", says, off / 100.0)
 
 
@@ -251,7 +256,8 @@ RULES = (
         "camera.iso",
         "camera",
         "ISO above base",
-        "Grain is speckle in the matte.",
+        "Grain is speckle in the matte. Under-exposing and lifting afterwards is no way round it: the same light is "
+        "the same noise, whichever knob lifts it; the test key compares both.",
         "A third of a stop above the sensor's base",
         _iso,
         _lower_iso,

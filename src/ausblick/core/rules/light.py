@@ -249,7 +249,8 @@ RULES = (
         "light.level",
         "light",
         "screen level",
-        "Too bright throws coloured light onto the subject; too dark is noisy.",
+        "Too bright throws coloured light onto the subject; too dark is noisy. That fair hair keys better before a "
+        "darker screen is told on sets; as a matte the model does not show it, in the composite mildly.",
         "School of level chosen under Screen light",
         _level,
         _set_level,

@@ -2,7 +2,23 @@
 
 from __future__ import annotations
 
-from . import camera, light, mirror, plate, safety, screen, shadow, space, spill, subject, texture, wardrobe
+from . import (
+    camera,
+    flash,
+    light,
+    mirror,
+    picture,
+    plate,
+    recording,
+    safety,
+    screen,
+    shadow,
+    space,
+    spill,
+    subject,
+    texture,
+    wardrobe,
+)
 from .model import Rule
 
 RULES: tuple[Rule, ...] = (
@@ -18,4 +34,7 @@ RULES: tuple[Rule, ...] = (
     *mirror.RULES,
     *safety.RULES,
     *camera.RULES,
+    *flash.RULES,
+    *picture.RULES,
+    *recording.RULES,
 )

@@ -10,8 +10,9 @@ from typing import Literal
 import numpy as np
 
 from ..arrays import Floats
+from ..plan.cube import apply_table
 
-Curve = Literal["rec709", "hlg", "acescct", "linear"]
+Curve = Literal["rec709", "hlg", "acescct", "linear", "cube"]
 
 HLG_A, HLG_B, HLG_C = 0.17883277, 0.28466892, 0.55991073
 HLG_WHITE = float((np.exp((0.75 - HLG_C) / HLG_A) + HLG_B) / 12.0)
@@ -55,15 +56,19 @@ def acescct_linear(v: Floats) -> Floats:
     return np.where(v <= 0.155251141552511, np.maximum(low, 0.0), 2.0 ** (v * 17.52 - 9.72))
 
 
-def encode(x: Floats, curve: Curve) -> Floats:
-    """Signal 0..1 of scene light x by a plan's curve."""
+def encode(x: Floats, curve: Curve, table: str = "") -> Floats:
+    """Signal 0..1 of scene light x by a plan's curve; `table`: the `.cube` text that leads a recording to Rec.709."""
+    if curve == "cube":
+        return np.clip(apply_table(table, rec709(np.asarray(x)), inverse=True), 0.0, 1.0)
     if curve == "linear":
         return np.clip(x, 0.0, 1.0)
     return {"rec709": rec709, "hlg": hlg, "acescct": acescct}[curve](x)
 
 
-def decode(v: Floats, curve: Curve) -> Floats:
+def decode(v: Floats, curve: Curve, table: str = "") -> Floats:
     """Scene light of a signal 0..1 recorded with a plan's curve."""
+    if curve == "cube":
+        return rec709_linear(apply_table(table, np.asarray(v)))
     if curve == "linear":
         return np.clip(v, 0.0, None)
     return {"rec709": rec709_linear, "hlg": hlg_linear, "acescct": acescct_linear}[curve](v)

@@ -29,7 +29,7 @@ def scene_light(reflectance: Floats, light: Floats, camera: Camera) -> Floats:
 
 def signal(reflectance: Floats, light: Floats, camera: Camera) -> Floats:
     """Recorded signal (..., 3) in % of a matt surface under light (..., 3) in lux."""
-    return 100.0 * encode(scene_light(reflectance, light, camera), camera.curve)
+    return 100.0 * encode(scene_light(reflectance, light, camera), camera.curve, camera.curve_table)
 
 
 def luma(signal_percent: Floats) -> Floats:
@@ -49,7 +49,7 @@ def light_for_luma(reflectance: Floats, level_percent: float, camera: Camera) ->
 
 def light_for_channel(reflectance: float, level_percent: float, camera: Camera) -> float:
     """Light in lux that makes one channel read a given level."""
-    x = float(decode(np.array(level_percent / 100.0), camera.curve))
+    x = float(decode(np.array(level_percent / 100.0), camera.curve, camera.curve_table))
     return x * grey_lux(camera) / max(reflectance, 1e-6)
 
 

@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..arrays import Floats
+from ..arrays import LUMA, Floats
 from ..plan import Camera, Plan
-from .curves import encode
+from .curves import decode, encode
 from .exposure import scene_light
 from .schools import key_channel
 
@@ -34,13 +34,25 @@ def noise_linear(x: Floats, camera: Camera) -> Floats:
     """
     electrons = full_well(camera) * camera.sensor.base_iso / camera.iso
     counted = np.maximum(x, 0.0) * electrons / GAINS
-    return np.asarray(np.sqrt(counted + READ_E**2) * GAINS / electrons)
+    return np.asarray(measured_ratio(camera) * np.sqrt(counted + READ_E**2) * GAINS / electrons)
+
+
+def measured_ratio(camera: Camera) -> float:
+    """Noise of this camera as it was measured over the model's at the same level and ISO; 1 without a measurement."""
+    reading = camera.noise
+    if reading is None:
+        return 1.0
+    plain = camera.model_copy(update={"noise": None, "iso": reading.iso})
+    x = decode(np.full(3, reading.level / 100.0), camera.curve, camera.curve_table)
+    model = float(noise_percent(x, plain)[2 if reading.channel == "blue" else 1])
+    return reading.percent / max(model, 1e-6)
 
 
 def noise_percent(x: Floats, camera: Camera) -> Floats:
     """Standard deviation (..., 3) in % of the recorded signal at linear signal x (..., 3)."""
     sigma = noise_linear(x, camera)
-    return np.asarray(50.0 * (encode(x + sigma, camera.curve) - encode(np.maximum(x - sigma, 0.0), camera.curve)))
+    up, down = (encode(v, camera.curve, camera.curve_table) for v in (x + sigma, np.maximum(x - sigma, 0.0)))
+    return np.asarray(50.0 * (up - down))
 
 
 def screen_noise(plan: Plan, lux: float) -> float:
@@ -48,3 +60,12 @@ def screen_noise(plan: Plan, lux: float) -> float:
     ink = np.array(plan.screen.reflectance)
     sigma = noise_percent(scene_light(ink, np.full(3, lux), plan.camera), plan.camera)
     return float(sigma[key_channel(plan.screen.hue, ink)])
+
+
+def trace_noise(plan: Plan, lux: float) -> float:
+    """Noise in % on the plan's level trace of a screen under white light of `lux`."""
+    if plan.targets.level_trace == "key-channel":
+        return screen_noise(plan, lux)
+    ink = np.array(plan.screen.reflectance)
+    sigma = noise_percent(scene_light(ink, np.full(3, lux), plan.camera), plan.camera)
+    return float(np.sqrt(((LUMA * sigma) ** 2).sum()))

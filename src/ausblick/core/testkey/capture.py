@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..arrays import Floats
-from ..light.basis import BasisStore, weight
+from ..light.basis import BasisStore, weights
 from ..light.mix import scalar_lux
 from ..light.texture import wrinkle_contrast
 from ..optics.view import View
@@ -28,7 +28,7 @@ class Capture:
     screen (H, W, 3) over `xs`, `ys` in m; folds (H, W): contrast of the cloth's wrinkles as a
     share of the light; `light` by place of the
     figure (3,); `floor` (3,) on the floor run; `smear_px`, `defocus_px` in sensor px; `iso_ratio`: ISO over base.
-    `even`: screen light replaced by its mean; `noise`: 0 none, 1 as the camera's.
+    `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
     """
 
     plan: Plan
@@ -46,6 +46,7 @@ class Capture:
     recording: Recording | None
     sharpening: bool
     seed: int = 7
+    lift: float = 1.0
 
     @property
     def camera_at(self) -> Floats:
@@ -61,7 +62,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
     patches = evaluation.scene_light.scene.patches
     own = patches.of("floor run")
     floor = evaluation.scene_light.incident[own].mean(axis=0) if own.any() else light.shown.mean(axis=(0, 1))
-    dimmed = light.maps * (1.0 - light.lost) * np.array([weight(lamp) for lamp in plan.lights])[:, None, None]
+    dimmed = light.maps * (1.0 - light.lost) * weights(plan)[:, None, None]
     folds = wrinkle_contrast(plan, dimmed, scalar_lux(light.shown), light.grid, 0.0, store)
     return Capture(
         plan=plan,

@@ -5,13 +5,13 @@ Sharpening is none of them: it draws lines round every edge, whatever a matte al
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
 
 from ..evaluate import evaluate
 from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
-from ..plan import Change, Plan, PlanError, apply_changes
+from ..plan import Change, Plan, PlanError, Recording, apply_changes
 from ..results import Evaluation
 from ..rules import moves
 from ..rules.light import wanted_lux
@@ -34,22 +34,31 @@ class Lever:
 
 @dataclass(frozen=True)
 class _Idea:
+    """`lift`: stops that the grade adds before keying."""
+
     change: str
     cost: str
     changes: tuple[Change, ...]
+    lift: float = 0.0
 
 
 def levers_of(
-    plan: Plan, key: SimulatedKey, store: BasisStore, codec: Codec, step: Callable[[str], None] = lambda _: None
+    plan: Plan,
+    key: SimulatedKey,
+    store: BasisStore,
+    codec: Codec,
+    step: Callable[[str], None] = lambda _: None,
+    recorders: Sequence[tuple[str, Recording]] = (),
 ) -> list[Lever]:
-    """Best first. Raises what `step` raises: that is how a run is cancelled."""
+    """Best first; `recorders`: names and recordings of the kit to compare. Raises what `step` raises: that is how a
+    run is cancelled."""
     evaluation = evaluate(plan, store)
     found = []
-    for idea in _ideas(evaluation, store):
+    for idea in (*_ideas(evaluation, store), *_recorders(plan, recorders)):
         step(idea.change)
         try:
             changed = evaluate(apply_changes(plan, idea.changes), store)
-            capture = capture_of(changed, store, key.capture.seed)
+            capture = replace(capture_of(changed, store, key.capture.seed), lift=2.0**idea.lift)
             after = score(capture, crop_windows(capture), codec, key.ideal, key.border)
         except (PlanError, NoScreen):
             continue
@@ -88,6 +97,14 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
                 "less depth of field",
                 (Change("camera.iso", camera.sensor.base_iso), Change("camera.f_number", wide)),
             )
+    if camera.iso >= camera.sensor.base_iso:
+        half = round(camera.iso / 2.0, 1)
+        yield _Idea(
+            f"ISO {half:g}, recorded a stop dark and lifted afterwards",
+            "the same light; everybody watches a dark picture",
+            (Change("camera.iso", half),),
+            lift=1.0,
+        )
     if round(camera.roll / 90.0) % 2 == 0 and plan.subject is not None and plan.subject.framing in ("full", "knees"):
         focal = round(camera.focal_mm * camera.sensor.width_mm / camera.sensor.height_mm, 1)
         yield _Idea(
@@ -117,6 +134,18 @@ def _recording(plan: Plan) -> Iterator[_Idea]:
             f"{rate / max(have.mbit_s, 1.0):.0f} times the storage, and a machine that plays it",
             (Change("camera.recording", {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": rate}),),
         )
+
+
+def _recorders(plan: Plan, recorders: Sequence[tuple[str, Recording]]) -> Iterator[_Idea]:
+    """What the kit's cameras record, each on this set."""
+    have = plan.camera.recording
+    for name, recording in recorders:
+        if recording != have:
+            yield _Idea(
+                f"{name}: {recording.codec}, {recording.chroma}, {recording.bits} bit, {recording.mbit_s:g} Mbit/s",
+                f"{recording.mbit_s / max(have.mbit_s, 0.1):.1f} times the storage",
+                (Change("camera.recording", recording.model_dump(mode="json")),),
+            )
 
 
 def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:

@@ -1,23 +1,31 @@
-"""Pulling the key from a simulated frame: the same colour difference, the screen estimated locally.
+"""Pulling the key from a simulated frame: the screen estimated locally, two keyers to choose from.
 
-    d = K - (A + B)/2      raw = 1 - d / d_screen(x, y)
+    colour difference   d = K - (A + B)/2 in linear light      raw = 1 - d / d_screen(x, y)
+    chroma distance     c = (Cb, Cr) of the Rec.709 signal     raw = |c - c_screen(x, y)| / |c_screen(x, y)|
 
-d_screen is the screen's own d, smoothed over what is clearly screen: it cures slow unevenness, not edges.
-The clips come from the screen's own spread and its noise.
+The local screen is its own light, smoothed over what is clearly screen: it cures slow unevenness, not edges.
+The clips come from the screen's own spread and its noise; so does the denoising, before the clips.
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Literal
 
 import cv2
 import numpy as np
 
 from ..arrays import Bools, Floats32
 from ..key.keyer import LEAST_WHITE_CLIP, colour_difference
+from ..signal.curves import rec709
 
+Keyer = Literal["colour difference", "chroma distance"]
 SMOOTH = 0.09
 """Of the frame's height: how far the local estimate looks."""
+QUIET, MOST_BLUR = 0.02, 1.0
+"""Noise of the raw matte up to which nothing is denoised, and the widest blur in px that it may cause."""
+CB, CR = 1.8556, 1.5748
 
 
 @dataclass(frozen=True, eq=False)
@@ -33,8 +41,17 @@ class Pulled:
     needed_clip: float
 
 
-def pull(linear: Floats32, channel: int, away_px: float) -> Pulled | None:
-    """None where no screen is in the picture. `away_px`: how far the flat screen keeps from the figure."""
+def pull(
+    linear: Floats32,
+    channel: int,
+    away_px: float,
+    keyer: Keyer = "colour difference",
+    clean: Floats32 | None = None,
+) -> Pulled | None:
+    """None where no screen is in the picture. `away_px`: how far the flat screen keeps from the figure.
+
+    `clean` (H, W, 3): the same view without anybody, for the screen's light instead of the estimate.
+    """
     d = colour_difference(linear, channel)
     strong = float(np.percentile(d, 97.0))
     if strong <= 1e-4:
@@ -45,25 +62,52 @@ def pull(linear: Floats32, channel: int, away_px: float) -> Pulled | None:
     sure = cv2.erode(sure.astype(np.uint8), np.ones((5, 5), np.uint8)).astype(bool)
     if not sure.any():
         return None
-    screen = _spread(linear, sure, SMOOTH * linear.shape[0])
-    d_screen = np.maximum(colour_difference(screen, channel), 0.2 * strong)
-    raw = np.asarray(1.0 - d / d_screen, dtype=np.float32)
-    flat = cv2.erode(sure.astype(np.uint8), _disc(max(2.0, away_px))).astype(bool)
+    screen = _spread(linear, sure, SMOOTH * linear.shape[0]) if clean is None else clean
+    flat = cv2.distanceTransform(sure.astype(np.uint8), cv2.DIST_L2, 3) > max(2.0, away_px)
     if not flat.any():
         flat = sure
-    black = float(np.clip(np.percentile(raw[flat], 99.5), 0.0, 0.6))
+    raw_of = _difference(linear, d, channel, 0.2 * strong) if keyer == "colour difference" else _chroma(linear)
+    raw = raw_of(screen)
     noise = float(np.std(raw[flat] - cv2.GaussianBlur(raw, (0, 0), 2.0)[flat]))
+    calm = _denoised(raw, noise)
+    black = float(np.clip(np.percentile(calm[flat], 99.5), 0.0, 0.6))
     white = 1.0 - max(LEAST_WHITE_CLIP, min(0.3, 3.0 * noise))
-    matte = np.clip((raw - black) / max(0.05, white - black), 0.0, 1.0)
+    matte = np.clip((calm - black) / max(0.05, white - black), 0.0, 1.0)
     # What one clip for the whole screen would have to be, without the local estimate's help.
-    level = float(np.median(d[flat]))
-    needed = float(np.percentile(1.0 - d[flat] / max(level, 1e-6), 99.5))
+    one = np.median(linear[flat], axis=0).astype(np.float32)
+    needed = float(np.percentile(raw_of(one)[flat], 99.5))
     return Pulled(raw, np.asarray(matte, dtype=np.float32), screen, flat, black, white, needed)
 
 
-def _disc(radius: float) -> np.ndarray[tuple[int, int], np.dtype[np.uint8]]:
-    size = 2 * min(60, round(radius)) + 1
-    return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (size, size)), dtype=np.uint8)
+def _difference(linear: Floats32, d: Floats32, channel: int, least: float) -> Callable[[Floats32], Floats32]:
+    def raw(screen: Floats32) -> Floats32:
+        return np.asarray(1.0 - d / np.maximum(colour_difference(screen, channel), least), dtype=np.float32)
+
+    return raw
+
+
+def _chroma(linear: Floats32) -> Callable[[Floats32], Floats32]:
+    own = _cb_cr(linear)
+
+    def raw(screen: Floats32) -> Floats32:
+        back = _cb_cr(screen)
+        away = np.linalg.norm(own - back, axis=-1) / np.maximum(np.linalg.norm(back, axis=-1), 1e-3)
+        return np.asarray(away, dtype=np.float32)
+
+    return raw
+
+
+def _cb_cr(linear: Floats32) -> Floats32:
+    """Cb and Cr (..., 2) of linear light (..., 3): ITU-R BT.709-6, 3.3."""
+    signal = rec709(linear.astype(np.float64))
+    luma = signal @ np.array([0.2126, 0.7152, 0.0722])
+    return np.stack([(signal[..., 2] - luma) / CB, (signal[..., 0] - luma) / CR], axis=-1).astype(np.float32)
+
+
+def _denoised(raw: Floats32, noise: float) -> Floats32:
+    """Smoothed as far as the measured noise asks for; a quiet matte stays as sharp as it is."""
+    sigma = min(MOST_BLUR, 0.5 * (noise / QUIET - 1.0))
+    return raw if sigma < 0.2 else np.asarray(cv2.GaussianBlur(raw, (0, 0), sigma), dtype=np.float32)
 
 
 def _spread(linear: Floats32, sure: Bools, reach: float) -> Floats32:
@@ -92,8 +136,12 @@ def despilled(linear: Floats32, channel: int) -> Floats32:
     return found
 
 
+def figure_of(linear: Floats32, matte: Floats32, screen: Floats32, channel: int) -> Floats32:
+    """The keyed figure (..., 3), despilled and premultiplied by its matte (...)."""
+    return despilled(np.maximum(linear - (1.0 - matte[..., None]) * screen, 0.0), channel)
+
+
 def over(linear: Floats32, pulled: Pulled, channel: int, ground: Floats32) -> Floats32:
-    """The keyed figure, despilled, over a ground (H, W, 3) or (3,); linear light."""
-    m = pulled.matte[..., None]
-    figure = despilled(np.maximum(linear - (1.0 - m) * pulled.screen, 0.0), channel)
-    return np.asarray(figure + (1.0 - m) * ground)
+    """The keyed figure over a ground (H, W, 3) or (3,); linear light."""
+    figure = figure_of(linear, pulled.matte, pulled.screen, channel)
+    return np.asarray(figure + (1.0 - pulled.matte[..., None]) * ground)

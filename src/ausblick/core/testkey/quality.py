@@ -16,7 +16,7 @@ import numpy as np
 
 from ..arrays import Bools, Floats, Floats32
 from ..signal.curves import rec709
-from .pull import Pulled, despilled, over
+from .pull import Pulled, figure_of
 from .render import Drawn
 
 DARK, BRIGHT = 0.01, 0.7
@@ -108,13 +108,14 @@ def _composite(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, edg
     if int(edge.sum()) < 30:
         return None
     shape = linear.shape[:2]
-    truth = drawn.foreground[: shape[0], : shape[1]]
-    alpha = drawn.alpha[: shape[0], : shape[1], None]
+    truth = drawn.foreground[: shape[0], : shape[1]][edge]
+    alpha = drawn.alpha[: shape[0], : shape[1]][edge][:, None]
+    matte = pulled.matte[edge]
+    figure = figure_of(linear[edge], matte, pulled.screen[edge], channel)
     found = []
     for level in (DARK, BRIGHT):
-        ground = np.full(3, level, dtype=np.float32)
-        made = rec709(over(linear, pulled, channel, ground)[edge].astype(np.float64))
-        wanted = rec709((truth + (1.0 - alpha) * level)[edge])
+        made = rec709((figure + (1.0 - matte[:, None]) * level).astype(np.float64))
+        wanted = rec709(truth + (1.0 - alpha) * level)
         found.append(float(np.abs(made - wanted).mean()))
     return max(found)
 
@@ -123,9 +124,8 @@ def _left(linear: Floats32, pulled: Pulled, channel: int, edge: Bools) -> float 
     """Key channel above the mean of the others that is left in the edge after despill, as signal."""
     if int(edge.sum()) < 30:
         return None
-    m = pulled.matte[..., None]
-    figure = despilled(np.maximum(linear - (1.0 - m) * pulled.screen, 0.0), channel)[edge].astype(np.float64)
-    signal = rec709(figure)
+    figure = figure_of(linear[edge], pulled.matte[edge], pulled.screen[edge], channel)
+    signal = rec709(figure.astype(np.float64))
     others = (signal.sum(axis=-1) - signal[:, channel]) / 2.0
     return float(np.clip(signal[:, channel] - others, 0.0, None).mean())
 

@@ -15,9 +15,10 @@ import numpy as np
 
 from ..arrays import Floats, Floats32
 from ..light.texture import FOLD
-from ..plan import Subject
+from ..plan import Prop, Subject
 from .capture import Capture
-from .figure import HAIR_CAP, LAYERS, Layer, bounds, distance, strands
+from .details import face_shade, held_by, layers_of, prop_look
+from .figure import HAIR_CAP, Layer, Limb, bounds, distance, strands
 
 GLARE = 0.006
 MOST_SUBFRAMES = 48
@@ -67,13 +68,15 @@ def draw(capture: Capture, window: Window) -> Drawn:
     if subject is not None and capture.light and _before_the_lens(capture, subject):
         place = place_of(capture, subject, window)
         cm2 = (100.0 * subject.height / place.px_per_height) ** 2
-        for index, layer in enumerate(LAYERS):
+        for layer in layers_of(subject):
             if layer.name == "head":
                 _lay_hair(capture, subject, place, colour, alpha, hair)
-            cover = _cover(place, index, round(capture.smear_px / window.scale, 3) if layer.moves else 0.0)
+            cover = _cover(place, layer.limbs, round(capture.smear_px / window.scale, 3) if layer.moves else 0.0)
             _over(colour, alpha, cover, _paint(capture, subject, place, layer))
             if layer.moves:
                 np.maximum(hand, cover, out=hand)
+        for prop, limb in zip(subject.props, held_by(subject), strict=False):
+            _lay_prop(capture, place, prop, limb, colour, alpha)
     veil = GLARE * (colour + (1.0 - alpha[..., None]) * background).mean(axis=(0, 1))
     # The same veil on both layers keeps the composite exact.
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
@@ -141,11 +144,10 @@ def figure_place(capture: Capture, x: float, y: float) -> Floats:
 
 
 @lru_cache(maxsize=96)
-def _cover(place: Place, index: int, smear: float) -> Floats32:
-    """Coverage (H, W) of a layer, a moving one averaged over `smear` px of movement."""
-    layer = LAYERS[index]
+def _cover(place: Place, limbs: tuple[Limb, ...], smear: float) -> Floats32:
+    """Coverage (H, W) of limbs, moving ones averaged over `smear` px of movement."""
     cover = np.zeros(place.shape, dtype=np.float32)
-    box = place.box(*bounds(layer.limbs), margin=2.0 + smear)
+    box = place.box(*bounds(limbs), margin=2.0 + smear)
     if box is None:
         return cover
     x, y = place.shares(box)
@@ -153,7 +155,7 @@ def _cover(place: Place, index: int, smear: float) -> Floats32:
     way = smear / place.px_per_height * np.array(SMEAR_WAY)
     total = np.zeros(x.shape)
     for t in np.linspace(-0.5, 0.5, count) if count > 1 else (0.0,):
-        away = distance(layer.limbs, x - t * way[0], y + t * way[1]) * place.px_per_height
+        away = distance(limbs, x - t * way[0], y + t * way[1]) * place.px_per_height
         total += np.clip(0.5 - away, 0.0, 1.0)
     cover[box] = total / count
     return cover
@@ -184,13 +186,30 @@ def _paint(capture: Capture, subject: Subject, place: Place, layer: Layer) -> Fl
     box = place.box(x0, y0, x1, y1, margin=80.0)
     if box is None:
         return paint
-    x, _ = place.shares(box)
+    x, y = place.shares(box)
     middle = 0.0 if layer.name in ("torso", "head", "neck", "legs", "feet") else (x0 + x1) / 2.0
     turn = np.clip((x - middle) / layer.half, -1.0, 1.0)[..., None]
     facing, aside = np.sqrt(1.0 - 0.92 * turn * turn), np.abs(turn) ** 1.5
     sides = np.where(turn < 0.0, capture.light[low], capture.light[high])
     paint[box] = ink * (facing * front + 0.75 * aside * sides)
+    if layer.name == "head":
+        paint[box] *= face_shade(x, y)[..., None]
     return paint
+
+
+def _lay_prop(capture: Capture, place: Place, prop: Prop, limb: Limb, colour: Floats, alpha: Floats) -> None:
+    """A thing in the raised hand; what is seen through it stays background."""
+    cover = _cover(place, (limb,), 0.0)
+    box = place.box(*bounds((limb,)), margin=2.0)
+    if box is None:
+        return
+    x, _ = place.shares(box)
+    turn = np.clip((x - limb.ax) / limb.ar, -1.0, 1.0)
+    screen = capture.screen.mean(axis=(0, 1))
+    look = prop_look(prop.kind, np.array(prop.reflectance), turn, capture.light["chest"], screen)
+    whole, paint = np.zeros(place.shape), np.zeros((*place.shape, 3))
+    whole[box], paint[box] = cover[box] * look.alpha, look.colour
+    _over(colour, alpha, whole, paint)
 
 
 def _lay_hair(capture: Capture, subject: Subject, place: Place, colour: Floats, alpha: Floats, hair: Floats) -> None:

@@ -24,8 +24,8 @@ FRAMES = 3
 SHARPEN = (0.9, 1.0)
 
 
-def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> Floats32:
-    """The middle one of three recorded frames, decoded to linear light (H, W, 3).
+def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> tuple[Floats32, Floats32]:
+    """The middle one of three recorded frames and the last one, decoded to linear light (H, W, 3).
 
     `area_share`: part of the whole recorded frame that this window is, for its part of the bit rate.
     """
@@ -36,12 +36,20 @@ def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> Fl
     frames = []
     for _ in range(FRAMES if capture.recording else 1):
         noisy = clean + sigma * rng.standard_normal(clean.shape) if capture.noise > 0.0 else clean
-        signal = encode(np.maximum(noisy, 0.0), camera.curve).astype(np.float32)
+        signal = encode(np.maximum(noisy, 0.0), camera.curve, camera.curve_table).astype(np.float32)
         frames.append(_sharpened(signal) if capture.sharpening else signal)
     if capture.recording is None:
-        return np.asarray(decode(frames[0].astype(np.float64), camera.curve), dtype=np.float32)
+        only = _lifted(frames[0], capture)
+        return only, only
     decoded = codec(frames, capture.recording, capture.recording.mbit_s * area_share)
-    return np.asarray(decode(decoded[len(decoded) // 2].astype(np.float64), camera.curve), dtype=np.float32)
+    return _lifted(decoded[len(decoded) // 2], capture), _lifted(decoded[-1], capture)
+
+
+def _lifted(signal: Floats32, capture: Capture) -> Floats32:
+    """Back to linear light, and the grade's lift where there is one."""
+    camera = capture.plan.camera
+    linear = decode(signal.astype(np.float64), camera.curve, camera.curve_table)
+    return np.asarray(capture.lift * linear, dtype=np.float32)
 
 
 def _sharpened(signal: Floats32) -> Floats32:

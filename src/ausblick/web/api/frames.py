@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import tempfile
 from dataclasses import asdict
 from pathlib import Path
@@ -15,10 +16,13 @@ from pydantic import BaseModel
 from ausblick.core.evaluate import evaluate
 from ausblick.core.measure.compare import compare, planned_grid, verdict
 from ausblick.core.measure.reading import read_frame
-from ausblick.formats.images import MAX_BYTES, ImageError, read_image
+from ausblick.formats.images import MAX_BYTES, ImageError
 from ausblick.store.frames import Frames, StoredFrame
 
-from ..importing import import_frame
+from ..check_schemas import ImportModel, ImportPath
+from ..importing import import_clip, import_frame, looks_like_clip, picture_of, region_of
+from ..jobs import Job, Jobs, TooMany
+from ..problems import problem
 from ..schemas import ComparisonModel, FrameList, FrameModel, FramePath, FrameSummary, SetupPath
 from .setups import basis, store
 
@@ -34,11 +38,19 @@ def frames() -> Frames:
     return found
 
 
-def _model(frame: StoredFrame) -> Response:
-    model = FrameModel.model_validate(
+def jobs() -> Jobs:
+    found: Jobs = current_app.extensions["ausblick-jobs"]
+    return found
+
+
+def frame_model(frame: StoredFrame) -> FrameModel:
+    return FrameModel.model_validate(
         {"id": frame.id, "setup_id": frame.setup_id, "name": frame.name, "created": frame.created, **frame.data}
     )
-    return Response(model.model_dump_json(), mimetype="application/json")
+
+
+def _model(frame: StoredFrame) -> Response:
+    return Response(frame_model(frame).model_dump_json(), mimetype="application/json")
 
 
 @api.get("/setups/<int:setup_id>/frames", operation_id="listFrames", responses={200: FrameList})
@@ -49,6 +61,7 @@ def list_frames(path: SetupPath) -> Response:
             name=frame.name,
             created=frame.created,
             hue=frame.data["reading"]["hue"],
+            hue_deg=frame.data["reading"]["hue_deg"],
             level=(frame.data["reading"]["level_luma"] or {}).get("mean"),
         )
         for frame in frames().of_setup(path.setup_id)
@@ -56,21 +69,85 @@ def list_frames(path: SetupPath) -> Response:
     return Response(FrameList(frames=found).model_dump_json(), mimetype="application/json")
 
 
-@api.post("/setups/<int:setup_id>/frames", operation_id="importFrame", responses={201: FrameModel})
+@api.post("/setups/<int:setup_id>/frames", operation_id="importFrame", responses={201: FrameModel, 202: ImportModel})
 def import_upload(path: SetupPath, form: FrameForm) -> Response:
-    """Import a frame: PNG, JPEG, TIFF, EXR or DPX, as multipart field `file`."""
+    """Import a frame (PNG, JPEG, TIFF, EXR, DPX) or a clip (MP4, MOV, MKV, MXF) as multipart field `file`.
+
+    A frame is read at once; a clip takes longer and is a job to look after under /api/imports.
+    """
     upload = form.file
     setup = store().get(path.setup_id)
-    with tempfile.TemporaryDirectory() as folder:
-        target = Path(folder) / "frame"
+    folder = Path(tempfile.mkdtemp(prefix="ausblick-import-"))
+    target = folder / "file"
+    trace, name = setup.plan.targets.level_trace, Path(upload.filename or "frame").name
+    try:
         upload.save(target)
         if target.stat().st_size > MAX_BYTES:
             raise ImageError(f"the file is larger than {MAX_BYTES // 1_000_000} MB")
-        name = Path(upload.filename or "frame").name
-        frame = import_frame(frames(), path.setup_id, name, target, setup.plan.targets.level_trace)
-    response = _model(frame)
-    response.status_code = 201
-    return response
+        if looks_like_clip(target):
+            return _import_clip(folder, target, path.setup_id, name, trace)
+        response = _model(import_frame(frames(), path.setup_id, name, target, trace))
+        response.status_code = 201
+        return response
+    finally:
+        if not target.with_suffix(".taken").exists():
+            shutil.rmtree(folder, ignore_errors=True)
+
+
+def _import_clip(folder: Path, target: Path, setup_id: int, name: str, trace: str) -> Response:
+    """Hand the folder over to a job that reads it and takes it away."""
+    keeper = frames()
+
+    def work(job: Job) -> None:
+        def progress(share: float) -> None:
+            job.at("reading")
+            job.result = {"name": name, "share": share}
+
+        try:
+            frame = import_clip(keeper, setup_id, name, target, trace, progress)
+            job.result = {"name": name, "share": 1.0, "frame": frame}
+        finally:
+            shutil.rmtree(folder, ignore_errors=True)
+
+    target.with_suffix(".taken").touch()
+    try:
+        job = jobs().start(work)
+    except TooMany:
+        target.with_suffix(".taken").unlink()
+        return problem(429, "Two things are being worked on", "Wait for one of them, or cancel it.")
+    return _import_answer(job, 202)
+
+
+@api.get("/imports/<job_id>", operation_id="getImport", responses={200: ImportModel})
+def get_import(path: ImportPath) -> Response:
+    job = jobs().get(path.job_id)
+    return _no_import() if job is None else _import_answer(job)
+
+
+@api.delete("/imports/<job_id>", operation_id="cancelImport", responses={200: ImportModel})
+def cancel_import(path: ImportPath) -> Response:
+    job = jobs().get(path.job_id)
+    if job is None:
+        return _no_import()
+    job.cancel()
+    return _import_answer(job)
+
+
+def _no_import() -> Response:
+    return problem(404, "No such import", "It is no longer kept: drop the file again.")
+
+
+def _import_answer(job: Job, status: int = 200) -> Response:
+    frame = job.result.get("frame")
+    model = ImportModel(
+        id=job.id,
+        state=job.state,
+        name=job.result.get("name", ""),
+        share=job.result.get("share", 0.0),
+        problem=job.problem,
+        frame=None if frame is None else frame_model(frame),
+    )
+    return Response(model.model_dump_json(), status=status, mimetype="application/json")
 
 
 @api.get("/frames/<int:frame_id>", operation_id="getFrame", responses={200: FrameModel})
@@ -102,7 +179,7 @@ def compare_frame(path: FramePath) -> Response:
     frame = frames().get(path.frame_id)
     plan = store().get(frame.setup_id).plan
     evaluation = evaluate(plan, basis())
-    reading = read_frame(read_image(frames().file(path.frame_id)), plan.targets.level_trace)
+    reading = read_frame(picture_of(frames(), frame), plan.targets.level_trace, region_of(frame))
     rows = compare(evaluation, reading)
     model = ComparisonModel.model_validate(
         {

@@ -11,6 +11,7 @@ from flask_openapi3.models.tag import Tag
 from ausblick.core.explain import numbers
 from ausblick.core.kit import Kit, kit_from
 from ausblick.core.kit.catalogue import full_kit
+from ausblick.core.kit.recorders import recorders_of
 from ausblick.core.plan import plan_from
 from ausblick.core.propose.framing import lens_for, stand_for
 from ausblick.core.propose.proposal import propose
@@ -29,6 +30,7 @@ from ..kit_schemas import (
     PlanBody,
     ProposalsModel,
     ProposeBody,
+    RecorderList,
     RoomTableModel,
 )
 from ..problems import problem
@@ -42,7 +44,7 @@ def kits() -> Kits:
     return found
 
 
-def _answer(model: KitModel | RoomTableModel | ProposalsModel | FramingModel) -> Response:
+def _answer(model: KitModel | RoomTableModel | ProposalsModel | FramingModel | RecorderList) -> Response:
     return Response(model.model_dump_json(), mimetype="application/json")
 
 
@@ -124,3 +126,10 @@ def post_propose(body: ProposeBody) -> Response:
         for one in found.alternatives
     ]
     return _answer(ProposalsModel(alternatives=alternatives, impossible=list(found.impossible)))
+
+
+@api.post("/recorders", operation_id="compareRecorders", responses={200: RecorderList})
+def post_recorders(body: PlanBody) -> Response:
+    """The kit's recorders on this plan, best first."""
+    found = recorders_of(plan_from(body.plan), kits().get().kit)
+    return _answer(RecorderList.model_validate({"recorders": [asdict(r) for r in found]}))

@@ -1,4 +1,4 @@
-"""Plates: what a picture tells, what marks on it tell, and the lighting brief. Nothing is stored here."""
+"""Plates: what a picture tells, what marks on it tell, the lighting brief; and the picture, kept with its set-up."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ import tempfile
 from dataclasses import asdict
 from pathlib import Path
 
-from flask import Response
+from flask import Response, current_app, send_file
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
@@ -16,8 +16,10 @@ from ausblick.core.plate.brief import brief_of
 from ausblick.core.plate.camera import MarkError, Marks, plate_camera, plate_light
 from ausblick.core.plate.picture import read_plate
 from ausblick.core.plate.sun import sun_for
-from ausblick.formats.images import read_image
+from ausblick.formats.images import jpeg_bytes, read_image
+from ausblick.store.plates import Plates
 
+from ..importing import scaled
 from ..kit_schemas import PlanBody
 from ..plate_schemas import (
     BriefModel,
@@ -29,8 +31,10 @@ from ..plate_schemas import (
     SunBody,
 )
 from ..problems import problem
-from .setups import basis
+from ..schemas import SetupPath
+from .setups import basis, store
 
+PLATE = 1920
 api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="plate")])
 
 
@@ -45,6 +49,49 @@ def post_read(form: PlateForm) -> Response:
         target = Path(folder) / "plate"
         form.file.save(target)
         return _answer(PlateReadingModel.model_validate(asdict(read_plate(read_image(target)))))
+
+
+def plates() -> Plates:
+    found: Plates = current_app.extensions["ausblick-plates"]
+    return found
+
+
+@api.put("/setups/<int:setup_id>/plate", operation_id="keepPlate", responses={200: PlateReadingModel})
+def put_plate(path: SetupPath, form: PlateForm) -> Response:
+    """Keep the plate's picture with the set-up, at most 1920 px a side, and read it."""
+    store().get(path.setup_id)
+    with tempfile.TemporaryDirectory() as folder:
+        target = Path(folder) / "plate"
+        form.file.save(target)
+        frame = read_image(target)
+    reading = read_plate(frame)
+    plates().put(path.setup_id, jpeg_bytes(scaled(frame, PLATE).pixels))
+    return _answer(PlateReadingModel.model_validate(asdict(reading)))
+
+
+@api.get("/setups/<int:setup_id>/plate", operation_id="getPlate", responses={200: PlateReadingModel, 204: None})
+def get_plate(path: SetupPath) -> Response:
+    """What the kept picture tells; nothing where none is kept."""
+    file = plates().file(path.setup_id)
+    if not file.is_file():
+        return Response(status=204)
+    return _answer(PlateReadingModel.model_validate(asdict(read_plate(read_image(file)))))
+
+
+@api.get("/setups/<int:setup_id>/plate.jpg", operation_id="getPlatePicture", responses={200: None})
+def get_plate_picture(path: SetupPath) -> Response:
+    file = plates().file(path.setup_id)
+    return send_file(file, mimetype="image/jpeg", max_age=0) if file.is_file() else _no_plate()
+
+
+@api.delete("/setups/<int:setup_id>/plate", operation_id="dropPlate", responses={204: None})
+def delete_plate(path: SetupPath) -> Response:
+    plates().delete(path.setup_id)
+    return Response(status=204)
+
+
+def _no_plate() -> Response:
+    return problem(404, "No plate is kept", "Open a picture of the plate under Plate.")
 
 
 @api.post("/plate/marks", operation_id="readMarks", responses={200: MarksModel})

@@ -1,61 +1,119 @@
-"""The simulated test key as a job: first picture at once, then crops, quality, levers; cancelled at will."""
+"""The simulated test key as a job: first picture at once, then crops, quality, levers; cancelled at will.
+
+A key of a set-up's own plan is kept with it when it is done, and read again from there.
+"""
 
 from __future__ import annotations
 
+import copy
+from dataclasses import dataclass
 from typing import Any
 
-import cv2
-import numpy as np
-from flask import Response, current_app
+from flask import Response, current_app, send_file
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from ausblick.core.arrays import Bytes
-from ausblick.core.plan import plan_from
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.measure.frame import Frame
+from ausblick.core.plan import Plan, Recording, plan_from
 from ausblick.core.report import simulated_report
-from ausblick.core.signal.schools import key_channel
 from ausblick.core.testkey.levers import levers_of
-from ausblick.core.testkey.run import Shot, quick, simulate
+from ausblick.core.testkey.render import Drawn
+from ausblick.core.testkey.run import quick, simulate
+from ausblick.formats.images import png_bytes, read_image
 from ausblick.formats.recording import through
-from ausblick.formats.testkey_pictures import views
+from ausblick.formats.testkey_pictures import all_views, shown
+from ausblick.store.plates import Plates
+from ausblick.store.setups import NotFound
+from ausblick.store.test_keys import StoredKey, TestKeys
 
-from ..jobs import Job, Jobs, TooMany
+from ..jobs import Job, TooMany
 from ..problems import problem
-from ..testkey_schemas import JobPath, PicturePath, TestKeyBody, TestKeyModel
-from .setups import basis
+from ..schemas import SetupPath
+from ..testkey_schemas import JobPath, PicturePath, TestKeyBody, TestKeyList, TestKeyModel
+from .frames import jobs
+from .kit import kits
+from .setups import basis, store
 
 api = APIBlueprint("testkey", __name__, url_prefix="/api", abp_tags=[Tag(name="test key")])
+KEPT = "kept-"
+SAID = ("quality", "residue_percent", "holes_percent", "flicker_percent", "second_keyer")
 
 
-def jobs() -> Jobs:
-    found: Jobs = current_app.extensions["ausblick-jobs"]
+def kept() -> TestKeys:
+    found: TestKeys = current_app.extensions["ausblick-test-keys"]
     return found
+
+
+@dataclass(frozen=True)
+class _Work:
+    """Everything a job needs, gathered while the request is there."""
+
+    plan: Plan
+    setup_id: int | None
+    levers: bool
+    plate: Frame | None
+    recorders: list[tuple[str, Recording]]
+    store: BasisStore
+    keys: TestKeys
+
+    def __call__(self, job: Job) -> None:
+        job.at("overview")
+
+        def seen(drawn: Drawn) -> None:
+            job.result = {"pictures": {"whole": {"clean": shown(drawn.frame)}}, "report": {}}
+
+        first = quick(self.plan, self.store, through, drawn=seen)
+        key = simulate(self.plan, self.store, through, step=job.at, overview=first)
+        pictures = all_views(key, self.plate)
+        job.result = {"pictures": pictures, "report": simulated_report(key, [])}
+        if self.levers:
+            found = levers_of(self.plan, key, self.store, through, job.at, self.recorders)
+            job.result = {"pictures": pictures, "report": simulated_report(key, found)}
+        self._keep(job, pictures)
+
+    def _keep(self, job: Job, pictures: dict[str, dict[str, Bytes]]) -> None:
+        if self.setup_id is None:
+            return
+        job.at("keeping it")
+        files = {f"{part}-{view}.png": png_bytes(p) for part, own in pictures.items() for view, p in own.items()}
+        report = {**job.result["report"], "windows": _windows(pictures)}
+        try:
+            self.keys.add(self.setup_id, self.plan, report, files)
+        except NotFound:
+            # The set-up was deleted meanwhile: its key goes with it.
+            return
+
+
+def _work(body: TestKeyBody) -> _Work:
+    plan = plan_from(body.plan)
+    plate = None
+    if body.setup_id is not None:
+        store().get(body.setup_id)
+        plates: Plates = current_app.extensions["ausblick-plates"]
+        file = plates.file(body.setup_id)
+        plate = read_image(file) if file.is_file() else None
+    recorders = [(camera.name, camera.recording) for camera in kits().get().kit.cameras]
+    return _Work(plan, body.setup_id, body.levers, plate, recorders, basis(), kept())
 
 
 @api.post("/test-key", operation_id="startTestKey", responses={202: TestKeyModel})
 def start_test_key(body: TestKeyBody) -> Response:
-    plan, store = plan_from(body.plan), basis()
-
-    def work(job: Job) -> None:
-        job.at("overview")
-        first = quick(plan, store, through)
-        channel = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
-        job.result = {"pictures": {"whole": views(first, channel)}, "report": {}}
-        key = simulate(plan, store, through, step=job.at, overview=first)
-        shots: dict[str, Shot] = {"whole": key.overview, **key.crops}
-        job.result = {
-            "pictures": {name: views(shot, key.capture.key) for name, shot in shots.items()},
-            "report": simulated_report(key, []),
-        }
-        if body.levers:
-            levers = levers_of(plan, key, store, through, job.at)
-            job.result = {**job.result, "report": simulated_report(key, levers)}
-
+    work = _work(body)
     try:
         job = jobs().start(work)
     except TooMany:
         return problem(429, "Two test keys are being made", "Wait for one of them, or cancel it.")
     return _answer(job, 202)
+
+
+@api.get("/setups/<int:setup_id>/test-keys", operation_id="listTestKeys", responses={200: TestKeyList})
+def list_test_keys(path: SetupPath) -> Response:
+    """Keys that are kept of a set-up, newest first; stale where its plan has changed since."""
+    plan = store().get(path.setup_id).plan
+    found = [_kept_model(key, key.plan != plan) for key in kept().of_setup(path.setup_id)]
+    return Response(TestKeyList(keys=found).model_dump_json(), mimetype="application/json")
 
 
 @api.get("/test-key/<job_id>", operation_id="getTestKey", responses={200: TestKeyModel})
@@ -75,38 +133,54 @@ def cancel_test_key(path: JobPath) -> Response:
 
 @api.get("/test-key/<job_id>/<window>/<view>.png", operation_id="getTestKeyPicture", responses={200: None})
 def get_picture(path: PicturePath) -> Response:
+    if path.job_id.startswith(KEPT):
+        return _kept_picture(path)
     job = jobs().get(path.job_id)
     pictures: dict[str, dict[str, Bytes]] = {} if job is None else job.result.get("pictures", {})
     picture = pictures.get(path.window, {}).get(path.view)
-    if picture is None:
+    return _missing() if picture is None else Response(png_bytes(picture), mimetype="image/png")
+
+
+def _kept_picture(path: PicturePath) -> Response:
+    number = path.job_id.removeprefix(KEPT)
+    if not (number.isdecimal() and path.window.isalpha() and path.view.isalpha()):
         return _missing()
-    done, data = cv2.imencode(".png", picture[..., ::-1])
-    assert done
-    return Response(data.tobytes(), mimetype="image/png")
+    file = kept().get(int(number)).path / f"{path.window}-{path.view}.png"
+    return send_file(file, mimetype="image/png", max_age=3600) if file.is_file() else _missing()
 
 
 def _missing() -> Response:
     return problem(404, "No such test key", "It is no longer kept: start it again.")
 
 
+def _windows(pictures: dict[str, dict[str, Bytes]]) -> list[dict[str, Any]]:
+    found = []
+    for name, own in pictures.items():
+        height, width = next(iter(own.values())).shape[:2]
+        found.append({"name": name, "width": width, "height": height, "views": list(own)})
+    return found
+
+
 def _answer(job: Job, status: int = 200) -> Response:
-    report: dict[str, Any] = job.result.get("report", {})
-    pictures: dict[str, dict[str, Bytes]] = job.result.get("pictures", {})
-    windows = [
-        {"name": name, "width": own["frame"].shape[1], "height": own["frame"].shape[0], "views": list(own)}
-        for name, own in pictures.items()
-    ]
-    kept = {key: report.get(key) for key in ("quality", "residue_percent", "holes_percent")}
-    model = TestKeyModel.model_validate(
-        {
-            "id": job.id,
-            "state": job.state,
-            "step": job.step,
-            "problem": job.problem,
-            **kept,
-            "parts": report.get("parts", []),
-            "levers": report.get("levers", []),
-            "windows": windows,
-        }
-    )
+    report: dict[str, Any] = copy.copy(job.result.get("report", {}))
+    report["windows"] = _windows(job.result.get("pictures", {}))
+    model = _model(report, {"id": job.id, "state": job.state, "step": job.step, "problem": job.problem})
     return Response(model.model_dump_json(), status=status, mimetype="application/json")
+
+
+def _kept_model(key: StoredKey, stale: bool) -> TestKeyModel:
+    about = {
+        "id": f"{KEPT}{key.id}",
+        "state": "done",
+        "step": "",
+        "problem": "",
+        "created": key.created,
+        "stale": stale,
+    }
+    return _model(key.report, about)
+
+
+def _model(report: dict[str, Any], about: dict[str, Any]) -> TestKeyModel:
+    said = {key: report.get(key) for key in SAID}
+    lists = {key: report.get(key, []) for key in ("parts", "levers", "windows")}
+    return TestKeyModel.model_validate({**about, **said, **lists})

@@ -1,6 +1,8 @@
 <script lang="ts">
   /** Camera: the ledger of stops with its locks, ways to the wanted levels, safe shutters, what is recorded. */
+  import Recorders from './Recorders.svelte'
   import Smear from './Smear.svelte'
+  import Switch from '../../parts/Switch.svelte'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import { ledger } from '../../lib/lightApi'
@@ -9,7 +11,8 @@
   let { plan }: { plan: Plan } = $props()
 
   let found = $state.raw<Ledger | null>(null)
-  let locked = $state<LedgerRow[]>([])
+  type Lockable = Exclude<LedgerRow, 'frame rate'>
+  let locked = $state<Lockable[]>([])
   let problem = $state('')
   let timer: ReturnType<typeof setTimeout> | undefined
   $effect(() => {
@@ -24,15 +27,22 @@
     }, 350)
   })
 
-  const WORDS: Record<LedgerRow, string> = { shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO', nd: 'ND', 'screen lamps': 'Screen lamps', 'subject lamps': 'Subject lamps' }
+  const WORDS: Record<LedgerRow, string> = { 'frame rate': 'Frame rate', shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO', nd: 'ND', 'screen lamps': 'Screen lamps', 'subject lamps': 'Subject lamps' }
   const signed = (stops: number) => (Math.abs(stops) < 0.005 ? '0.0' : `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(1)}`)
-  const toggle = (row: LedgerRow) => (locked = locked.includes(row) ? locked.filter((r) => r !== row) : [...locked, row])
+  const toggle = (row: Lockable) => (locked = locked.includes(row) ? locked.filter((r) => r !== row) : [...locked, row])
   const attempt = (s: Solution) => void session.attempt({ text: s.name, effect: '', cost: '', before: null, after: null, worsens: [], changes: s.changes })
   const set = (path: string) => (value: unknown) => session.change([{ path, value }])
   const recording = $derived(plan.camera.recording)
   const CHROMA: [string, string][] = [['4:2:0', '4:2:0'], ['4:2:2', '4:2:2'], ['4:4:4', '4:4:4'], ['raw', 'raw']]
   const CODECS: [string, string][] = [['long-gop', 'long groups'], ['intra', 'every frame'], ['uncompressed', 'uncompressed'], ['raw', 'raw']]
   const CURVES: [string, string][] = [['rec709', 'Rec.709'], ['hlg', 'HLG'], ['acescct', 'ACEScct'], ['linear', 'linear']]
+  const curves = $derived(plan.camera.curve_table ? [...CURVES, ['cube', 'own table'] as [string, string]] : CURVES)
+  async function table(event: Event) {
+    const input = event.currentTarget as HTMLInputElement
+    const file = input.files?.[0]
+    input.value = ''
+    if (file) session.change([{ path: 'camera.curve_table', value: await file.text() }, { path: 'camera.curve', value: 'cube' }])
+  }
   const SCHOOLS: [string, string][] = [['180', '180°'], ['90', '90°'], ['faster', 'faster'], ['match-plate', 'match the plate']]
   const SETTING = (s: Solution) =>
     s.entries.filter((e) => found?.entries.find((old) => old.row === e.row)?.setting !== e.setting).map((e) => (e.row === 'iso' ? e.setting : `${WORDS[e.row]} ${e.setting}`)).join(', ')
@@ -52,7 +62,7 @@
             <td class="py-0.5">{WORDS[entry.row]}</td>
             <td class="text-right">{entry.setting}</td>
             <td class="text-right" class:text-quiet={Math.abs(entry.stops) < 0.05}>{signed(entry.stops)}</td>
-            <td class="text-right"><input type="checkbox" class="checkbox checkbox-xs checkbox-primary rounded-xs align-middle" aria-label="Lock {WORDS[entry.row]}" checked={locked.includes(entry.row)} onchange={() => toggle(entry.row)} /></td>
+            <td class="text-right">{#if entry.row !== 'frame rate'}<input type="checkbox" class="checkbox checkbox-xs checkbox-primary rounded-xs align-middle" aria-label="Lock {WORDS[entry.row]}" checked={locked.includes(entry.row as Lockable)} onchange={() => toggle(entry.row as Lockable)} />{/if}</td>
           </tr>
         {/each}
         <tr class="border-t border-line font-semibold">
@@ -63,7 +73,7 @@
         </tr>
       </tbody>
     </table>
-    <p class="label-text">Against 180°, f/4, base ISO, no ND, lamps at full.</p>
+    <p class="label-text">Against 180°, f/4, base ISO, no ND, lamps at full.{#if plan.lights.some((l) => l.on && l.fixture.flash_lms != null)} A flash's light does not go with the shutter.{/if}</p>
     {#if found.solutions.length}
       <h2 class="mt-3 font-semibold">Ways to the wanted levels</h2>
       <ul>
@@ -93,6 +103,14 @@
         {/each}
       </p>
     </div>
+    <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
+      {#if plan.medium === 'stills'}
+        <NumberField label="Sync time 1 /" unit="s" digits={0} step={10} min={1} max={10000} value={1 / (plan.camera.sync_s ?? 0.004)} onchange={(n) => set('camera.sync_s')(Number((1 / n).toPrecision(8)))} />
+      {:else}
+        <NumberField label="Frames per second" digits={2} step={1} min={0.1} max={10000} value={plan.camera.fps} onchange={set('camera.fps')} />
+        <NumberField label="Shown at (0: the same)" unit="fps" digits={2} step={1} min={0} max={10000} value={plan.camera.playback_fps ?? 0} onchange={set('camera.playback_fps')} />
+      {/if}
+    </div>
     <Smear px={session.evaluation?.check.blur.motion_px ?? null} />
     <p class="label-text">Dimmed LED lamps flash at their own, higher rate: look at a test clip. A shutter below 90° looks choppy.</p>
   {/if}
@@ -102,8 +120,14 @@
     <Choice label="Codec" value={recording.codec} options={CODECS.some(([k]) => k === recording.codec) ? CODECS : [[recording.codec, recording.codec], ...CODECS]} onchange={set('camera.recording.codec')} />
     <NumberField label="Bits" digits={0} step={2} min={8} max={16} value={recording.bits} onchange={(v) => set('camera.recording.bits')(Math.round(v))} />
     <NumberField label="Bit rate" unit="Mb/s" digits={0} step={10} min={0.1} max={100000} value={recording.mbit_s} onchange={set('camera.recording.mbit_s')} />
-    <Choice label="Curve" value={plan.camera.curve} options={CURVES} onchange={set('camera.curve')} />
+    <Choice label="Curve" value={plan.camera.curve} options={curves} onchange={set('camera.curve')} />
     <p class="flex items-center justify-between"><span class="label-text">A minute, a 256 GB card</span><span>{data?.value?.toFixed(2) ?? '–'} GB, {onCard?.toFixed(0) ?? '–'} min</span></p>
   </div>
-  {#if plan.camera.curve === 'acescct'}<p class="label-text mt-1">Log is not keyed as it stands: bring it to a display or linear space first, and tell the receiver which curve it was.</p>{/if}
+  <div class="mt-1.5 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
+    <Switch label="Sharpening" value={plan.camera.sharpening} onchange={set('camera.sharpening')} />
+    <Switch label="Noise reduction" value={plan.camera.noise_reduction ?? false} onchange={set('camera.noise_reduction')} />
+    <label class="plain w-fit">Own curve from a .cube file<input type="file" class="sr-only" accept=".cube" onchange={table} /></label>
+    {#if plan.camera.noise}<p class="flex items-center justify-between"><span class="label-text">Noise of a measured frame, {plan.camera.noise.percent.toFixed(2)} % at {plan.camera.noise.level.toFixed(0)} %</span><button type="button" class="label-text cursor-pointer hover:text-ink" onclick={() => set('camera.noise')(null)}>model</button></p>{/if}
+  </div>
+  <Recorders {plan} />
 </section>

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Planned beside measured, the worst difference first in words. */
-  import State from '../../parts/State.svelte'
   import Term from '../../parts/Term.svelte'
+  import { session } from '../../lib/session.svelte'
   import type { Comparison, Frame } from '../../lib/types'
   let { frame, compared }: { frame: Frame; compared: Comparison | null } = $props()
 
@@ -11,12 +11,6 @@
   const TERMS: Record<string, string> = { 'Screen, luma': 'luma', 'Screen, key channel': 'key channel' }
 </script>
 
-{#if compared}
-  <div class="flex items-start gap-3 border-b border-line pb-2">
-    <span class="w-14 shrink-0 pt-0.5"><State state={compared.verdict.state} /></span>
-    <p class="text-reading">{compared.verdict.says}</p>
-  </div>
-{/if}
 <table class="mt-1 w-full">
   <thead>
     <tr class="label-text text-right"><th class="text-left font-normal">Reading</th><th class="font-normal">planned</th><th class="font-normal">measured</th><th class="font-normal">difference</th></tr>
@@ -25,15 +19,15 @@
     {#each compared?.rows ?? [] as row (row.name)}
       <tr class="border-b border-line text-right">
         <td class="py-1 text-left">{#if TERMS[row.name]}<Term term={TERMS[row.name]}>{row.name}</Term>{:else}{row.name}{/if}</td>
-        <td class="text-quiet">{n(row.planned)}</td>
-        <td class="font-semibold">{n(row.measured)}</td>
+        <td class="text-quiet">{n(row.planned, row.name === 'Noise' ? 2 : 1)}</td>
+        <td class="font-semibold">{n(row.measured, row.name === 'Noise' ? 2 : 1)}</td>
         <td class:text-primary={row.means !== ''}>{signed(row.difference)} {row.unit}</td>
       </tr>
     {/each}
-    <tr class="border-b border-line text-right"><td class="py-1 text-left">Noise</td><td></td><td class="font-semibold">{n(r.noise_percent, 2)}</td><td>%</td></tr>
-    <tr class="border-b border-line text-right"><td class="py-1 text-left"><Term term="band">Band, p1 to p99</Term></td><td></td><td class="font-semibold">{n(r.band_percent)}</td><td>%</td></tr>
+    <tr class="border-b border-line text-right"><td class="py-1 text-left"><Term term="band">Band, p1 to p99</Term></td><td class="text-quiet">{n(session.evaluation?.check.screen?.band_percent)}</td><td class="font-semibold">{n(r.band_percent)}</td><td>%</td></tr>
+    <tr class="border-b border-line text-right"><td class="py-1 text-left"><Term term="spill">Spill on the edge, on skin</Term></td><td></td><td class="font-semibold">{n(r.spill_edge_percent)}, {n(r.spill_skin_percent)}</td><td>%</td></tr>
     <tr class="border-b border-line text-right"><td class="py-1 text-left">Screen in the frame</td><td></td><td class="font-semibold">{n(r.screen_area_percent, 0)}</td><td>%</td></tr>
-    <tr class="border-b border-line text-right"><td class="py-1 text-left">Hue, saturation</td><td></td><td class="font-semibold">{n(r.hue_deg, 0)}°, {n(r.saturation, 3)}</td><td></td></tr>
+    <tr class="border-b border-line text-right"><td class="py-1 text-left">Saturation</td><td></td><td class="font-semibold">{n(r.saturation, 3)}</td><td></td></tr>
     {#if (r.clipped_percent ?? 0) > 0}
       <tr class="border-b border-line text-right text-primary"><td class="py-1 text-left">Clipped</td><td></td><td class="font-semibold">{n(r.clipped_percent)}</td><td>%</td></tr>
     {/if}

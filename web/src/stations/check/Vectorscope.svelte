@@ -4,7 +4,7 @@
   import { prefs } from '../../lib/prefs.svelte'
   import type { Frame } from '../../lib/types'
   import { drawGlow, inkOf } from './glow'
-  let { frame }: { frame: Frame } = $props()
+  let { frame, target = null }: { frame: Pick<Frame, 'scopes' | 'reading'>; target?: number | null } = $props()
 
   let canvas = $state<HTMLCanvasElement>()
   const s = $derived(frame.scopes)
@@ -30,6 +30,10 @@
     <svg class="absolute inset-0" width={SIDE} height={SIDE} aria-hidden="true">
       <path d="M0 {half}H{SIDE}M{half} 0V{SIDE}" class="hair" />
       {#each [0.2, 0.4] as ring (ring)}<circle cx={half} cy={half} r={(half * ring) / s.vector_reach} class="hair" stroke-dasharray="2 4" />{/each}
+      {#if target !== null}
+        {@const angle = (target * Math.PI) / 180}
+        <line x1={half + 0.55 * half * Math.cos(angle)} y1={half - 0.55 * half * Math.sin(angle)} x2={half + 0.95 * half * Math.cos(angle)} y2={half - 0.95 * half * Math.sin(angle)} stroke="white" stroke-width="3" stroke-opacity="0.7" />
+      {/if}
       {#if at}
         <line x1={half} y1={half} x2={at[0]} y2={at[1]} stroke="var(--color-primary)" stroke-dasharray="3 3" />
         <circle cx={at[0]} cy={at[1]} r="5" fill="none" stroke="var(--color-primary)" stroke-width="1.5" />

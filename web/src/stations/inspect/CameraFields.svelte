@@ -45,5 +45,5 @@
 <NumberField label="Sensor height" unit="mm" digits={1} step={0.1} min={1} max={100} value={c.sensor.height_mm} onchange={set('camera.sensor.height_mm')} />
 <NumberField label="Pixels across" digits={0} step={16} min={16} max={32768} value={c.sensor.px_w} onchange={(n) => set('camera.sensor.px_w')(Math.round(n))} />
 <NumberField label="Pixels down" digits={0} step={16} min={16} max={32768} value={c.sensor.px_h} onchange={(n) => set('camera.sensor.px_h')(Math.round(n))} />
-<Choice label="Curve" value={c.curve} options={CURVES} onchange={set('camera.curve')} />
+<Choice label="Curve" value={c.curve} options={c.curve_table ? [...CURVES, ['cube', 'own table']] : CURVES} onchange={set('camera.curve')} />
 <Switch label="Sharpening" value={c.sharpening} onchange={set('camera.sharpening')} />

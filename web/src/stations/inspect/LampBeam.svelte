@@ -39,13 +39,13 @@
   })
   function shape(kind: string) {
     const emitter = { rect: { shape: 'rect', width: 0.6, height: 0.6 }, disc: { shape: 'disc', diameter: 0.4 }, point: { shape: 'point' }, sun: { shape: 'sun' } }[kind]
-    const power = kind === 'sun' ? { flux_lm: null, peak_cd: null, normal_lux: 80000 } : lamp.fixture.normal_lux !== null ? { normal_lux: null, flux_lm: 6000 } : {}
+    const power = kind === 'sun' ? { flux_lm: null, flash_lms: null, peak_cd: null, normal_lux: 80000 } : lamp.fixture.normal_lux != null ? { normal_lux: null, flux_lm: 6000 } : {}
     session.change([{ path: `${at}.fixture`, value: { ...lamp.fixture, emitter, ...power } }])
   }
   function beamKind(kind: string) {
     if (kind === 'ies') return
     const next = kind === 'beam' ? { kind, deg: 60 } : kind === 'cosine' ? { kind, n: 2 } : { kind }
-    const power = lamp.fixture.flux_lm === null && lamp.fixture.peak_cd === null ? { flux_lm: Math.round(curve?.flux_lm ?? 6000) } : {}
+    const power = lamp.fixture.flux_lm == null && lamp.fixture.peak_cd == null && lamp.fixture.flash_lms == null ? { flux_lm: Math.round(curve?.flux_lm ?? 6000) } : {}
     session.change([{ path: `${at}.fixture`, value: { ...lamp.fixture, beam: next, ...power } }])
   }
   async function file(event: Event) {

@@ -23,6 +23,10 @@
   const ROLES: [string, string][] = [['screen', 'screen'], ['key', 'key'], ['fill', 'fill'], ['back', 'back'], ['other', 'other']]
   const AXES = ['across', 'height', 'from screen']
 
+  function burns(kind: string) {
+    const power = kind === 'flash' ? { flash_lms: 2000, flux_lm: null, peak_cd: null } : { flash_lms: null, flux_lm: 6000 }
+    session.change([{ path: `${at}.fixture`, value: { ...lamp.fixture, ...power } }])
+  }
   function remove() {
     // The list first: with nothing selected, the index would be gone.
     const rest = plan.lights.filter((_, i) => i !== index)
@@ -60,11 +64,16 @@
 {#each AXES as name, axis (name)}
   <NumberField label="aim, {name}" unit="m" value={lamp.aim[axis]} step={0.05} min={-100} max={100} onchange={place('aim', axis)} />
 {/each}
-{#if lamp.fixture.flux_lm !== null}
+{#if emitter.shape !== 'sun'}<Choice label="Burns" value={lamp.fixture.flash_lms != null ? 'flash' : 'steady'} options={[['steady', 'all the time'], ['flash', 'as a flash']]} onchange={burns} />{/if}
+{#if lamp.fixture.flash_lms != null}
+  <NumberField label="Flash at full" unit="lm s" digits={0} step={100} min={0} max={1e6} value={lamp.fixture.flash_lms} onchange={set(`${at}.fixture.flash_lms`)} />
+  <NumberField label="Flash lasts 1 /" unit="s" digits={0} step={100} min={1} max={100000} value={1 / (lamp.fixture.flash_s ?? 0.001)} onchange={(n) => set(`${at}.fixture.flash_s`)(Number((1 / n).toPrecision(8)))} />
+  <NumberField label="Ready again" unit="s" digits={1} step={0.1} min={0.01} max={60} value={lamp.fixture.recycle_s ?? 1.5} onchange={set(`${at}.fixture.recycle_s`)} />
+{:else if lamp.fixture.flux_lm != null}
   <NumberField label="Flux" unit="lm" digits={0} step={100} min={0} max={1e7} value={lamp.fixture.flux_lm} onchange={set(`${at}.fixture.flux_lm`)} />
-{:else if lamp.fixture.peak_cd !== null}
+{:else if lamp.fixture.peak_cd != null}
   <NumberField label="Peak" unit="cd" digits={0} step={100} min={0} max={1e8} value={lamp.fixture.peak_cd} onchange={set(`${at}.fixture.peak_cd`)} />
-{:else if lamp.fixture.normal_lux !== null}
+{:else if lamp.fixture.normal_lux != null}
   <NumberField label="Sun" unit="lx" digits={0} step={1000} min={0} max={2e5} value={lamp.fixture.normal_lux} onchange={set(`${at}.fixture.normal_lux`)} />
 {/if}
 {#if emitter.shape === 'rect'}

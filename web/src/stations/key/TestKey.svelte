@@ -1,6 +1,9 @@
 <script lang="ts">
   /** The test key before anybody arrives: pictures of the frame and its matte, quality by parts, levers. */
+  import KeyParts from './KeyParts.svelte'
+  import { VIEWS, WINDOWS } from './words'
   import Term from '../../parts/Term.svelte'
+  import Wipe from '../../parts/Wipe.svelte'
   import { session } from '../../lib/session.svelte'
   import { testKey } from '../../lib/testKey.svelte'
   import type { Lever, Plan } from '../../lib/types'
@@ -8,23 +11,16 @@
 
   let part = $state('whole')
   let view = $state('frame')
-  const WINDOWS: Record<string, string> = { whole: 'whole frame', hair: 'hair, 1:1', hand: 'hand, 1:1', screen: 'screen, 1:1', middle: 'middle, 1:1' }
-  const VIEWS: Record<string, string> = { frame: 'as recorded', clean: 'before noise and codec', matte: 'matte', truth: 'true matte', difference: 'difference', dark: 'over dark', bright: 'over bright' }
-  const PARTS: Record<string, [string, string, number]> = {
-    edge_error: ['Edge of the body', 'raw matte error, 0 to 1', 3],
-    hair_error: ['Hair', 'raw matte error, 0 to 1', 3],
-    motion_error: ['Moving hand', 'matte error, cm²', 1],
-    soft_edge: ['Soft edge', 'area that is neither, cm²', 1],
-    needed_clip: ['Clip the screen needs', 'share of the matte', 3],
-    composite_error: ['Composite', 'signal error at the edge, the worse of dark and bright', 3],
-    screen_left: ['Screen colour left', 'signal at the edge after despill', 3],
-  }
+  /** The view on the other side of the dividing line; none: one picture. */
+  let other = $state('')
+  $effect(() => void testKey.show(session.id))
   const result = $derived(testKey.result)
   const windows = $derived(result?.windows ?? [])
   const shown = $derived(windows.find((w) => w.name === part) ?? windows[0])
-  const views = $derived(shown?.views ?? [])
-  const chosen = $derived(views.includes(view) ? view : 'frame')
-  const source = $derived(shown && result ? `/api/test-key/${result.id}/${shown.name}/${chosen}.png?${result.step}` : '')
+  const views = $derived(Object.keys(VIEWS).filter((v) => shown?.views.includes(v)))
+  const chosen = $derived(views.includes(view) ? view : (views[0] ?? 'frame'))
+  const against = $derived(views.includes(other) && other !== chosen ? other : '')
+  const source = (which: string) => (shown && result ? `/api/test-key/${result.id}/${shown.name}/${which}.png?${encodeURIComponent(result.step)}` : '')
 
   function attempt(lever: Lever) {
     void session.attempt({ text: lever.change, effect: '', cost: lever.cost, before: null, after: null, worsens: [], changes: lever.changes })
@@ -43,8 +39,18 @@
           {#each views as v (v)}<button type="button" class="plain" class:chosen={chosen === v} aria-pressed={chosen === v} onclick={() => (view = v)}>{VIEWS[v] ?? v}</button>{/each}
         </span>
       </div>
+      <label class="mt-1.5 flex items-center gap-1.5"><span class="label-text whitespace-nowrap">Divided from</span>
+        <select class="entry !w-auto" bind:value={other}>
+          <option value="">nothing</option>
+          {#each views.filter((v) => v !== chosen) as v (v)}<option value={v}>{VIEWS[v] ?? v}</option>{/each}
+        </select>
+      </label>
       <div class="mt-3 flex min-h-0 flex-1 items-center justify-center bg-base-300">
-        <img src={source} alt="{WINDOWS[shown.name] ?? shown.name}, {VIEWS[chosen] ?? chosen}" class="max-h-full max-w-full object-contain" />
+        {#if against}
+          <Wipe left={source(chosen)} right={source(against)} leftName={VIEWS[chosen] ?? chosen} rightName={VIEWS[against] ?? against} />
+        {:else}
+          <img src={source(chosen)} alt="{WINDOWS[shown.name] ?? shown.name}, {VIEWS[chosen] ?? chosen}" class="max-h-full max-w-full object-contain" />
+        {/if}
       </div>
       <p class="label-text mt-2">Drawn from the plan: light, spill, shadow and folds as computed; noise of a typical sensor; encoded and decoded by a real codec ({plan.camera.recording.codec}, {plan.camera.recording.chroma}, {plan.camera.recording.bits} bit). The whole frame is reduced; hair and hand are pixel for pixel.</p>
     {:else}
@@ -73,24 +79,7 @@
       </div>
       {#if result.parts.length}
         <h2 class="mt-4 font-semibold"><Term term="matte">Key</Term>, part by part</h2>
-        <table class="mt-1 w-full">
-          <thead><tr class="label-text text-left"><th class="font-normal">Part</th><th class="text-right font-normal">plan</th><th class="text-right font-normal">ideal</th><th class="text-right font-normal">border</th><th class="text-right font-normal">weight</th></tr></thead>
-          <tbody>
-            {#each result.parts as p (p.name)}
-              {@const [label, unit, digits] = PARTS[p.name] ?? [p.name, '', 3]}
-              {@const bad = p.value !== null && p.border !== null && p.value > p.border}
-              <tr class="border-t border-line" title={unit}>
-                <td class="py-0.5">{label}<span class="label-text block">{unit}</span></td>
-                <td class="w-14 text-right" class:text-primary={bad} class:font-semibold={bad}>{p.value?.toFixed(digits) ?? 'not seen'}</td>
-                <td class="w-14 text-right text-quiet">{p.ideal?.toFixed(digits) ?? '–'}</td>
-                <td class="w-14 text-right text-quiet">{p.border?.toFixed(digits) ?? '–'}</td>
-                <td class="w-14 text-right text-quiet">{p.weight.toFixed(2)}</td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-        <p class="label-text mt-1">Residue {result.residue_percent?.toFixed(2) ?? '–'} %, holes {result.holes_percent?.toFixed(2) ?? '–'} %. Ideal: the same scene without a fault. Border: 1/50 s, ISO 1600, 4:2:0, 20 % uneven, 8 % spill.</p>
-        <p class="mt-3 flex items-baseline justify-between border-t border-line pt-2"><span>Quality, 100 × 2 to the minus weighted sum</span><span class="text-figure font-light">{result.quality?.toFixed(0)}</span></p>
+        <KeyParts keys={[result]} />
       {/if}
       {#if result.levers.length}
         <h2 class="mt-4 font-semibold">Levers, one change each</h2>

@@ -26,7 +26,7 @@
   {#if !brief.wrap_around}<p>Key to fill on the face {brief.ratio.toFixed(1)} : 1.</p>{/if}
   {#if brief.stands.length}
     <table class="mt-2 w-full">
-      <thead><tr class="label-text text-right"><th class="text-left font-normal">Key from the face</th><th class="font-normal">across</th><th class="font-normal">height</th><th class="font-normal">from screen</th><th></th></tr></thead>
+      <thead><tr class="label-text text-right"><th class="text-left font-normal">Key from the face</th><th class="font-normal">across</th><th class="font-normal">height</th><th class="font-normal">from screen</th><th class="text-right font-normal">take it</th></tr></thead>
       <tbody>
         {#each brief.stands as stand (stand.away)}
           <tr class="border-t border-line text-right">
@@ -41,7 +41,7 @@
     </table>
   {/if}
   <table class="mt-2 w-full">
-    <thead><tr class="label-text text-right"><th class="text-left font-normal">School</th><th class="font-normal">screen level</th><th></th></tr></thead>
+    <thead><tr class="label-text text-right"><th class="text-left font-normal">School</th><th class="font-normal">screen level</th><th class="text-right font-normal">take it</th></tr></thead>
     <tbody>
       {#each brief.levels as target (target.school)}
         <tr class="border-t border-line text-right">

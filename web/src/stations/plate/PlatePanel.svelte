@@ -6,7 +6,7 @@
   import { GROUPS, pointsOf, question, type Group, type Point } from './marks'
   import Choice from '../../parts/Choice.svelte'
   import Switch from '../../parts/Switch.svelte'
-  import { readMarks, readPlate } from '../../lib/plateApi'
+  import { dropPlate, keepPlate, keptPlate, readMarks } from '../../lib/plateApi'
   import { round } from '../../lib/changes'
   import { session } from '../../lib/session.svelte'
   import type { MarksResult, Plan, PlateReading } from '../../lib/types'
@@ -21,6 +21,22 @@
 
   const p = $derived(plan.plate)
   $effect(() => () => (session.plateOpen = false))
+  $effect(() => {
+    const id = session.id
+    keptPlate(id).then((kept) => {
+      if (!kept || session.id !== id || reading) return
+      reading = kept
+      url = `/api/setups/${id}/plate.jpg?${Date.now()}`
+      session.plateOpen = true
+    })
+  })
+  async function drop() {
+    await dropPlate(session.id).catch((err: Error) => void (error = err.message))
+    reading = null
+    url = ''
+    points = []
+    session.plateOpen = false
+  }
   const change = (fields: Record<string, unknown>) =>
     session.change(Object.entries(fields).map(([key, value]) => ({ path: `plate.${key}`, value })))
 
@@ -29,9 +45,8 @@
     const file = input.files?.[0]
     if (!file) return
     try {
-      reading = await readPlate(file)
-      URL.revokeObjectURL(url)
-      url = URL.createObjectURL(file)
+      reading = await keepPlate(session.id, file)
+      url = `/api/setups/${session.id}/plate.jpg?${Date.now()}`
       points = []
       result = null
       error = ''
@@ -100,7 +115,7 @@
   {#if reading && url}
     <div class="mt-2"><PlatePicture {url} ratio={reading.width / reading.height} {points} horizon={result?.camera.horizon_v ?? null}
       change={(id, u, v) => (points = points.map((q) => (q.id === id ? { ...q, u, v } : q)))} settle={() => void solve()} /></div>
-    <p class="label-text mt-1">The picture stays in this window; what is taken over is kept with the plan.</p>
+    <p class="label-text mt-1 flex justify-between gap-3"><span>Kept with the set-up on this machine; the test key lays the figure over it.</span><button type="button" class="cursor-pointer hover:text-ink" onclick={drop}>Remove the picture</button></p>
     <div class="mt-1 flex items-start justify-between gap-3">
       <p>
         Mean {reading.mean_level.toFixed(0)} %, from {reading.black_level.toFixed(0)} to {reading.white_level.toFixed(0)} %, {reading.contrast_stops.toFixed(1)} stops of contrast: {reading.brightness}.

@@ -102,7 +102,7 @@
     </div>
     <p class="label-text mt-0.5">Coloured: screen colour on the edge, of the face's light. White: the shadow at its deepest where the screen is needed. The key, fill, back light and camera go with the mark.</p>
     <table class="mt-2 w-full">
-      <thead><tr class="label-text text-left"><th class="font-normal">School</th><th class="text-right font-normal">mark</th><th class="text-right font-normal">shadow</th><th class="text-right font-normal">edge</th><th class="text-right font-normal">needs</th><th class="text-right font-normal">key on it</th><th></th></tr></thead>
+      <thead><tr class="label-text text-left"><th class="font-normal">School</th><th class="text-right font-normal">mark</th><th class="text-right font-normal">shadow</th><th class="text-right font-normal">edge</th><th class="text-right font-normal">needs</th><th class="text-right font-normal">key on it</th><th class="text-right font-normal">take it</th></tr></thead>
       <tbody>
         {#each found.schools as row (row.school)}
           <tr class="border-t border-line">

@@ -1,0 +1,78 @@
+"""Speed of what draws and reads pictures: the simulated test key, its levers, a clip (used by run.py)."""
+
+from __future__ import annotations
+
+import resource
+import statistics
+import time
+from pathlib import Path
+
+import av
+import numpy as np
+
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.testkey.levers import levers_of
+from ausblick.core.testkey.run import quick, simulate
+from ausblick.demo.fern_house import seed_vault
+from ausblick.formats.clips import read_clip
+from ausblick.formats.recording import through, write_clip
+
+Row = tuple[str, float, float, str]
+
+
+def test_key_rows() -> list[Row]:
+    """First picture, quick key, figures, each lever; the plan has been evaluated before, as in the page."""
+    plan, store = seed_vault(), BasisStore()
+    quick(plan.model_copy(update={"title": "warm"}), store, through)
+    firsts, whole = [], []
+    for seed in range(5):
+        begun = time.perf_counter()
+        seen: list[float] = []
+        shot = quick(plan, store, through, seed, lambda _, s=seen: s.append(time.perf_counter()))
+        whole.append(time.perf_counter() - begun)
+        firsts.append(seen[0] - begun)
+    begun = time.perf_counter()
+    key = simulate(plan, store, through, 4, overview=shot)
+    figures = time.perf_counter() - begun
+    marks: list[float] = []
+    levers_of(plan, key, store, through, lambda _: marks.append(time.perf_counter()))
+    each = statistics.median(np.diff([*marks, time.perf_counter()]))
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024.0
+    return [
+        ("test key, first picture", 1000.0 * statistics.median(firsts), 700.0, "ms"),
+        ("test key, quick", 1000.0 * statistics.median(whole), 2000.0, "ms"),
+        ("test key, figures", 1000.0 * figures, 5000.0, "ms"),
+        ("test key, each lever", 1000.0 * each, 2000.0, "ms"),
+        ("memory at its peak", peak, 1500.0, "MB"),
+    ]
+
+
+def clip_rows(folder: Path) -> list[Row]:
+    """A long-GOP clip of 1920 x 1080, 100 frames: reading it against decoding it."""
+    rng = np.random.default_rng(5)
+    plan = seed_vault()
+    base = np.empty((1080, 1920, 3), np.float32)
+    base[:] = (0.29, 0.58, 0.21)
+    base[350:, 750:1150] = (0.35, 0.43, 0.51)
+    path = folder / "take.mov"
+    recording = plan.camera.recording
+    write_clip(
+        path, (base + rng.normal(0, 0.008, base.shape).astype(np.float32) for _ in range(100)), recording, 25.0
+    )
+
+    def decode() -> None:
+        with av.open(str(path)) as container:
+            container.streams.video[0].thread_type = "AUTO"
+            for _ in container.decode(video=0):
+                pass
+
+    taken = {}
+    for name, work in (("decode", decode), ("read", lambda: read_clip(path))):
+        times = []
+        for _ in range(5):
+            begun = time.perf_counter()
+            work()
+            times.append(time.perf_counter() - begun)
+        taken[name] = statistics.median(times)
+    label = f"measure a 1080p clip / decode ({1000.0 * taken['decode']:.0f} ms)"
+    return [(label, taken["read"] / taken["decode"], 2.0, "x")]

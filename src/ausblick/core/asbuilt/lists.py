@@ -1,0 +1,106 @@
+"""Before the take and after the take: what the tool can check itself is ticked by measurement, the rest by hand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from ..measure.compare import Compared
+from ..measure.reading import FrameReading
+from ..results import Evaluation
+from ..rules.model import Finding
+
+When = Literal["before", "after"]
+
+
+@dataclass(frozen=True)
+class Item:
+    """`done` None: only a person can tell. `says`: by what it was ticked, or what it waits for."""
+
+    id: str
+    when: When
+    text: str
+    done: bool | None
+    says: str
+
+
+def items_of(
+    evaluation: Evaluation, findings: list[Finding], reading: FrameReading | None, rows: list[Compared]
+) -> list[Item]:
+    return [*_measured(evaluation, findings, reading, rows), *_by_hand(evaluation)]
+
+
+def _measured(
+    evaluation: Evaluation, findings: list[Finding], reading: FrameReading | None, rows: list[Compared]
+) -> Iterator[Item]:
+    stops = [f for f in findings if f.judgement.severity == "stop"]
+    yield Item("plan-stops", "before", "Nothing in the plan stops the shoot", not stops,
+               stops[0].judgement.says if stops else "no finding of that weight")  # fmt: skip
+    yield _tick(
+        "screen-found",
+        "Screen found in a test frame",
+        reading,
+        lambda r: (
+            r.hue is not None,
+            f"{r.hue} on {r.screen_area_percent:.0f} % of the frame" if r.hue else "no screen in it",
+        ),
+    )
+    level = next((row for row in rows if row.name == "Screen, luma"), None)
+    yield _row_tick("level", "Screen at its level", level)
+    yield _row_tick("even", "Screen as even as planned", next((r for r in rows if r.name == "Unevenness"), None))
+    yield _tick(
+        "clipped",
+        "Nothing of the screen clips",
+        reading,
+        lambda r: ((r.clipped_percent or 0.0) < 0.5, f"{r.clipped_percent or 0.0:.1f} %"),
+    )
+    yield _tick(
+        "inside",
+        "Subject inside the screen",
+        reading,
+        lambda r: (
+            r.contact is None or not set(r.contact.screen_sides) - {"bottom"},
+            "leaves it: " + ", ".join(r.contact.screen_sides) if r.contact and r.contact.screen_sides else "it is",
+        ),
+    )
+    off = not evaluation.plan.camera.sharpening and not evaluation.plan.camera.noise_reduction
+    yield Item("no-sharpening", "before", "Sharpening and noise reduction off in the plan", off,
+               "off" if off else "switch them off")  # fmt: skip
+
+
+def _tick(ident: str, text: str, reading: FrameReading | None, judge: object) -> Item:
+    if reading is None:
+        return Item(ident, "before", text, False, "measure a test frame")
+    done, says = judge(reading)  # type: ignore[operator]
+    return Item(ident, "before", text, bool(done), str(says))
+
+
+def _row_tick(ident: str, text: str, row: Compared | None) -> Item:
+    if row is None or row.difference is None:
+        return Item(ident, "before", text, False, "measure a test frame")
+    return Item(ident, "before", text, not row.means, f"{row.difference:+.1f} % against the plan")
+
+
+def _by_hand(evaluation: Evaluation) -> Iterator[Item]:
+    plan = evaluation.plan
+    yield _hand("white-balance", "before", f"White balance set to {plan.camera.white_balance_k:.0f} K and locked")
+    yield _hand("focus", "before", "Focus on the eyes, checked at the nearest and the farthest reach")
+    yield _hand("flat", "before", "Screen flat: creases steamed, clamps tight, tape marks off or kept apart")
+    yield _hand("ballast", "before", "Ballast on every stand, cables taped, floor dry, way out clear")
+    yield _hand("lamps-warm", "before", "Lamps have burnt long enough to hold their level")
+    if plan.subject is not None and plan.subject.wardrobe:
+        yield _hand("clothes", "before", "Clothes, badges and jewels looked at before the screen")
+    yield _hand("empty", "before", "A few seconds of the empty screen recorded: the clean plate")
+    yield _hand("card", "before", "Grey card and colour chart at the mark recorded")
+    if any(prop.kind == "smoke" for prop in (plan.subject.props if plan.subject else ())):
+        yield _hand("fog", "before", "Fog: detectors known to the house, air for everybody, electrics kept dry")
+    yield _hand("played", "after", "The take played back once, at full size, at its fastest movement")
+    yield _hand("measured", "after", "A frame of the take measured; level and drift as before")
+    yield _hand("noted", "after", "Lens, focus distance, height, tilt and curve noted with the take")
+    yield _hand("copied", "after", "Card copied twice before it is wiped")
+    yield _hand("cool", "after", "Lamps and glass cooled before anybody moves them")
+
+
+def _hand(ident: str, when: When, text: str) -> Item:
+    return Item(ident, when, text, None, "")

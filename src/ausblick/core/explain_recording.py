@@ -1,0 +1,77 @@
+"""Numbers of what is recorded: noise, data, and what flashes give."""
+
+from __future__ import annotations
+
+from .explaining import Input, Number
+from .optics.view import pixel_pitch_mm
+from .results import Evaluation
+from .signal.noise import measured_ratio, screen_noise
+
+OFFLOAD_MB_S, PROXY_MBIT = 250.0, 10.0
+"""A plain card reader, and a proxy that any machine plays."""
+
+
+def recording_numbers(e: Evaluation) -> list[Number]:
+    """Of the station Camera, after its optics."""
+    return [_noise(e), _data(e), *_flash(e)]
+
+
+def _noise(e: Evaluation) -> Number:
+    camera = e.plan.camera
+    model = "the model of a typical sensor; a measured frame takes its place"
+    how = "scaled to a frame that was measured" if camera.noise else model
+    return Number(
+        "noise", "camera", "Noise, key channel",
+        screen_noise(e.plan, e.screen.lux_mean) if e.screen and e.screen.lux_mean > 0.0 else None,
+        "%", 2,
+        "shot noise of 2,500 electrons per µm² at base ISO and 3 electrons of reading, × white-balance gain, "
+        f"through the curve; {how}",
+        "Poisson statistics",
+        (
+            Input("pixel pitch", 1000.0 * pixel_pitch_mm(camera), "µm"),
+            Input("ISO", camera.iso, ""),
+            Input("base ISO", camera.sensor.base_iso, ""),
+            Input("measured over model", measured_ratio(camera), ""),
+        ),
+    )  # fmt: skip
+
+
+def _data(e: Evaluation) -> Number:
+    camera = e.plan.camera
+    rate = camera.recording.mbit_s
+    pixels = float(camera.sensor.px_w * camera.sensor.px_h)
+    hour = 3600.0 * rate / 8000.0
+    return Number(
+        "data", "camera", "Data", 60.0 * rate / 8000.0, "GB a minute", 2,
+        "megabit a second × 60 / 8000", "Definition",
+        (
+            Input("bit rate", rate, "Mbit/s"),
+            Input("bits a pixel", 1e6 * rate / (pixels * camera.fps), ""),
+            Input("minutes on 256 GB", 256_000.0 * 8.0 / (60.0 * rate), "min"),
+            Input("an hour of takes", hour, "GB"),
+            Input(f"offload of it at {OFFLOAD_MB_S:.0f} MB/s", 1000.0 * hour / OFFLOAD_MB_S / 60.0, "min"),
+            Input(f"its proxies at {PROXY_MBIT:.0f} Mbit/s", 3600.0 * PROXY_MBIT / 8000.0, "GB"),
+        ),
+    )  # fmt: skip
+
+
+def _flash(e: Evaluation) -> list[Number]:
+    flash, camera = e.flash, e.plan.camera
+    if flash is None:
+        return []
+    return [
+        Number(
+            "flash", "camera", "Flash on the face", flash.lux_s, "lx s", 1,
+            "luminous energy of every flash by its share of light on the face, × dimmer", "Photometric distance law",
+            (Input("light for grey × shutter", e.exposure.grey_lux * camera.shutter_s, "lx s"),),
+        ),
+        Number(
+            "ambient", "camera", "Not flash", flash.ambient_percent, "%", 0,
+            "steady light × shutter over all light on the face", "Exposure is light × time",
+            (Input("shutter", camera.shutter_s, "s"), Input("sync time", camera.sync_s, "s")),
+        ),
+        Number(
+            "recycle", "camera", "Ready again", flash.recycle_s, "s", 1,
+            "the slowest flash's recycling time × its power setting", "Energy per flash over charging power", (),
+        ),
+    ]  # fmt: skip

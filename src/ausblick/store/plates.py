@@ -1,0 +1,27 @@
+"""The picture of a set-up's plate: one file each, replaced when another is opened."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from .places import plates_dir
+
+
+class Plates:
+    """The repository."""
+
+    def __init__(self, place: Path) -> None:
+        self._folder = plates_dir(place)
+
+    def put(self, setup_id: int, picture: bytes) -> None:
+        part = self._folder / f"{setup_id}.part"
+        part.write_bytes(picture)
+        # A reader sees the old plate or the new one, never half of one.
+        part.replace(self.file(setup_id))
+
+    def file(self, setup_id: int) -> Path:
+        """Where the plate lies; there need not be one."""
+        return self._folder / f"{setup_id}.jpg"
+
+    def delete(self, setup_id: int) -> None:
+        self.file(setup_id).unlink(missing_ok=True)

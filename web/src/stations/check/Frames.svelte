@@ -1,0 +1,174 @@
+<script lang="ts">
+  /** Drop or paste frames and clips, read what they really show beside what was planned, and what to do about it. */
+  import Cause from './Cause.svelte'
+  import ClipFacts from './ClipFacts.svelte'
+  import Comparison from './Comparison.svelte'
+  import Histogram from './Histogram.svelte'
+  import Picture from './Picture.svelte'
+  import Vectorscope from './Vectorscope.svelte'
+  import WatchedFolder from './WatchedFolder.svelte'
+  import Waveform from './Waveform.svelte'
+  import Zones from './Zones.svelte'
+  import * as api from '../../lib/api'
+  import { cancelImport, causeOf, importAny } from '../../lib/checkApi'
+  import { session } from '../../lib/session.svelte'
+  import type { Cause as Caused, Comparison as Compared, Frame, FrameSummary } from '../../lib/types'
+  let { wanted = null }: { wanted?: number | null } = $props()
+
+  let frames = $state.raw<FrameSummary[]>([])
+  let frame = $state.raw<Frame | null>(null)
+  let compared = $state.raw<Compared | null>(null)
+  let cause = $state.raw<Caused | null>(null)
+  let error = $state('')
+  let busy = $state('')
+  let job = $state('')
+  let over = $state(false)
+  let loaded = $state(false)
+
+  async function run(what: string, work: () => Promise<void>) {
+    busy = what
+    try {
+      await work()
+      error = ''
+    } catch (err) {
+      error = (err as Error).message
+    }
+    busy = ''
+    job = ''
+  }
+  async function look(shown: Frame) {
+    frame = shown
+    cause = null
+    compared = await api.compareFrame(shown.id)
+    cause = await causeOf(shown.id)
+  }
+  const show = (id: number) => run('Reading', async () => look(await api.getFrame(id)))
+  async function add(files: Iterable<File>) {
+    for (const file of files) {
+      await run(`Measuring ${file.name}`, async () => {
+        const read = await importAny(session.id, file, (share, id) => {
+          job = id
+          busy = `Measuring ${file.name}, ${(100 * share).toFixed(0)} %`
+        })
+        frames = await api.listFrames(session.id)
+        await look(read)
+      })
+      if (error) return
+    }
+  }
+  const remove = (id: number) =>
+    run('Removing', async () => {
+      await api.deleteFrame(id)
+      frames = await api.listFrames(session.id)
+      frame = null
+      compared = null
+      cause = null
+      if (frames[0]) await look(await api.getFrame(frames[0].id))
+    })
+  /** The frame that was measured before this one: what has drifted since. */
+  const before = $derived(frame ? frames.find((f) => f.id < frame!.id) : undefined)
+  const signed = (value: number) => `${value > 0 ? '+' : ''}${value.toFixed(1).replace('-', '−')}`
+  async function arrived() {
+    const known = frames[0]?.id
+    frames = await api.listFrames(session.id)
+    if (frames[0] && frames[0].id !== known) await show(frames[0].id)
+  }
+  function drop(event: DragEvent) {
+    event.preventDefault()
+    over = false
+    void add([...(event.dataTransfer?.files ?? [])])
+  }
+  function paste(event: ClipboardEvent) {
+    const files = [...(event.clipboardData?.files ?? [])]
+    if (files.length) void add(files)
+  }
+  function pick(event: Event) {
+    const input = event.currentTarget as HTMLInputElement
+    void add([...(input.files ?? [])]).then(() => (input.value = ''))
+  }
+  /** The plan as it is now beside the frame, once the plan was saved. */
+  let seenRevision = 0
+  $effect(() => {
+    if (session.saving !== 'saved' || !frame || session.revision === seenRevision) return
+    const id = frame.id
+    if (seenRevision) void run('Comparing', async () => {
+      compared = await api.compareFrame(id)
+      cause = await causeOf(id)
+    })
+    seenRevision = session.revision
+  })
+  $effect(() => {
+    const id = session.id
+    const first = wanted
+    void run('Reading', async () => {
+      frames = await api.listFrames(id)
+      loaded = true
+    }).then(() => {
+      const start = first ?? frames[0]?.id
+      if (start && !frame) void show(start)
+    })
+  })
+</script>
+
+<svelte:window onpaste={paste} />
+
+<!-- svelte-ignore a11y_no_static_element_interactions -->
+<div
+  class="grid h-full min-h-0 grid-cols-1 outline-offset-[-4px] lg:grid-cols-[minmax(0,1fr)_30rem]"
+  class:outline-2={over}
+  class:outline-primary={over}
+  ondragover={(event) => (event.preventDefault(), (over = true))}
+  ondragleave={() => (over = false)}
+  ondrop={drop}
+>
+  <section aria-label="Frame from the set" class="flex min-h-0 flex-col border-line p-3 lg:border-r">
+    <div class="flex flex-wrap items-center gap-2 pb-2">
+      <label class="decide">
+        Measure a frame
+        <input type="file" class="sr-only" multiple accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx,.mp4,.mov,.mkv,.mxf" onchange={pick} />
+      </label>
+      {#each frames.slice(0, 6) as one (one.id)}
+        <button type="button" class="plain max-w-44 truncate" class:chosen={frame?.id === one.id} aria-pressed={frame?.id === one.id} onclick={() => show(one.id)}>{one.name}</button>
+      {/each}
+      {#if frames.length > 6}
+        <select class="entry !w-auto" aria-label="Older frames" value="" onchange={(event) => event.currentTarget.value && show(Number(event.currentTarget.value))}>
+          <option value="">{frames.length - 6} older</option>
+          {#each frames.slice(6) as one (one.id)}<option value={String(one.id)}>{one.name}</option>{/each}
+        </select>
+      {/if}
+      <span class="label-text" role="status">{busy}</span>
+      {#if job}<button type="button" class="plain" onclick={() => cancelImport(job)}>Cancel</button>{/if}
+      {#if frame}<button type="button" class="plain ml-auto" onclick={() => remove(frame!.id)}>Remove this frame</button>{/if}
+    </div>
+    {#if error}<p role="alert" class="mb-2 border border-primary p-2 text-primary">{error}</p>{/if}
+    {#if frame}
+      {#if compared}<div class="pb-2 lg:hidden"><Cause verdict={compared.verdict} {cause} /></div>{/if}
+      {#key frame.id}<Picture {frame} {frames} reread={(read) => run('Reading again', () => look(read))} />{/key}
+    {:else if loaded && !busy}
+      <div class="grid flex-1 place-items-center border border-dashed border-line p-8 text-center">
+        <p class="max-w-md text-quiet">
+          <span class="mb-2 block text-reading text-ink">Drop a frame or a clip from the camera here, or paste one.</span>
+          PNG, JPEG, TIFF, EXR or DPX; MP4, MOV, MKV or MXF. Its screen is found, and level, evenness, spots and noise are read and set beside this plan. No camera at hand? The stand-in camera shows this set as somebody built it.
+        </p>
+      </div>
+    {/if}
+    <WatchedFolder {arrived} />
+  </section>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <section aria-label="Readings" tabindex="0" class="relative min-h-0 overflow-y-auto p-3">
+    {#if frame}
+      {#if compared}<div class="max-lg:hidden"><Cause verdict={compared.verdict} {cause} /></div>{/if}
+      <div class="mt-3 grid grid-cols-[1fr_9.5rem] gap-3">
+        <Waveform {frame} {compared} />
+        <Vectorscope {frame} target={compared?.rows.find((row) => row.name === 'Hue')?.planned ?? null} />
+      </div>
+      <Comparison {frame} {compared} />
+      {#if before && frame.reading.level_luma && before.level !== null}
+        <p class="mt-1"><span class="text-quiet">Since {before.name}:</span> level {signed(frame.reading.level_luma.mean - before.level)} %{#if before.hue_deg !== null && frame.reading.hue_deg !== null}, hue {signed(frame.reading.hue_deg - before.hue_deg)}°{/if}</p>
+      {/if}
+      {#if frame.clip}<ClipFacts clip={frame.clip} differs={cause?.recording ?? []} />{/if}
+      <Histogram {frame} />
+      <Zones {frame} {compared} />
+    {/if}
+  </section>
+</div>

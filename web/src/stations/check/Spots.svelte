@@ -1,0 +1,20 @@
+<script lang="ts">
+  /** Hot spots and shadows with their deltas, and where the key was sampled. */
+  type Spot = { x: number; y: number; w: number; h: number; delta_percent: number; word: string }
+  let { spots, sample, w, h }: { spots: Spot[]; sample: { x: number; y: number } | null; w: number; h: number } = $props()
+</script>
+
+<svg class="absolute inset-0" width={w} height={h} role="img" aria-label="{spots.length} spots found">
+  {#each spots as spot, i (i)}
+    <rect x={spot.x * w} y={spot.y * h} width={spot.w * w} height={spot.h * h} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="3" />
+    <rect x={spot.x * w} y={spot.y * h} width={spot.w * w} height={spot.h * h} fill="none" stroke="white" stroke-width="1.2" stroke-dasharray={spot.delta_percent < 0 ? '4 3' : 'none'} />
+    <text x={spot.x * w + 3} y={Math.max(11, spot.y * h - 4)} class="strong" paint-order="stroke" stroke="black" stroke-width="3" fill="white">
+      {spot.word} {spot.delta_percent.toFixed(1).replace('-', '−')}
+    </text>
+  {/each}
+  {#if sample}
+    {@const [cx, cy] = [sample.x * w, sample.y * h]}
+    <path d="M{cx - 9} {cy}h6M{cx + 3} {cy}h6M{cx} {cy - 9}v6M{cx} {cy + 3}v6" stroke="black" stroke-width="3.4" />
+    <path d="M{cx - 9} {cy}h6M{cx + 3} {cy}h6M{cx} {cy - 9}v6M{cx} {cy + 3}v6" stroke="white" stroke-width="1.4" />
+  {/if}
+</svg>
