@@ -4,16 +4,14 @@ from __future__ import annotations
 
 import sys
 import tempfile
-import threading
 from pathlib import Path
 
 import cv2
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
-from waitress.server import create_server
 
 from ausblick.demo.fill import fill_demo
-from ausblick.web.app import create_app
+from ausblick.web.server import beside
 
 OUT = Path(__file__).resolve().parent.parent / "docs/screenshots"
 FLAGS = [
@@ -36,10 +34,7 @@ def wait(page: Page) -> None:
 def main(only: list[str], out: Path) -> None:
     place = Path(tempfile.mkdtemp())
     fill_demo(place)
-    server = create_server(create_app(place), host="127.0.0.1", port=0, threads=4)
-    threading.Thread(target=server.run, daemon=True).start()
-    base = f"http://127.0.0.1:{server.effective_port}/#"
-    with sync_playwright() as playwright:
+    with beside(place) as address, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         for name, size, theme, path, act in VIEWS:
             if only and name not in only:
@@ -48,7 +43,7 @@ def main(only: list[str], out: Path) -> None:
             page.on("console", lambda message: print("console:", message.type, message.text))
             page.on("pageerror", lambda err: print("error:", err))
             page.add_init_script(f"localStorage.setItem('ausblick-prefs', JSON.stringify({{theme: '{theme}'}}))")
-            page.goto(base + path)
+            page.goto(f"{address}/#{path}")
             wait(page)
             act(page)
             wait(page)

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 import shutil
-import threading
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, Request, expect, sync_playwright
-from waitress.server import create_server
 
 from ausblick.demo.fill import fill_demo
-from ausblick.web.app import create_app
+from ausblick.web.server import beside
 
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
@@ -38,23 +36,18 @@ def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return place
 
 
-def serve(place: Path) -> str:
-    """Serve a data folder until the tests end; the address."""
-    server = create_server(create_app(place), host="127.0.0.1", port=0, threads=4)
-    threading.Thread(target=server.run, daemon=True).start()
-    return f"http://127.0.0.1:{server.effective_port}"
-
-
 @pytest.fixture(scope="session")
-def gallery(template: Path, tmp_path_factory: pytest.TempPathFactory) -> str:
+def gallery(template: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     """One server for tests that only look."""
-    return serve(Path(shutil.copytree(template, tmp_path_factory.mktemp("gallery") / "data")))
+    with beside(Path(shutil.copytree(template, tmp_path_factory.mktemp("gallery") / "data"))) as where:
+        yield where
 
 
 @pytest.fixture
-def address(template: Path, tmp_path: Path) -> str:
+def address(template: Path, tmp_path: Path) -> Iterator[str]:
     """A server of one's own, for tests that change things."""
-    return serve(Path(shutil.copytree(template, tmp_path / "data")))
+    with beside(Path(shutil.copytree(template, tmp_path / "data"))) as where:
+        yield where
 
 
 class Watched:

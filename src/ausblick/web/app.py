@@ -76,6 +76,12 @@ def create_app(place: Path) -> OpenAPI:
     return app
 
 
+def close_app(app: OpenAPI) -> None:
+    """End the work beside the requests: jobs are cancelled, folders no longer watched."""
+    app.extensions["ausblick-jobs"].close()
+    app.extensions["ausblick-watches"].close()
+
+
 def _register_page(app: OpenAPI) -> None:
     @app.route("/assets/<path:name>")
     def assets(name: str) -> Response:

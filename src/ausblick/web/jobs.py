@@ -12,6 +12,8 @@ from typing import Any, Literal
 State = Literal["running", "done", "failed", "cancelled"]
 KEPT = 8
 AT_ONCE = 2
+PATIENCE = 60.0
+"""Seconds that an ending server waits for a step of a job to come to its end."""
 
 
 class Cancelled(Exception):
@@ -32,6 +34,7 @@ class Job:
     problem: str = ""
     result: dict[str, Any] = field(default_factory=dict)
     _stop: Event = field(default_factory=Event)
+    _thread: Thread | None = None
 
     def at(self, step: str) -> None:
         """Note what begins; raises Cancelled when the job is no longer wanted."""
@@ -41,6 +44,10 @@ class Job:
 
     def cancel(self) -> None:
         self._stop.set()
+
+    def join(self) -> None:
+        if self._thread is not None:
+            self._thread.join(PATIENCE)
 
 
 class Jobs:
@@ -60,12 +67,22 @@ class Jobs:
             while len(self._jobs) > KEPT:
                 oldest = next(key for key, value in self._jobs.items() if value.state != "running")
                 del self._jobs[oldest]
-        Thread(target=self._run, args=(job, work), daemon=True).start()
+            job._thread = Thread(target=self._run, args=(job, work), daemon=True)
+            job._thread.start()
         return job
 
     def get(self, ident: str) -> Job | None:
         with self._lock:
             return self._jobs.get(ident)
+
+    def close(self) -> None:
+        """Cancel whatever runs and wait for it: a thread inside compiled code takes an ending Python down with it."""
+        with self._lock:
+            jobs = list(self._jobs.values())
+        for job in jobs:
+            job.cancel()
+        for job in jobs:
+            job.join()
 
     @staticmethod
     def _run(job: Job, work: Callable[[Job], None]) -> None:

@@ -15,6 +15,8 @@ ENDINGS = {".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".dpx", ".mp4", ".m
 CALM = 0.8
 """Seconds that a file's size must stay the same before it counts as written."""
 MOST_WAIT = 600
+PATIENCE = 60.0
+"""Seconds that an ending server waits for the file that is being measured."""
 
 
 class WatchError(ValueError):
@@ -40,6 +42,7 @@ class Watch:
         self.folder, self.seen, self.problem = str(path), 0, ""
         self._take, self._stop, self._lock = take, Event(), Lock()
         self._known = _names(path)
+        self._measuring: list[Thread] = []
         self._observer = Observer()
         try:
             self._observer.schedule(_Handler(self._arrived), str(path))
@@ -52,7 +55,9 @@ class Watch:
             if path.suffix.lower() not in ENDINGS or path.name in self._known:
                 return
             self._known.add(path.name)
-        Thread(target=self._measure, args=(path,), daemon=True).start()
+            thread = Thread(target=self._measure, args=(path,), daemon=True)
+            self._measuring = [*(t for t in self._measuring if t.is_alive()), thread]
+            thread.start()
 
     def _measure(self, path: Path) -> None:
         try:
@@ -79,6 +84,13 @@ class Watch:
     def stop(self) -> None:
         self._stop.set()
         self._observer.stop()
+
+    def join(self) -> None:
+        """Wait for the files that are being measured, after `stop`."""
+        with self._lock:
+            measuring = list(self._measuring)
+        for thread in measuring:
+            thread.join(PATIENCE)
 
 
 def _folder(text: str) -> Path:
@@ -125,3 +137,13 @@ class Watches:
             old = self._by_setup.pop(setup_id, None)
         if old is not None:
             old.stop()
+
+    def close(self) -> None:
+        """Stop every watch and wait for what is being measured."""
+        with self._lock:
+            watches = list(self._by_setup.values())
+            self._by_setup.clear()
+        for watch in watches:
+            watch.stop()
+        for watch in watches:
+            watch.join()
