@@ -101,8 +101,11 @@ def test_a_key_is_kept_with_its_set_up_and_goes_stale(client: FlaskClient) -> No
     assert found is not None
     # The plate shows where the screen was: its blue, not green.
     assert np.abs(found[5, 5].astype(int) - (200, 30, 30)).max() < 12
-    changed = {**setup["plan"], "title": "Kept, and changed"}
-    client.put(at, json={"base": setup["revision"], "plan": changed})
+    renamed = {**setup["plan"], "title": "Kept, and renamed"}
+    revision = client.put(at, json={"base": setup["revision"], "plan": renamed}).get_json()["revision"]
+    assert not client.get(f"{at}/test-keys").get_json()["keys"][0]["stale"], "a name changes no picture"
+    changed = {**renamed, "camera": {**renamed["camera"], "iso": 1600}}
+    client.put(at, json={"base": revision, "plan": changed})
     assert client.get(f"{at}/test-keys").get_json()["keys"][0]["stale"]
     assert client.get("/api/test-key/kept-9999/whole/matte.png").status_code == 404
     client.delete(f"{at}/plate")

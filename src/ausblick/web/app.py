@@ -9,7 +9,7 @@ from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 
 from ausblick import __version__
-from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
@@ -29,6 +29,8 @@ from .watching import Watches
 STATIC = Path(__file__).parent / "static"
 MAX_BODY = 420_000_000
 MAX_JSON = 6_000_000
+TRIALS = 3
+"""Trial keys that are remembered: figures and views of one frame are asked for one after the other."""
 
 
 def create_app(place: Path) -> OpenAPI:
@@ -54,6 +56,7 @@ def create_app(place: Path) -> OpenAPI:
     app.extensions["ausblick-standins"] = Standins()
     app.extensions["ausblick-watches"] = Watches()
     app.extensions["ausblick-basis"] = BasisStore()
+    app.extensions["ausblick-trials"] = Shelf(TRIALS)
     app.extensions["ausblick-jobs"] = Jobs()
     register_guard(app)
     register_problems(app)

@@ -9,6 +9,9 @@ const LOOK_AGAIN = 350
 export const keptKeys = async (setup_id: number) =>
   (await call<{ keys: TestKey[] }>(client.GET('/api/setups/{setup_id}/test-keys', { params: { path: { setup_id } } }))).keys
 
+/** All of a plan that a key can show: everything but its name. */
+const pictured = (plan: Plan | null) => JSON.stringify({ ...plan, title: '' })
+
 class TestKeyRun {
   result = $state.raw<TestKey | null>(null)
   problem = $state('')
@@ -19,8 +22,9 @@ class TestKeyRun {
     return this.result?.state === 'running'
   }
   /** Made for another state of the plan than the one that is open. */
+  private changed = $derived(this.plan !== session.plan && pictured(this.plan) !== pictured(session.plan))
   get stale() {
-    return this.result !== null && (this.result.stale || this.plan !== session.plan)
+    return this.result !== null && (this.result.stale || this.changed)
   }
 
   /** Show what is kept of a set-up, unless its own run is on the screen already. */

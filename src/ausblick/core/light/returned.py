@@ -78,8 +78,10 @@ class ScreenNodes:
     def spread(self, coarse: Floats) -> Floats:
         """Values (..., M, C) at the nodes as a map (..., H, W, C)."""
         shaped = coarse.reshape(*coarse.shape[:-2], NODES[1], NODES[0], coarse.shape[-1])
-        across = np.einsum("wi,...jic->...jwc", self.to_x, shaped)
-        return np.asarray(np.einsum("hj,...jwc->...hwc", self.to_y, across))
+        across = self.to_x @ shaped
+        wide, colours = across.shape[-2:]
+        joined = self.to_y @ across.reshape(*across.shape[:-2], wide * colours)
+        return np.asarray(joined.reshape(*joined.shape[:-1], wide, colours))
 
     def mean(self, coarse: Floats, cells: Bools) -> Floats:
         """Mean (..., C) over some cells (H, W) of what values (..., M, C) spread to."""
@@ -95,7 +97,7 @@ def screen_nodes(plan: Plan, grid: Grid, scene: Scene, store: BasisStore) -> Scr
     places = np.stack([across.ravel(), over.ravel(), np.zeros(across.size)], axis=1)
     facing = np.tile([0.0, 0.0, 1.0], (len(places), 1))
     factors = store.get(("to screen", scene.key), lambda: scene.factors(places, facing))
-    return ScreenNodes(factors, _linear(xs, grid.x), _linear(ys, grid.y))
+    return ScreenNodes(factors, _linear(xs, grid.x, store), _linear(ys, grid.y, store))
 
 
 def returned_to_screen(plan: Plan, grid: Grid, light: SceneLight, store: BasisStore) -> Floats:
@@ -147,9 +149,13 @@ def _nodes(count: int) -> Floats:
     return np.asarray(0.5 - 0.499 * np.cos(np.pi * np.arange(count) / (count - 1)))
 
 
-def _linear(nodes: Floats, at: Floats) -> Floats:
+def _linear(nodes: Floats, at: Floats, store: BasisStore) -> Floats:
     """Weights (A, M) of linear interpolation from the nodes (M,) to places (A,)."""
-    return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
+
+    def make() -> Floats:
+        return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
+
+    return store.get(("linear", nodes.tobytes(), at.tobytes()), make)
 
 
 def probe_factors(scene: Scene, at: Floats, facing: Floats, store: BasisStore) -> Floats:
@@ -167,8 +173,10 @@ def first_hand(light: SceneLight, factors: Floats) -> Floats:
 def by_surface(light: SceneLight, factors: Floats) -> dict[str, Floats]:
     """Light (P, 3) in lux that arrives from each surface after all reflections, by its name."""
     patches = light.scene.patches
-    parts = np.einsum("pn,nc,ng->gpc", factors, light.leaving, patches.membership, optimize=True)
-    return {name: parts[i] for i, name in enumerate(patches.names)}
+    apart = light.leaving[:, None, :] * patches.membership[:, :, None]
+    count, groups = patches.membership.shape
+    parts = (factors @ apart.reshape(count, groups * 3)).reshape(len(factors), groups, 3)
+    return {name: parts[:, i] for i, name in enumerate(patches.names)}
 
 
 @dataclass(frozen=True)

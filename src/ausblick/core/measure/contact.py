@@ -54,8 +54,8 @@ def _spanned(mask: Bools) -> Bools:
     The second time round fills the body behind an arm that crosses the screen's edge.
     """
     wide = _beyond(mask)
-    once = _between(wide) | _between(wide.T).T
-    return (_between(once) | _between(once.T).T)[1:-1, 1:-1]
+    once = _between(wide, 1) | _between(wide, 0)
+    return (_between(once, 1) | _between(once, 0))[1:-1, 1:-1]
 
 
 def _beyond(mask: Bools) -> Bools:
@@ -80,10 +80,13 @@ def _beyond(mask: Bools) -> Bools:
     return wide
 
 
-def _between(mask: Bools) -> Bools:
-    before = np.maximum.accumulate(mask, axis=1)
-    after = np.maximum.accumulate(mask[:, ::-1], axis=1)[:, ::-1]
-    return np.asarray(before & after)
+def _between(mask: Bools, axis: int) -> Bools:
+    """From the first to the last place of every row (axis 1) or column (axis 0)."""
+    length = mask.shape[axis]
+    at = np.arange(length).reshape((1, -1) if axis == 1 else (-1, 1))
+    first = mask.argmax(axis=axis, keepdims=True)
+    last = length - 1 - np.flip(mask, axis).argmax(axis=axis, keepdims=True)
+    return np.asarray(mask.any(axis=axis, keepdims=True) & (at >= first) & (at <= last))
 
 
 def _frame_sides(figure: Bools) -> tuple[str, ...]:

@@ -13,7 +13,7 @@ import numpy as np
 from ..arrays import Bools, Floats, Floats32
 from .contact import Contact
 from .find_screen import FoundScreen
-from .frame import Frame, linear_of, luma_of
+from .frame import Frame, linear_of, luma_of, picked
 
 PLACES, REACH = 60, 14
 """Places along the edge that are looked at, and px to both sides of it."""
@@ -40,9 +40,10 @@ def read_edge(frame: Frame, reduced: Floats32, linear: Floats32, found: FoundScr
     width = figure.shape[1]
     band = (inside > BAND[0] * width + 1.0) & (inside < BAND[1] * width + 2.0) & _near(found.mask, 0.03 * width)
     solid = inside > BAND[1] * width + 2.0
-    skin = solid & _skin(reduced)
     return EdgeReading(
-        _width(frame, figure, found), _spill(linear, band, found.channel), _spill(linear, skin, found.channel)
+        _width(frame, figure, found),
+        _spill(picked(linear, band), found.channel),
+        _spill(picked(linear, solid)[_skin(picked(reduced, solid))], found.channel),
     )
 
 
@@ -56,17 +57,18 @@ def _near(mask: Bools, reach: float) -> Bools:
 
 
 def _skin(signal: Floats32) -> Bools:
-    """Colours between red and yellow that are neither grey nor dark: skin of any tone, and some clothes."""
+    """Which of N colours (N, 3) lie between red and yellow, neither grey nor dark: skin of any tone, some clothes."""
     luma = luma_of(signal)
     cb, cr = (signal[..., 2] - luma) / 1.8556, (signal[..., 0] - luma) / 1.5748
     angle = np.degrees(np.arctan2(cr, cb))
     return np.asarray((angle > 95.0) & (angle < 150.0) & (np.hypot(cb, cr) > 0.03) & (luma > 0.12))
 
 
-def _spill(linear: Floats32, where: Bools, channel: int) -> float | None:
-    if int(where.sum()) < 40:
+def _spill(linear: Floats32, channel: int) -> float | None:
+    """Of N pixels' light (N, 3), in %; None where they are too few to tell."""
+    if len(linear) < 40:
         return None
-    pixels = linear[where].astype(np.float64)
+    pixels = linear.astype(np.float64)
     others = (pixels.sum(axis=1) - pixels[:, channel]) / 2.0
     excess = pixels[:, channel] - others
     return 100.0 * float(np.median(excess / np.maximum(luma_of(pixels.astype(np.float32)), 1e-3)))
@@ -91,7 +93,9 @@ def _width(frame: Frame, figure: Bools, found: FoundScreen) -> float | None:
     keep = near_screen[row, column] & (length > 1e-6)
     way = way[keep] / length[keep, None]
     at = (places[keep] + 0.5)[:, None] * scale + t[:, None] * way[:, None]
-    widths = [w for profile in _profiles(frame, at, found.channel) if (w := _fall(profile, t[1] - t[0])) is not None]
+    step = float(t[1] - t[0])
+    shares = _shares(_profiles(frame, at, found.channel))
+    widths = [width for share in shares if (width := _fall(share, step)) is not None]
     return float(np.median(widths)) if len(widths) >= 6 else None
 
 
@@ -106,12 +110,16 @@ def _profiles(frame: Frame, at: Floats, channel: int) -> Floats:
     return np.asarray(0.25 * ends[:, :-2] + 0.5 * ends[:, 1:-1] + 0.25 * ends[:, 2:])
 
 
-def _fall(colour: Floats, step: float) -> float | None:
-    """10 to 90 % width in px of one profile (N,) that falls into the figure; None where it does not."""
-    outer, inner = float(np.median(colour[:8])), float(np.median(colour[-8:]))
-    if outer - inner < LEAST_STEP:
-        return None
-    share = (colour - inner) / (outer - inner)
+def _shares(profiles: Floats) -> Floats:
+    """Those profiles (P, N) that fall into the figure, from 1 before it to 0 inside."""
+    outer, inner = np.median(profiles[:, :8], axis=1), np.median(profiles[:, -8:], axis=1)
+    falls = outer - inner >= LEAST_STEP
+    low, drop = inner[falls, None], (outer - inner)[falls, None]
+    return np.asarray((profiles[falls] - low) / drop)
+
+
+def _fall(share: Floats, step: float) -> float | None:
+    """10 to 90 % width in px of one profile (N,) from 1 to 0; None where it does not go through both."""
     last, first = np.nonzero(share > 0.9)[0], np.nonzero(share < 0.1)[0]
     if not len(last) or not len(first) or first[first > last[0]].size == 0:
         return None

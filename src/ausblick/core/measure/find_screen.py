@@ -19,7 +19,7 @@ from .frame import linear_of
 LONGEST = 640
 NEAR, LOOSE = 0.16, 0.30
 LEAST_AREA = 0.01
-BINS = 40
+BINS, PICKS = 40, 12_000
 
 
 @dataclass(frozen=True)
@@ -57,28 +57,28 @@ def find_screen(reduced: Floats32, region: Bools | None = None, linear: Floats32
 
 def _by_channel(linear: Floats32, channel: int) -> Bools:
     """The screen as seen by one key channel (h, w); empty where that channel does not lead."""
-    key = linear[..., channel]
-    others = linear[..., [c for c in range(3) if c != channel]]
-    ratio = others / np.maximum(key, np.float32(1e-4))[..., None]
-    candidate = (key > 0.006) & (ratio[..., 0] < 0.8) & (ratio[..., 1] < 0.8)
+    key = np.ascontiguousarray(linear[..., channel])
+    per_key = np.float32(1.0) / np.maximum(key, np.float32(1e-4))
+    first, second = (np.asarray(linear[..., c] * per_key, dtype=np.float32) for c in range(3) if c != channel)
+    candidate = (key > 0.006) & (first < 0.8) & (second < 0.8)
     if candidate.mean() < LEAST_AREA:
         return np.zeros(key.shape, dtype=bool)
-    peak = _densest(np.asarray(ratio[candidate], dtype=np.float32))
-    if peak.max() > 0.66:
+    places = np.flatnonzero(candidate)
+    some = places[:: max(1, len(places) // PICKS)]
+    peak = _densest(first.ravel()[some], second.ravel()[some])
+    if max(peak) > 0.66:
         return np.zeros(key.shape, dtype=bool)
-    away = np.hypot(ratio[..., 0] - peak[0], ratio[..., 1] - peak[1])
-    strict = candidate & (away < NEAR)
-    return _grown(strict, candidate & (away < LOOSE))
+    away = np.square(first - peak[0]) + np.square(second - peak[1])
+    return _grown(candidate & (away < NEAR**2), candidate & (away < LOOSE**2))
 
 
-def _densest(ratios: Floats32) -> Floats32:
-    """The most crowded place (2,) in the plane of ratios."""
-    ratios = ratios[:: max(1, len(ratios) // 30_000)]
-    crowd, _, _ = np.histogram2d(ratios[:, 0], ratios[:, 1], bins=BINS, range=((0, 1), (0, 1)))
-    smooth = cv2.GaussianBlur(crowd, (0, 0), 1.2)
-    row, column = np.unravel_index(int(np.argmax(smooth)), smooth.shape)
-    near = np.hypot(ratios[:, 0] - (row + 0.5) / BINS, ratios[:, 1] - (column + 0.5) / BINS) < 0.08
-    return np.asarray(np.median(ratios[near], axis=0), dtype=np.float32)
+def _densest(first: Floats32, second: Floats32) -> tuple[np.float32, np.float32]:
+    """The most crowded place in the plane of two ratios (N,), each 0..1."""
+    cells = (first * BINS).astype(np.int32) * BINS + (second * BINS).astype(np.int32)
+    crowd = np.bincount(cells, minlength=BINS * BINS).reshape(BINS, BINS).astype(np.float32)
+    row, column = divmod(int(np.argmax(cv2.GaussianBlur(crowd, (0, 0), 1.2))), BINS)
+    near = np.hypot(first - (row + 0.5) / BINS, second - (column + 0.5) / BINS) < 0.08
+    return np.float32(np.median(first[near])), np.float32(np.median(second[near]))
 
 
 def _grown(strict: Bools, loose: Bools) -> Bools:

@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from ..arrays import Floats32
+from ..arrays import Bools, Floats32
 from ..signal.curves import rec709_linear
 
 LUMA32 = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
@@ -52,15 +52,19 @@ class Frame:
         return self.signal(self.pixels[step // 2 :: step, step // 2 :: step]), step
 
 
-TABLE = rec709_linear(np.arange(4096) / 4095.0).astype(np.float32)
+STEPS = 65_535
+TABLE = rec709_linear(np.arange(STEPS + 1) / STEPS).astype(np.float32)
 
 
 def linear_of(signal: Floats32) -> Floats32:
-    """Rec.709 undone by a table: fast enough for every pixel of a 4K frame, exact to 1e-5."""
-    index = np.clip(signal * np.float32(4095.0), np.float32(0.0), np.float32(4095.0))
-    low = index.astype(np.int32)
-    below = TABLE[low]
-    return np.asarray(below + (TABLE[np.minimum(low + 1, 4095)] - below) * (index - low), dtype=np.float32)
+    """Rec.709 undone by a table of every 16 bit code: exact for 8 and 16 bit material, elsewhere to 2e-5."""
+    codes = np.rint(np.clip(signal, 0.0, 1.0) * np.float32(STEPS)).astype(np.uint16)
+    return np.asarray(TABLE[codes])
+
+
+def picked(picture: Floats32, mask: Bools) -> Floats32:
+    """The pixels (N, 3) of a picture (h, w, 3) where a mask (h, w) holds; `picture[mask]`, several times faster."""
+    return picture.reshape(-1, picture.shape[-1]).take(np.flatnonzero(mask), axis=0)
 
 
 def luma_of(signal: Floats32) -> Floats32:

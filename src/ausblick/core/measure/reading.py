@@ -14,7 +14,7 @@ from ..arrays import Bools, Floats, Floats32
 from .contact import Contact, contact_of
 from .edge import EdgeReading, read_edge
 from .find_screen import LONGEST, FoundScreen, find_screen
-from .frame import Frame, chroma_of, linear_of, luma_of, trace_signal
+from .frame import Frame, chroma_of, linear_of, luma_of, picked, trace_signal
 from .noise import noise_percent
 from .scopes import Scopes, scopes_of
 from .spots import Spot, Surface, find_spots, fit_surface
@@ -80,7 +80,7 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = ()) -> FrameR
         noise = noise_percent(frame, found.core, trace, found.channel)
         contact = contact_of(found)
         edge = read_edge(frame, reduced, linear, found, contact)
-        cb, cr = (float(part.mean()) for part in chroma_of(reduced[found.core], luma_of(reduced[found.core])))
+        cb, cr = _chroma(reduced, found.core)
         surface = surfaced.result()
     chosen = levels.luma if trace == "luma" else levels.key
     return FrameReading(
@@ -107,6 +107,13 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = ()) -> FrameR
     )
 
 
+def _chroma(reduced: Floats32, core: Bools) -> tuple[float, float]:
+    """Mean Cb and Cr of the screen: of its mean colour, because both are sums of R, G and B."""
+    mean = np.array(cv2.mean(reduced, core.astype(np.uint8))[:3], dtype=np.float32)
+    cb, cr = chroma_of(mean, luma_of(mean))
+    return float(cb), float(cr)
+
+
 @dataclass(frozen=True)
 class _Levels:
     luma: Level
@@ -117,7 +124,7 @@ class _Levels:
 def _levels(frame: Frame, found: FoundScreen) -> _Levels:
     """From single pixels, untouched by any reduction."""
     sample, _ = frame.sampled(SAMPLE)
-    pixels = sample[on_sample(found.core, sample)]
+    pixels = picked(sample, on_sample(found.core, sample))
     clipped = 100.0 * float((pixels[:, found.channel] >= 0.995).mean())
     return _Levels(_level(luma_of(pixels)), _level(pixels[:, found.channel]), clipped)
 
@@ -173,5 +180,5 @@ def _zone(values: Floats32, mask: Bools, core: Bools) -> float | None:
 def _deviation(surface: Surface, found: FoundScreen, level: float) -> Floats:
     """The smoothed screen minus its mean in %, at most MAP_WIDTH wide; NaN off the screen."""
     step = max(1, found.core.shape[1] // MAP_WIDTH)
-    smooth = (surface.smooth - level)[::step, ::step]
+    smooth = surface.smooth[::step, ::step].astype(np.float64) - level
     return np.where(found.core[::step, ::step], smooth, np.nan)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
+import numpy.typing as npt
 
 from ..arrays import Bools, Floats, Floats32
 
@@ -43,39 +44,44 @@ class Surface:
     `slope` = change in % from left to right and from top to bottom of the frame.
     """
 
-    smooth: Floats
-    detail: Floats
+    smooth: Floats32
+    detail: Floats32
     slope: tuple[float, float]
 
 
-def smoothed(values: Floats, weight: Bools, sigma: float) -> Floats:
+def smoothed(values: Floats32, weight: Bools, sigma: float) -> Floats32:
     """Gaussian mean (h, w) of the values where `weight` holds; zero where there are none near."""
     share = weight.astype(np.float32)
-    top = cv2.GaussianBlur(values.astype(np.float32) * share, (0, 0), sigma)
-    bottom = cv2.GaussianBlur(share, (0, 0), sigma)
-    return np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0).astype(np.float64)
+    return _mean(values * share, share, sigma)
 
 
-def broadly(values: Floats, weight: Bools, sigma: float) -> Floats:
+def _mean(top: Floats32, bottom: Floats32, sigma: float) -> Floats32:
+    """Blurred top over blurred bottom; zero where that is next to nothing."""
+    above, below = (np.asarray(cv2.GaussianBlur(part, (0, 0), sigma), dtype=np.float32) for part in (top, bottom))
+    least = np.float32(1e-3)
+    return np.where(below > least, above / np.maximum(below, least), np.float32(0.0))
+
+
+def broadly(values: Floats32, weight: Bools, sigma: float) -> Floats32:
     """`smoothed` for a wide Gaussian, worked out on a quarter of the rows and columns."""
     height, width = values.shape
     size = (max(1, width // COARSE), max(1, height // COARSE))
     share = weight.astype(np.float32)
-    top = cv2.resize(values.astype(np.float32) * share, size, interpolation=cv2.INTER_AREA)
-    bottom = cv2.resize(share, size, interpolation=cv2.INTER_AREA)
-    top, bottom = (cv2.GaussianBlur(part, (0, 0), sigma / COARSE) for part in (top, bottom))
-    mean = np.where(bottom > 1e-3, top / np.maximum(bottom, 1e-3), 0.0).astype(np.float32)
-    return cv2.resize(mean, (width, height), interpolation=cv2.INTER_LINEAR).astype(np.float64)
+    top, bottom = (
+        np.asarray(cv2.resize(part, size, interpolation=cv2.INTER_AREA), dtype=np.float32)
+        for part in (values * share, share)
+    )
+    mean = _mean(top, bottom, sigma / COARSE)
+    return np.asarray(cv2.resize(mean, (width, height), interpolation=cv2.INTER_LINEAR), dtype=np.float32)
 
 
 def fit_surface(percent: Floats32, mask: Bools) -> Surface:
     """A cubic surface through the masked values (h, w) in %, robust against spots."""
     height, width = percent.shape
-    smooth = np.where(mask, smoothed(percent.astype(np.float64), mask, max(1.0, 0.006 * width)), 0.0)
-    ys, xs = np.nonzero(mask)
-    pick = slice(None, None, max(1, len(xs) // 2_500))
-    terms = _terms(xs[pick] / width - 0.5, ys[pick] / height - 0.5)
-    wanted = smooth[ys[pick], xs[pick]]
+    smooth = _within(mask, smoothed(percent, mask, max(1.0, 0.006 * width)))
+    ys, xs = _places(mask, 2_500)
+    terms = _terms(xs / width - 0.5, ys / height - 0.5)
+    wanted = smooth[ys, xs].astype(np.float64)
     weights = np.ones(len(wanted))
     for _ in range(8):
         found = _solved(terms, wanted, weights)
@@ -85,41 +91,50 @@ def fit_surface(percent: Floats32, mask: Bools) -> Surface:
         if weights.sum() < 12:
             break
     fitted = _surface(found, np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
-    return Surface(smooth, _detail(np.where(mask, smooth - fitted, 0.0), mask), _slope(smooth, mask))
+    return Surface(smooth, _detail(_within(mask, smooth - fitted), mask), _slope(smooth, mask))
 
 
-def _detail(left_over: Floats, mask: Bools) -> Floats:
+def _within(mask: Bools, values: Floats32) -> Floats32:
+    return np.where(mask, values, np.float32(0.0))
+
+
+def _places(mask: Bools, most: int) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.intp]]:
+    """Rows and columns of masked places, evenly taken, about `most` of them."""
+    flat = np.flatnonzero(mask)
+    rows, columns = np.divmod(flat[:: max(1, len(flat) // most)], mask.shape[1])
+    return rows, columns
+
+
+def _detail(left_over: Floats32, mask: Bools) -> Floats32:
     """What is left (h, w) over the surface and over the broad misfit that a hard-lit screen leaves.
 
     Spots found at first are kept out of the surroundings in a second pass, so that they neither lose
     height nor get a rim of the other sign.
     """
     broad = BROAD * mask.shape[1]
-    first = np.where(mask, left_over - broadly(left_over, mask, broad), 0.0)
+    first = _within(mask, left_over - broadly(left_over, mask, broad))
     high = (np.abs(first) > 0.7 * threshold_of(first, mask, 0.0)).astype(np.uint8)
     grow = max(1, round(0.25 * broad))
     standing = cv2.dilate(high, np.ones((2 * grow + 1, 2 * grow + 1), np.uint8))
     around = mask & (standing == 0)
     if around.sum() < 0.3 * mask.sum():
         return first
-    return np.where(mask, left_over - broadly(left_over, around, broad), 0.0)
+    return _within(mask, left_over - broadly(left_over, around, broad))
 
 
-def threshold_of(detail: Floats, mask: Bools, noise_percent: float) -> float:
+def threshold_of(detail: Floats32, mask: Bools, noise_percent: float) -> float:
     """How far in % something must stand out to be called a spot."""
     some = detail[::2, ::2][mask[::2, ::2]]
     usual = 1.4826 * float(np.median(np.abs(some))) if len(some) else 0.0
     return max(LEAST_DELTA, 4.5 * usual, 0.6 * noise_percent)
 
 
-def _slope(smooth: Floats, mask: Bools) -> tuple[float, float]:
+def _slope(smooth: Floats32, mask: Bools) -> tuple[float, float]:
     """Change in % across and down the whole frame, of a plane through the masked values."""
     height, width = mask.shape
-    ys, xs = np.nonzero(mask)
-    pick = slice(None, None, max(1, len(xs) // 20_000))
-    xs, ys = xs[pick], ys[pick]
+    ys, xs = _places(mask, 20_000)
     terms = np.stack([np.ones(len(xs)), xs / width, ys / height], axis=1)
-    _, across, down = _solved(terms, smooth[ys, xs], np.ones(len(xs)))
+    _, across, down = _solved(terms, smooth[ys, xs].astype(np.float64), np.ones(len(xs)))
     return float(across), float(down)
 
 
@@ -135,12 +150,13 @@ def _terms(x: Floats, y: Floats) -> Floats:
     return np.stack([x**i * y**j for i, j in POWERS], axis=1)
 
 
-def _surface(found: Floats, x: Floats, y: Floats) -> Floats:
+def _surface(found: Floats, x: Floats, y: Floats) -> Floats32:
     """The cubic (H, W) on the grid of x (W,) and y (H,)."""
     coefficients = np.zeros((4, 4))
     for (i, j), value in zip(POWERS, found, strict=True):
         coefficients[j, i] = value
-    return np.asarray(np.polynomial.polynomial.polygrid2d(y, x, coefficients))
+    down, across = (np.polynomial.polynomial.polyvander(at, 3) for at in (y, x))
+    return np.asarray(down @ coefficients @ across.T, dtype=np.float32)
 
 
 def _stands_out(surface: Surface, mask: Bools, inside: Bools, sign: int, least: float) -> bool:

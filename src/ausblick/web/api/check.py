@@ -14,6 +14,7 @@ from ausblick.core.asbuilt.fit import fit_lamps
 from ausblick.core.asbuilt.pose import Pose, PoseError, find_corners, mark_of, pose_of, view_from
 from ausblick.core.asbuilt.seen import seen_on
 from ausblick.core.asbuilt.trial import Trial, trial_key
+from ausblick.core.light.basis import Shelf
 from ausblick.core.measure.compare import recording_differs
 from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.noise import noise_percent
@@ -167,14 +168,19 @@ def _pose_rows(plan: Plan, pose: Pose, mark: tuple[float, float] | None) -> list
 
 
 def _trial(path: FramePath, query: CleanQuery) -> tuple[Plan, Trial | None]:
-    """Raises ValueError where the clean plate does not fit."""
+    """Raises ValueError where the clean plate does not fit. Its figures and its pictures are of one key."""
     stored = frames().get(path.frame_id)
     plan = store().get(stored.setup_id).plan
-    look = scaled(picture_of(frames(), stored), LOOK)
-    clean = None
-    if query.clean is not None:
-        clean = scaled(picture_of(frames(), frames().get(query.clean)), LOOK)
-    return plan, trial_key(look, read_frame(look, plan.targets.level_trace, region_of(stored)), clean)
+    empty = None if query.clean is None else frames().get(query.clean)
+    region, trace = region_of(stored), plan.targets.level_trace
+
+    def make() -> Trial | None:
+        look = scaled(picture_of(frames(), stored), LOOK)
+        clean = None if empty is None else scaled(picture_of(frames(), empty), LOOK)
+        return trial_key(look, read_frame(look, trace, region), clean)
+
+    shelf: Shelf[Trial | None] = current_app.extensions["ausblick-trials"]
+    return plan, shelf.get((stored.id, tuple(region), trace, query.clean), make)
 
 
 @api.get("/frames/<int:frame_id>/trial", operation_id="trialOfFrame", responses={200: TrialModel})

@@ -111,9 +111,14 @@ def start_test_key(body: TestKeyBody) -> Response:
 @api.get("/setups/<int:setup_id>/test-keys", operation_id="listTestKeys", responses={200: TestKeyList})
 def list_test_keys(path: SetupPath) -> Response:
     """Keys that are kept of a set-up, newest first; stale where its plan has changed since."""
-    plan = store().get(path.setup_id).plan
-    found = [_kept_model(key, key.plan != plan) for key in kept().of_setup(path.setup_id)]
+    plan = _unnamed(store().get(path.setup_id).plan)
+    found = [_kept_model(key, _unnamed(key.plan) != plan) for key in kept().of_setup(path.setup_id)]
     return Response(TestKeyList(keys=found).model_dump_json(), mimetype="application/json")
+
+
+def _unnamed(plan: Plan) -> Plan:
+    """All of a plan that a key can show."""
+    return plan.model_copy(update={"title": ""})
 
 
 @api.get("/test-key/<job_id>", operation_id="getTestKey", responses={200: TestKeyModel})
