@@ -19,8 +19,9 @@ from ausblick.core.signal.noise import full_well, noise_linear, noise_percent
 from ausblick.core.testkey.capture import Capture, border_of, capture_of, ideal_of
 from ausblick.core.testkey.levers import levers_of
 from ausblick.core.testkey.quality import WEIGHTS, Measures, parts_of, quality_of
-from ausblick.core.testkey.render import Window, draw
+from ausblick.core.testkey.render import draw
 from ausblick.core.testkey.run import NoScreen, SimulatedKey, crop_windows, measure_all, quick, simulate
+from ausblick.core.testkey.window import Window
 from ausblick.formats.recording import codec_class, pixel_format, through
 
 STORE = BasisStore()

@@ -15,9 +15,10 @@ from ausblick.core.testkey.capture import Capture, capture_of, ideal_of
 from ausblick.core.testkey.ground import plate_ground
 from ausblick.core.testkey.levers import levers_of
 from ausblick.core.testkey.pull import pull
-from ausblick.core.testkey.render import Window, draw, figure_place
+from ausblick.core.testkey.render import draw, figure_place
 from ausblick.core.testkey.run import crop_windows, measure_all, quick, simulate
 from ausblick.core.testkey.shoot import shoot
+from ausblick.core.testkey.window import Window
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip
 from ausblick.formats.testkey_pictures import views

@@ -60,17 +60,28 @@ def pane_reflections(plan: Plan, view: View) -> list[Reflection]:
 
 def _in_pane(plan: Plan, pane: Window, lamp: Light, view: View) -> Reflection:
     emission = emission_of(lamp, plan)
+    centre, outline = mirrored_outline(emission, _outline(emission), pane, view)
+    return _judged(plan, pane, lamp, view, centre, outline, emission)
+
+
+def mirrored_outline(emission: Emission, face: Floats, pane: Window, view: View) -> tuple[Floats | None, Floats]:
+    """Where the middle of a lamp and the outline (K, 3) of its face appear in the pane's plane; None and no outline
+    where the plane can't mirror it to the lens."""
+    nothing = None, np.zeros((0, 3))
     side = 1.0 if view.lens[2] > pane.z else -1.0
     if emission.normal_lux is not None:
-        way = -emission.face.axis * np.array([1.0, 1.0, -1.0])
-        hit = _on_plane(view.lens, way, pane.z)
-        return _judged(plan, pane, lamp, view, hit, hit[None, :] if hit is not None else np.zeros((0, 3)), emission)
-    front = clip_half_plane(_outline(emission), np.array([0.0, 0.0, side]), side * pane.z + 1e-9)
+        hit = on_plane(view.lens, sun_way(emission), pane.z)
+        return nothing if hit is None else (hit, hit[None, :])
+    front = clip_half_plane(face, np.array([0.0, 0.0, side]), side * pane.z + 1e-9)
     if side * (emission.face.centre[2] - pane.z) <= 1e-9 or not len(front):
-        return Reflection(lamp.id, False, None)
-    hits = [_on_plane(view.lens, _image(p, pane.z) - view.lens, pane.z) for p in [emission.face.centre, *front]]
-    centre, outline = hits[0], np.array([h for h in hits[1:] if h is not None])
-    return _judged(plan, pane, lamp, view, centre, outline, emission)
+        return nothing
+    hits = [on_plane(view.lens, _image(p, pane.z) - view.lens, pane.z) for p in [emission.face.centre, *front]]
+    return hits[0], np.array([h for h in hits[1:] if h is not None])
+
+
+def sun_way(emission: Emission) -> Floats:
+    """From the lens to where the pane shows a lamp that is endlessly far."""
+    return np.asarray(-emission.face.axis * np.array([1.0, 1.0, -1.0]))
 
 
 def _outline(emission: Emission) -> Floats:
@@ -81,7 +92,7 @@ def _image(place: Floats, z: float) -> Floats:
     return np.array([place[0], place[1], 2.0 * z - place[2]])
 
 
-def _on_plane(lens: Floats, way: Floats, z: float) -> Floats | None:
+def on_plane(lens: Floats, way: Floats, z: float) -> Floats | None:
     if abs(way[2]) < 1e-12:
         return None
     reach = (z - lens[2]) / way[2]
@@ -94,7 +105,7 @@ def _judged(
     at = None if hit is None else (float(hit[0]), float(hit[1]))
     if hit is None or weight(lamp, plan.camera) <= 0.0:
         return Reflection(lamp.id, False, at)
-    inside = _cut_to_pane(outline, pane)
+    inside = cut_to_pane(outline, pane)
     if not len(inside):
         return Reflection(lamp.id, False, at)
     seen = inside.mean(axis=0)
@@ -103,7 +114,7 @@ def _judged(
     return Reflection(lamp.id, framed and _shines(plan, emission, view, seen), at)
 
 
-def _cut_to_pane(outline: Floats, pane: Window) -> Floats:
+def cut_to_pane(outline: Floats, pane: Window) -> Floats:
     """What of the mirrored outline lies on the glass; a single point is kept when it does."""
     left, low = pane.x - pane.width / 2.0, pane.y - pane.height / 2.0
     right, high = left + pane.width, low + pane.height

@@ -9,6 +9,7 @@ import numpy as np
 from ..arrays import Floats
 from ..light.basis import BasisStore, weights
 from ..light.mix import scalar_lux
+from ..light.pane_image import PaneImage, pane_images
 from ..light.texture import wrinkle_contrast
 from ..optics.view import View
 from ..plan import Plan, Recording
@@ -25,10 +26,10 @@ BORDER_ISO, BORDER_SHUTTER, BORDER_UNEVEN, BORDER_SPILL, BORDER_BITS = 1600.0, 1
 class Capture:
     """Linear light, white = 1, ready to be drawn.
 
-    screen (H, W, 3) over `xs`, `ys` in m; folds (H, W): contrast of the cloth's wrinkles as a
-    share of the light; `light` by place of the
-    figure (3,); `floor` (3,) on the floor run; `smear_px`, `defocus_px` in sensor px; `iso_ratio`: ISO over base.
-    `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
+    screen (H, W, 3) over `xs`, `ys` in m; folds (H, W): contrast of the cloth's wrinkles as a share of the light;
+    `light` by place of the figure (3,); `floor` (3,) on the floor run; `in_pane`: lamps mirrored in a window, their
+    `lux` in linear light too; `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the camera's; `lift`:
+    what the grade multiplies linear light by before keying.
     """
 
     plan: Plan
@@ -40,6 +41,7 @@ class Capture:
     folds: Floats
     light: dict[str, Floats]
     floor: Floats
+    in_pane: tuple[PaneImage, ...]
     smear_px: float
     defocus_px: float
     noise: float
@@ -74,6 +76,10 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         folds=folds,
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
         floor=reflectance * floor / grey,
+        in_pane=tuple(
+            replace(image, lux=image.lux / grey)
+            for image in pane_images(plan, evaluation.view, evaluation.reflections)
+        ),
         smear_px=evaluation.blur.motion_px or 0.0,
         defocus_px=evaluation.blur.screen_defocus_px or 0.0,
         noise=1.0,
@@ -90,6 +96,7 @@ def ideal_of(capture: Capture) -> Capture:
         capture,
         screen=np.broadcast_to(mean, capture.screen.shape),
         folds=np.zeros_like(capture.folds),
+        in_pane=(),
         light={name: _white(rgb) for name, rgb in capture.light.items()},
         smear_px=0.0,
         defocus_px=0.0,
@@ -111,6 +118,7 @@ def border_of(capture: Capture) -> Capture:
         capture,
         screen=screen,
         folds=np.zeros_like(capture.folds),
+        in_pane=(),
         light={name: _spilled(_white(rgb), capture.key) for name, rgb in capture.light.items()},
         smear_px=capture.smear_px * BORDER_SHUTTER / camera.shutter_s,
         noise=_noise_ratio(capture),

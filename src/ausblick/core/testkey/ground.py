@@ -10,7 +10,7 @@ from ..light.colour import light_rgb
 from ..measure.frame import Frame, linear_of
 from ..plan import Plan
 from ..signal.curves import rec709_linear
-from .render import Window
+from .window import Window
 
 
 def plate_ground(plan: Plan, plate: Frame | None, window: Window) -> Floats32:

@@ -1,7 +1,6 @@
 """The frame before noise and recording, in linear light, and its true matte: clean layers laid over each other.
 
-A window is a part of the sensor drawn with a pixel of its own size: 1 for crops, larger for the overview. What
-is drawn is kept as foreground (premultiplied), alpha and background, so that their composite is the frame.
+What is drawn is kept as foreground (premultiplied), alpha and background, so that their composite is the frame.
 """
 
 from __future__ import annotations
@@ -19,22 +18,13 @@ from ..plan import Prop, Subject
 from .capture import Capture
 from .details import face_shade, held_by, layers_of, prop_look
 from .figure import HAIR_CAP, Layer, Limb, bounds, distance, strands
+from .glass import before_figure, lamps_in_glass
+from .window import Window
 
 GLARE = 0.006
 MOST_SUBFRAMES = 48
 SMEAR_WAY = (0.78, -0.62)
 """Direction of the hand's movement in the picture: outward and up."""
-
-
-@dataclass(frozen=True)
-class Window:
-    """Upper left corner in sensor px, size in drawn px, sensor px per drawn px."""
-
-    x: float
-    y: float
-    width: int
-    height: int
-    scale: float
 
 
 @dataclass(frozen=True, eq=False)
@@ -77,6 +67,11 @@ def draw(capture: Capture, window: Window) -> Drawn:
                 np.maximum(hand, cover, out=hand)
         for prop, limb in zip(subject.props, held_by(subject), strict=False):
             _lay_prop(capture, place, prop, limb, colour, alpha)
+    glass = lamps_in_glass(capture, window)
+    if glass is not None:
+        background = background + glass
+        if before_figure(capture):
+            colour += alpha[..., None] * glass
     veil = GLARE * (colour + (1.0 - alpha[..., None]) * background).mean(axis=(0, 1))
     # The same veil on both layers keeps the composite exact.
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil

@@ -16,8 +16,9 @@ from .capture import Capture, border_of, capture_of, ideal_of
 from .details import hand_at, held_by
 from .pull import Pulled, pull
 from .quality import Measures, Part, joined, measured, parts_of, quality_of
-from .render import Drawn, Window, draw, figure_place
+from .render import Drawn, draw, figure_place
 from .shoot import Codec, shoot
+from .window import Window
 
 OVERVIEW = 960
 WHOLE = 480

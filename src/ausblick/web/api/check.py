@@ -22,7 +22,7 @@ from ausblick.core.measure.reading import FrameReading, read_frame
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.testkey.ground import plate_ground
 from ausblick.core.testkey.quality import BRIGHT, DARK
-from ausblick.core.testkey.render import Window
+from ausblick.core.testkey.window import Window
 from ausblick.formats.images import jpeg_bytes, png_bytes, read_image
 from ausblick.formats.testkey_pictures import grey, shown
 from ausblick.store.frames import StoredFrame
