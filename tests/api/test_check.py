@@ -16,6 +16,7 @@ from flask.testing import FlaskClient
 from ausblick.core.asbuilt.built import AsBuilt
 from ausblick.core.asbuilt.standin import screen_corners, standin_capture, standin_picture
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.optics.turned import upright_places
 from ausblick.core.plan import Change, Plan, apply_changes, dump_plan
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.formats.test_clips import write
@@ -119,6 +120,50 @@ def test_pose_from_clicked_corners(client: FlaskClient) -> None:
     assert {"camera.z", "subject.z"} <= {change["path"] for change in pose["changes"]}
     line = [[0.1, 0.1], [0.2, 0.2], [0.3, 0.3], [0.4, 0.4]]
     assert client.post(f"/api/frames/{frame['id']}/pose", json={"corners": line}).status_code == 422
+
+
+def test_a_camera_on_its_side_lying_and_upright_pictures(client: FlaskClient, tmp_path: Path) -> None:
+    """Lying files are set upright, upright ones left; corners are clicked in the picture that people see."""
+    plan = apply_changes(scree(), [Change("camera.roll", 90.0), Change("camera.focal_mm", 30.0)])
+    at = set_up(client, plan)
+    picture = standin_picture(standin_capture(AsBuilt(plan), STORE), 960, 3)
+    sizes = []
+    for name, pixels in (("upright.png", picture), ("lying.png", np.rot90(picture))):
+        frame = send(client, at, cv2.imencode(".png", pixels[..., ::-1])[1].tobytes(), name)
+        sizes.append((frame["reading"]["width"], frame["reading"]["height"], frame["turned"]))
+        compared = client.get(f"/api/frames/{frame['id']}/comparison").get_json()
+        assert [row["name"] for row in compared["rows"] if row["means"]] == []
+        places = upright_places(screen_corners(plan), 1)
+        corners = [[float(u), float(v)] for u, v in places]
+        pose = client.post(f"/api/frames/{frame['id']}/pose", json={"corners": corners}).get_json()
+        rows = {row["name"]: row["measured"] for row in pose["rows"]}
+        assert rows["Camera from the screen"] == pytest.approx(plan.camera.z, rel=0.02)
+        assert rows["Roll"] == pytest.approx(90.0, abs=0.5)
+        over = client.get(f"/api/frames/{frame['id']}/trial/plate.jpg")
+        keyed = cv2.imdecode(np.frombuffer(over.data, np.uint8), cv2.IMREAD_COLOR)
+        assert keyed is not None
+        assert keyed.shape[0] > keyed.shape[1]
+    assert sizes == [(540, 960, 0), (540, 960, 1)]
+    clip = write(tmp_path / "take.mp4", frames=12).read_bytes()
+    job = until_done(client, send(client, at, clip, "take.mp4"))
+    assert job["frame"]["reading"]["height"] > job["frame"]["reading"]["width"]
+
+
+def test_what_has_drifted_since_another_take(client: FlaskClient) -> None:
+    plan = scree()
+    at = set_up(client, plan)
+    first = frame_of(client, at, plan, "one.png")
+    warm = [Change(f"lights[{i}].fixture.cct", 4300.0) for i in range(len(plan.lights))]
+    second = frame_of(client, at, apply_changes(plan, warm), "two.png")
+    told = client.get(f"/api/frames/{second['id']}/since/{first['id']}").get_json()
+    assert (told["before"], told["now"]) == ("one.png", "two.png")
+    rows = {row["name"]: row for row in told["rows"]}
+    assert rows["Colour of the light"]["difference"] == pytest.approx(1e6 / 4300 - 1e6 / 5600, abs=8.0)
+    assert "warmer" in rows["Colour of the light"]["means"]
+    grey = cv2.imencode(".png", np.full((200, 300, 3), 90, np.uint8))[1].tobytes()
+    third = send(client, at, grey, "grey.png")
+    assert client.get(f"/api/frames/{third['id']}/since/{first['id']}").get_json()["rows"] == []
+    assert client.get(f"/api/frames/{third['id']}/since/9999").status_code == 404
 
 
 def test_trial_key_with_a_clean_plate_and_pixels(client: FlaskClient) -> None:

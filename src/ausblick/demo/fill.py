@@ -40,7 +40,7 @@ def fill_demo(place: Path) -> None:
             path = Path(folder) / "frame.png"
             path.write_bytes(png_bytes(record(built, seed=7)))
             name = f"{plan.title.split(',')[0].lower().replace(' ', '-')}-test.png"
-            import_frame(frames, setup.id, name, path, plan.targets.level_trace)
+            import_frame(frames, setup.id, name, path, plan)
     for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners()):
         setups.create(plan)
 

@@ -6,7 +6,7 @@ Matrix and range are the stream's own. Untagged: BT.601 up to 576 lines, else BT
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
@@ -38,7 +38,8 @@ SMALL = 240
 
 @dataclass(frozen=True)
 class ClipFacts:
-    """What the file says of itself. `mbit_s` from the packets where the container has no figure."""
+    """What the file says of itself. `mbit_s` from the packets where the container has no figure; `turns` from the
+    plan: quarter turns of the camera."""
 
     container: str
     codec: str
@@ -51,6 +52,7 @@ class ClipFacts:
     height: int
     matrix: str
     full_range: bool
+    turns: int = 0
 
 
 def is_clip(start: bytes) -> bool:
@@ -77,11 +79,14 @@ def read_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: No
     return clip.facts, clip.reading
 
 
-def open_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: None) -> Clip:
-    """The same with pictures. `progress` is told the share done; raising from it cancels. Raises ImageError."""
+def open_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: None, turns: int = 0) -> Clip:
+    """The same with pictures. `progress` is told the share done; raising from it cancels. Raises ImageError.
+
+    `turns`: quarter turns of the camera; a picture that its file leaves lying is set upright by them.
+    """
     try:
         with av.open(str(path), "r") as container:
-            facts = _facts(container, path)
+            facts = replace(_facts(container, path), turns=turns)
             reading, middle, worst = _reading(container, facts, trace, progress)
     except (av.FFmpegError, IndexError, OSError) as err:
         raise ImageError(f"the clip can't be decoded: {_words(err)}") from None
@@ -236,7 +241,7 @@ def _plane(plane: Any, wide: bool) -> np.ndarray[Any, Any]:
 
 def _small(frame: Any, facts: ClipFacts) -> Floats32:
     """The upright frame as signal (h, w, 3), SMALL wide, area-averaged: enough for level, screen and contacts."""
-    return np.ascontiguousarray(_upright(_lying(frame, facts), frame))
+    return np.ascontiguousarray(_upright(_lying(frame, facts), frame, facts))
 
 
 def _lying(frame: Any, facts: ClipFacts) -> Floats32:
@@ -254,10 +259,10 @@ def _fine_luma(frame: Any, facts: ClipFacts) -> Floats32:
     if not facts.pix_fmt.startswith("yuv"):
         grey = frame.to_ndarray(format="gray")
         step = max(1, grey.shape[1] // 160)
-        return np.asarray(_upright(grey[::step, ::step], frame), dtype=np.float32) / np.float32(255.0)
+        return np.asarray(_upright(grey[::step, ::step], frame, facts), dtype=np.float32) / np.float32(255.0)
     plane = _plane(frame.planes[0], facts.bits > 8)
     step = max(1, plane.shape[1] // 160)
-    return _luma_signal(np.asarray(_upright(plane[::step, ::step], frame), dtype=np.float32), facts)
+    return _luma_signal(np.asarray(_upright(plane[::step, ::step], frame, facts), dtype=np.float32), facts)
 
 
 def _unit(facts: ClipFacts) -> float:
@@ -275,12 +280,15 @@ def _luma_signal(values: Floats32, facts: ClipFacts) -> Floats32:
 def frame_of(frame: Any, facts: ClipFacts) -> Frame:
     """A decoded frame as signal, upright as its rotation flag says."""
     found = _frame_of(frame, facts)
-    return Frame(np.ascontiguousarray(_upright(found.pixels, frame)), found.white)
+    return Frame(np.ascontiguousarray(_upright(found.pixels, frame, facts)), found.white)
 
 
-def _upright(pixels: Any, frame: Any) -> Any:
-    """Phones record lying pictures with a flag that says how to turn them (counterclockwise, quarter turns)."""
+def _upright(pixels: Any, frame: Any, facts: ClipFacts) -> Any:
+    """Phones record lying pictures with a flag that says how to turn them (counterclockwise, quarter turns); other
+    cameras on their side leave it to whoever knows how they were turned."""
     turns = round(float(frame.rotation or 0) / 90.0) % 4
+    if turns % 2 == 0 and facts.width > facts.height:
+        turns -= facts.turns
     return np.rot90(pixels, turns) if turns else pixels
 
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from ausblick.core.arrays import Bytes, Floats, Floats32
 from ausblick.core.measure.frame import Frame
+from ausblick.core.optics.turned import side_turns, upright
 from ausblick.core.signal.curves import rec709
 from ausblick.core.testkey.ground import plate_ground
 from ausblick.core.testkey.pull import over
@@ -67,10 +68,14 @@ def views(shot: Shot, channel: int, ground: Floats32 | None = None) -> dict[str,
 
 
 def all_views(key: SimulatedKey, plate: Frame | None = None) -> dict[str, dict[str, Bytes]]:
-    """Views of every window: whole, and a set for every crop."""
+    """Upright views of every window: whole, and a set for every crop."""
     plan = key.capture.plan
+    turns = side_turns(plan.camera)
     return {
-        part: views(shot, key.capture.key, plate_ground(plan, plate, shot.window))
+        part: {
+            name: upright(picture, turns)
+            for name, picture in views(shot, key.capture.key, plate_ground(plan, plate, shot.window)).items()
+        }
         for part, shot in {"whole": key.overview, **key.crops}.items()
     }
 

@@ -29,6 +29,7 @@ from .watching import Watches
 STATIC = Path(__file__).parent / "static"
 MAX_BODY = 420_000_000
 MAX_JSON = 6_000_000
+EXPECTED = 12
 TRIALS = 3
 """Trial keys that are remembered: figures and views of one frame are asked for one after the other."""
 
@@ -57,6 +58,7 @@ def create_app(place: Path) -> OpenAPI:
     app.extensions["ausblick-watches"] = Watches()
     app.extensions["ausblick-basis"] = BasisStore()
     app.extensions["ausblick-trials"] = Shelf(TRIALS)
+    app.extensions["ausblick-expected"] = Shelf(EXPECTED)
     app.extensions["ausblick-jobs"] = Jobs()
     register_guard(app)
     register_problems(app)

@@ -152,8 +152,11 @@ class StandinModel(Answer):
 
 
 class LookModel(Answer):
-    """One picture of the stand-in: JPEG in base64, its reading and instruments."""
+    """One picture of the stand-in: JPEG in base64, its reading and instruments; level and unevenness in % that the
+    plan's own picture has by the same ruler."""
 
+    planned_luma: float | None
+    planned_even: float | None
     picture: str
     reading: FrameReadingModel
     scopes: ScopesModel

@@ -11,6 +11,8 @@ import numpy as np
 from ausblick.core.key.keyer import plain_key
 from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.reading import FrameReading, Region, frame_scopes, read_frame
+from ausblick.core.optics.turned import side_turns, turns_to_upright, upright
+from ausblick.core.plan import Plan
 from ausblick.core.report import clip_report, frame_report, key_report
 from ausblick.formats.clips import Progress, is_clip, open_clip
 from ausblick.formats.images import jpeg_bytes, png_bytes, read_image
@@ -31,18 +33,22 @@ def looks_like_clip(path: Path) -> bool:
         return is_clip(file.read(16))
 
 
-def import_frame(frames: Frames, setup_id: int, name: str, path: Path, trace: str) -> StoredFrame:
-    """Keep a picture with its reading, scopes, key and matte. Raises ImageError; nothing is kept then."""
+def import_frame(frames: Frames, setup_id: int, name: str, path: Path, plan: Plan) -> StoredFrame:
+    """Keep a picture with its reading, scopes, key and matte; one that lies although the plan's camera is turned on
+    its side is set upright. Raises ImageError; nothing is kept then."""
     frame = read_image(path)
-    data, files = _of_frame(frame, read_frame(frame, trace))
-    return frames.add(setup_id, name, path, data, _present(files))
+    turned = turns_to_upright(plan.camera, frame.width, frame.height)
+    frame = _turned(frame, turned)
+    data, files = _of_frame(frame, read_frame(frame, plan.targets.level_trace))
+    return frames.add(setup_id, name, path, {**data, "turned": turned}, _present(files))
 
 
 def import_clip(
-    frames: Frames, setup_id: int, name: str, path: Path, trace: str, progress: Progress = lambda _: None
+    frames: Frames, setup_id: int, name: str, path: Path, plan: Plan, progress: Progress = lambda _: None
 ) -> StoredFrame:
-    """Keep a clip with its reading over time and its middle frame. Raises ImageError, and what `progress` raises."""
-    clip = open_clip(path, trace, progress)
+    """Keep a clip with its reading over time and its middle frame, upright as a still is. Raises ImageError, and what
+    `progress` raises."""
+    clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera))
     data, files = _of_frame(clip.middle, clip.reading.frame)
     report = clip_report(clip.facts, clip.reading)
     data["reading"] = {key: report[key] for key in data["reading"]}
@@ -53,7 +59,13 @@ def import_clip(
 
 def picture_of(frames: Frames, frame: StoredFrame) -> Frame:
     """The pixels that were read: of a clip its middle frame."""
-    return read_image(frames.file(frame.id, MIDDLE) if frame.data.get("clip") else frames.file(frame.id))
+    if frame.data.get("clip"):
+        return read_image(frames.file(frame.id, MIDDLE))
+    return _turned(read_image(frames.file(frame.id)), int(frame.data.get("turned", 0)))
+
+
+def _turned(frame: Frame, turns: int) -> Frame:
+    return Frame(upright(frame.pixels, turns), frame.white)
 
 
 def region_of(frame: StoredFrame) -> Region:
@@ -65,7 +77,7 @@ def read_again(frames: Frames, stored: StoredFrame, region: Region, trace: str) 
     """The same picture read inside a region that a person drew; an empty one takes the correction back."""
     frame = picture_of(frames, stored)
     data, files = _of_frame(frame, read_frame(frame, trace, region))
-    kept = {key: stored.data[key] for key in ("clip",) if key in stored.data}
+    kept: dict[str, Any] = {key: stored.data[key] for key in ("clip", "turned") if key in stored.data}
     return frames.update(stored.id, {**data, **kept, "region": [list(c) for c in region]}, files)
 
 

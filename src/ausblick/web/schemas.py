@@ -203,10 +203,12 @@ class ClipModel(Answer):
 
 
 class FrameModel(Answer):
-    """`region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown."""
+    """`region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown;
+    `turned`: quarter turns by which a lying still was set upright."""
 
     clip: ClipModel | None = None
     region: list[tuple[float, float]] = Field(default=[])
+    turned: int = 0
     id: int
     setup_id: int
     name: str
@@ -243,6 +245,21 @@ class ComparisonModel(Answer):
     not_computed: list[str]
 
 
+class DriftedModel(Answer):
+    name: str
+    unit: str
+    before: float
+    now: float
+    difference: float
+    means: str
+
+
+class DriftModel(Answer):
+    before: str
+    now: str
+    rows: list[DriftedModel]
+
+
 class TermModel(Answer):
     term: str
     means: str
@@ -262,3 +279,7 @@ class VersionPath(SetupPath):
 
 class FramePath(BaseModel):
     frame_id: int = Field(ge=1, le=2**31)
+
+
+class SincePath(FramePath):
+    other_id: int = Field(ge=1, le=2**31)

@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 
 from ausblick.core.asbuilt.by_hand import LUX_PER_FC, ReadingError, Unit, read_nine, zebra
+from ausblick.core.asbuilt.expected import expected_reading
 from ausblick.core.asbuilt.lists import items_of
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
@@ -93,7 +94,12 @@ def test_lists_tick_what_can_be_measured() -> None:
     assert "5600 K" in blank["white-balance"].text
     assert {item.when for item in blank.values()} == {"before", "after"}
     empty = FrameReading(1920, 1080, None, 0.0)
-    read = {item.id: item for item in items_of(evaluation, findings, empty, compare(evaluation, empty))}
+    read = {
+        item.id: item
+        for item in items_of(
+            evaluation, findings, empty, compare(evaluation, expected_reading(evaluation, BasisStore()), empty)
+        )
+    }
     assert read["screen-found"].done is False
     assert read["no-sharpening"].done is True
 

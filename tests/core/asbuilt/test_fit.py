@@ -12,7 +12,7 @@ from ausblick.core.asbuilt.built import AsBuilt, Kind, built_from
 from ausblick.core.asbuilt.colour import fit_colour
 from ausblick.core.asbuilt.fit import fit_lamps
 from ausblick.core.asbuilt.seen import Seen, seen_on
-from ausblick.core.asbuilt.standin import incident, spot, standin_capture, standin_signal
+from ausblick.core.asbuilt.standin import incident, spot, standin_capture, standin_picture, standin_signal
 from ausblick.core.asbuilt.words import LampFit
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
@@ -137,3 +137,25 @@ def test_meters_of_the_stand_in_agree_with_the_plan() -> None:
     assert seen_at.candela_m2 is not None
     grey = grey_lux(plan.camera) * 0.18 / math.pi
     assert seen_at.stops == pytest.approx(math.log2(seen_at.candela_m2 / grey), abs=1e-6)
+
+
+@pytest.mark.parametrize("roll", [90.0, -90.0])
+def test_a_camera_on_its_side_gives_an_upright_still_and_the_same_lamp(roll: float) -> None:
+    plan = apply_changes(scree(), [Change("camera.roll", roll), Change("camera.focal_mm", 28.0)])
+    built = AsBuilt(apply_changes(plan, [Change("lights[0].dimmer", 0.6)]))
+    picture = standin_picture(standin_capture(built, STORE), 960, 5)
+    assert picture.shape[0] > picture.shape[1]
+    frame = Frame(picture, 255.0)
+    seen_here = seen_on(plan, frame, read_frame(frame))
+    assert seen_here is not None
+    fit = fit_lamps(plan, seen_here, STORE)
+    assert fit is not None
+    assert (fit.lamp, fit.story) == (plan.lights[0].id, "dimmer")
+    assert fit.factor == pytest.approx(0.6 / plan.lights[0].dimmer, rel=0.03)
+    # The same pixels as the sensor recorded them say the same.
+    lying = Frame(np.ascontiguousarray(np.rot90(picture, 1 if roll > 0 else -1)), 255.0)
+    again = seen_on(plan, lying, read_frame(lying))
+    assert again is not None
+    same = fit_lamps(plan, again, STORE)
+    assert same is not None
+    assert same.factor == pytest.approx(fit.factor, abs=0.02)

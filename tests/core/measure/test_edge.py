@@ -6,9 +6,10 @@ import cv2
 import numpy as np
 import pytest
 
+from ausblick.core.asbuilt.expected import expected_reading
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.measure.compare import compare, planned_hue
+from ausblick.core.measure.compare import compare
 from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.reading import read_frame
 from ausblick.core.signal.curves import rec709
@@ -59,12 +60,12 @@ def test_spill_is_read_on_edge_and_skin() -> None:
 
 def test_every_reading_stands_beside_the_plan() -> None:
     evaluation = evaluate(seed_vault(), BasisStore())
-    rows = {row.name: row for row in compare(evaluation, read_frame(frame()))}
-    assert {"Noise", "Hue", "Edge of the subject"} <= set(rows)
+    expected = expected_reading(evaluation, BasisStore())
+    rows = {row.name: row for row in compare(evaluation, expected, read_frame(frame()))}
+    assert {"Noise", "Hue", "Edge of the subject", "Spill on skin", "Screen in the frame"} <= set(rows)
     assert all(row.planned is not None for row in rows.values())
-    hue = planned_hue(evaluation)
-    assert hue is not None
-    assert rows["Hue"].difference == pytest.approx((rows["Hue"].measured or 0) - hue, abs=1e-6)
+    assert expected.hue_deg is not None
+    assert rows["Hue"].difference == pytest.approx((rows["Hue"].measured or 0) - expected.hue_deg, abs=1e-6)
 
 
 def test_a_screen_with_a_floor_before_it_does_not_make_the_wall_a_subject() -> None:

@@ -6,9 +6,10 @@ import numpy as np
 import pytest
 
 from ausblick.core.asbuilt.built import AsBuilt
+from ausblick.core.asbuilt.expected import expected_reading
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.measure.compare import compare, planned_grid, verdict
+from ausblick.core.measure.compare import compare, verdict
 from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.reading import FrameReading, frame_scopes, read_frame
 from ausblick.core.measure.scopes import WAVE_BINS, WAVE_TOP
@@ -137,23 +138,34 @@ def test_a_frame_of_the_plan_agrees_with_the_plan() -> None:
     """Render, encode, decode, measure: what comes back is what `check` said."""
     plan = apply_changes(seed_vault(), [Change("camera.iso", 400.0)])
     evaluation = evaluate(plan, BasisStore())
+    expected = expected_reading(evaluation, BasisStore())
     reading = read_frame(Frame(record(AsBuilt(plan), 1), 255.0))
-    rows = {row.name: row for row in compare(evaluation, reading)}
-    # The frame shows more of the screen than is judged, so the means differ a little.
-    assert rows["Screen, luma"].difference == pytest.approx(0.0, abs=3.0)
-    planned = planned_grid(evaluation)
+    rows = {row.name: row for row in compare(evaluation, expected, reading)}
+    assert [row.name for row in rows.values() if row.means] == []
+    assert all(row.planned is not None and row.difference is not None for row in rows.values())
+    for name, within in (("Screen, luma", 0.5), ("Screen, key channel", 0.5), ("Unevenness", 0.5), ("Hue", 1.0),
+                         ("Left to right", 0.5), ("Saturation", 0.5), ("Screen in the frame", 1.0)):  # fmt: skip
+        assert rows[name].difference == pytest.approx(0.0, abs=within), name
+    # The plan's own band on the screen that it judges is another number, of another part of the screen.
+    assert evaluation.screen is not None
+    assert rows["Screen, luma"].planned == pytest.approx(evaluation.screen.level_luma, abs=3.0)
+    assert expected.grid is not None
     assert reading.grid is not None
-    assert reading.grid[1][0] == pytest.approx(planned[1][0], abs=3.0)
+    assert reading.grid[1][0] == pytest.approx(expected.grid[1][0], abs=0.7)
+    assert verdict(evaluation, expected, reading, list(rows.values())).state == "holds"
     dim = apply_changes(plan, [Change("lights[1].dimmer", 0.2)])
     darker = read_frame(Frame(record(AsBuilt(dim), 1), 255.0))
-    said = verdict(evaluation, darker, compare(evaluation, darker))
+    said = verdict(evaluation, expected, darker, compare(evaluation, expected, darker))
     assert said.state == "fails"
     assert "planned" in said.says
 
 
 def test_the_verdict_names_a_wrong_screen_first() -> None:
     evaluation = evaluate(seed_vault(), BasisStore())
-    blue = read(colour=BLUE)
-    assert verdict(evaluation, blue, compare(evaluation, blue)).says == "The screen is blue; the plan says green."
-    clipped = read(colour=(60.0, 100.0, 60.0))
-    assert "clips" in verdict(evaluation, clipped, compare(evaluation, clipped)).says
+    expected = expected_reading(evaluation, BasisStore())
+
+    def says(reading: FrameReading) -> str:
+        return verdict(evaluation, expected, reading, compare(evaluation, expected, reading)).says
+
+    assert says(read(colour=BLUE)) == "The screen is blue; the plan says green."
+    assert "clips" in says(read(colour=(60.0, 100.0, 60.0)))

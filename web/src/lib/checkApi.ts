@@ -1,11 +1,13 @@
 /** Frames and clips from the set: cause, corrections, pose, trial key, stand-in, readings by hand, lists. */
 import { ApiError, call, client } from './api'
-import type { Cause, Change, Corner, Frame, HandReading, Import, ListItem, Look, Meter, Plan, Pose, Standin, Trial, WatchState, ZebraReading } from './types'
+import type { Cause, Change, Corner, Drift, Frame, HandReading, Import, ListItem, Look, Meter, Plan, Pose, Standin, Trial, WatchState, ZebraReading } from './types'
 
 const frame = (frame_id: number) => ({ params: { path: { frame_id } } })
 const setup = (setup_id: number) => ({ params: { path: { setup_id } } })
 
 export const causeOf = (id: number) => call<Cause>(client.GET('/api/frames/{frame_id}/cause', frame(id)))
+export const driftSince = (id: number, other_id: number) =>
+  call<Drift>(client.GET('/api/frames/{frame_id}/since/{other_id}', { params: { path: { frame_id: id, other_id } } }))
 export const correct = (id: number, corners: Corner[]) =>
   call<Frame>(client.POST('/api/frames/{frame_id}/region', { ...frame(id), body: { corners } }))
 export const poseOf = (id: number, corners: Corner[], marks: { foot: Corner; head: Corner; height: number } | null) =>

@@ -224,6 +224,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{frame_id}/since/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed on the screen from another frame or clip to this one; no rows where one shows no screen. */
+        get: operations["driftOfFrame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/{frame_id}/trial": {
         parameters: {
             query?: never;
@@ -1553,6 +1570,30 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["SchoolRowModel"][];
         };
+        /** DriftModel */
+        DriftModel: {
+            /** Before */
+            before: string;
+            /** Now */
+            now: string;
+            /** Rows */
+            rows: components["schemas"]["DriftedModel"][];
+        };
+        /** DriftedModel */
+        DriftedModel: {
+            /** Before */
+            before: number;
+            /** Difference */
+            difference: number;
+            /** Means */
+            means: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /** Unit */
+            unit: string;
+        };
         /** EntryModel */
         EntryModel: {
             /** Locked */
@@ -1965,7 +2006,8 @@ export interface components {
         };
         /**
          * FrameModel
-         * @description `region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown.
+         * @description `region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown;
+         *     `turned`: quarter turns by which a lying still was set upright.
          */
         FrameModel: {
             /** @default null */
@@ -1993,6 +2035,11 @@ export interface components {
             scopes: components["schemas"]["ScopesModel"];
             /** Setup Id */
             setup_id: number;
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
         };
         /** FrameReadingModel */
         FrameReadingModel: {
@@ -2752,11 +2799,16 @@ export interface components {
         };
         /**
          * LookModel
-         * @description One picture of the stand-in: JPEG in base64, its reading and instruments.
+         * @description One picture of the stand-in: JPEG in base64, its reading and instruments; level and unevenness in % that the
+         *     plan's own picture has by the same ruler.
          */
         LookModel: {
             /** Picture */
             picture: string;
+            /** Planned Even */
+            planned_even: number | null;
+            /** Planned Luma */
+            planned_luma: number | null;
             reading: components["schemas"]["FrameReadingModel"];
             scopes: components["schemas"]["ScopesModel"];
         };
@@ -5354,6 +5406,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FrameModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    driftOfFrame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+                other_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriftModel"];
                 };
             };
             /** @description Unprocessable Entity */

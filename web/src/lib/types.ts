@@ -16,6 +16,7 @@ export type Version = Schemas['VersionModel']
 export type Frame = Schemas['FrameModel']
 export type FrameSummary = Schemas['FrameSummary']
 export type Comparison = Schemas['ComparisonModel']
+export type Drift = Schemas['DriftModel']
 export type Severity = Finding['severity']
 export type State = 'holds' | 'tight' | 'fails' | 'unknown'
 

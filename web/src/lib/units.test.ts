@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { inUnits, readLength, readNumber, showLength, showLight, showValue } from './units'
+import { inUnits, plain, readLength, readNumber, showLength, showLight, showValue, signed } from './units'
 
 describe('units', () => {
+  it('shows a true minus, a sign for differences, and neither on nothing', () => {
+    expect(plain(-0.04, 1)).toBe('0.0')
+    expect(plain(-1.25, 2)).toBe('−1.25')
+    expect(plain(null, 1)).toBe('–')
+    expect([signed(0.04, 1), signed(-0.04, 1), signed(0.06, 1), signed(-2, 0)]).toEqual(['0.0', '0.0', '+0.1', '−2'])
+  })
+
   it('shows lengths and light in the chosen unit', () => {
     expect(showLength(2.4, 'm')).toBe('2.40 m')
     expect(showLength(2.4, 'ft')).toBe('7′ 10″')

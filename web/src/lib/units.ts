@@ -5,6 +5,19 @@ export type LightUnit = 'lx' | 'fc'
 const INCHES_PER_METRE = 39.37007874
 const LUX_PER_FOOT_CANDLE = 10.76391042
 
+/** A number with a true minus, and none before a zero; a dash where there is none. */
+export function plain(value: number | null | undefined, digits: number): string {
+  if (value == null) return '–'
+  const text = value.toFixed(digits)
+  return Number(text) === 0 ? text.replace('-', '') : text.replace('-', '−')
+}
+
+/** A difference: with its sign, unless it is nothing. */
+export function signed(value: number, digits: number): string {
+  const text = plain(value, digits)
+  return value > 0 && Number(text) !== 0 ? `+${text}` : text
+}
+
 export function showLength(metres: number, unit: LengthUnit, digits = 2): string {
   if (unit === 'm') return `${metres.toFixed(digits)} m`
   const inches = Math.round(Math.abs(metres) * INCHES_PER_METRE)
@@ -31,7 +44,7 @@ export function showValue(value: number | null, unit: string, digits: number, le
   if (value === null) return '–'
   if (unit === 'm') return showLength(value, length, digits)
   if (unit === 'lx') return showLight(value, light)
-  const number = value.toFixed(digits).replace('-', '−')
+  const number = plain(value, digits)
   return unit === '°' ? `${number}°` : `${number} ${unit}`.trim()
 }
 

@@ -12,6 +12,7 @@ from ..arrays import Floats
 from ..measure.frame import Frame
 from ..measure.reading import FrameReading
 from ..optics.grid import Grid, screen_grid
+from ..optics.turned import turns_taken, upright_places
 from ..optics.view import View, view_of
 from ..plan import Plan
 from ..signal.curves import decode
@@ -52,6 +53,7 @@ def seen_on(plan: Plan, frame: Frame, reading: FrameReading, view: View | None =
     grid = screen_grid(plan.screen, COLUMNS, ROWS)
     points = grid.points()
     place, depth = view.project(points)
+    place = upright_places(place, turns_taken(plan.camera, frame.width, frame.height))
     mask = reading.found.core
     height, width = mask.shape
     room = cv2.distanceTransform(np.pad(mask.astype(np.uint8), 1), cv2.DIST_L2, 3)[1:-1, 1:-1]

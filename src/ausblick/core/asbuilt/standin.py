@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -13,6 +14,7 @@ from ..evaluate import evaluate
 from ..light.basis import BasisStore
 from ..light.mix import scalar_lux
 from ..light.returned import probe_all
+from ..optics.turned import recorded_places, side_turns, upright
 from ..optics.view import view_of
 from ..plan import Plan
 from ..signal.curves import encode
@@ -57,19 +59,26 @@ def _lost(crease: Crease, xs: Floats, ys: Floats) -> Floats:
 
 def standin_signal(capture: Capture, width: int, seed: int) -> Floats32:
     """One exposure as recorded signal 0..1 (H, W, 3) at most `width` px wide; `seed` draws its noise."""
-    return exposed(capture, draw(capture, overview_window(capture.plan, width)).frame, seed)
+    return exposures(capture, draw(capture, overview_window(capture.plan, width)).frame)(seed)
 
 
-def exposed(capture: Capture, linear: Floats, seed: int) -> Floats32:
-    """Linear light (H, W, 3) with this exposure's noise, through the curve."""
+def exposures(capture: Capture, linear: Floats) -> Callable[[int], Floats32]:
+    """What records linear light (H, W, 3): a seed gives the signal (H, W, 3) of one exposure with its noise."""
     camera = capture.plan.camera
-    rng = np.random.default_rng(seed)
-    noisy = linear + capture.noise * noise_linear(linear, camera) * rng.standard_normal(linear.shape)
-    return np.asarray(encode(np.maximum(noisy, 0.0), camera.curve, camera.curve_table), dtype=np.float32)
+    clean, sigma = (np.asarray(v, dtype=np.float32) for v in (linear, capture.noise * noise_linear(linear, camera)))
+
+    def one(seed: int) -> Floats32:
+        noise = np.random.default_rng(seed).standard_normal(clean.shape, dtype=np.float32)
+        noisy = np.maximum(clean + sigma * noise, np.float32(0.0))
+        return np.asarray(encode(noisy, camera.curve, camera.curve_table), dtype=np.float32)
+
+    return one
 
 
 def standin_picture(capture: Capture, width: int, seed: int) -> Bytes:
-    return np.asarray(np.round(255.0 * standin_signal(capture, width, seed)), dtype=np.uint8)
+    """The still (H, W, 3), 8 bit, as a camera shows it: upright."""
+    recorded = np.round(255.0 * standin_signal(capture, width, seed)).astype(np.uint8)
+    return upright(recorded, side_turns(capture.plan.camera))
 
 
 @dataclass(frozen=True)
@@ -93,11 +102,12 @@ def incident(plan: Plan, at: tuple[float, float, float], store: BasisStore) -> M
 
 
 def spot(built: AsBuilt, at: tuple[float, float], store: BasisStore) -> MeterReading:
-    """Through the lens at a place of the frame (parts of it), one per cent of its height wide."""
+    """Through the lens at a place of the upright picture (parts of it), one per cent of its height wide."""
     capture = standin_capture(built, store)
     window = overview_window(built.plan, 960)
     frame = draw(capture, window).frame
-    x, y, half = at[0] * window.width, at[1] * window.height, max(2, round(0.005 * window.height))
+    u, v = recorded_places(np.array(at), side_turns(built.plan.camera))
+    x, y, half = u * window.width, v * window.height, max(2, round(0.005 * window.height))
     row, column = int(np.clip(y, half, window.height - half)), int(np.clip(x, half, window.width - half))
     patch = frame[row - half : row + half, column - half : column + half].mean(axis=(0, 1))
     luminance = float(scalar_lux(patch))

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 import numpy as np
 
-from ..arrays import LUMA, Floats
-from ..optics.picture import UPRIGHT
 from ..plan import Plan
 from ..results import Evaluation
-from ..signal.exposure import signal
 from ..signal.noise import trace_noise
-from .reading import FrameReading
+from .reading import FrameReading, Level
+from .spots import Spot
+
+SKIN, EDGE, AREA = 6.0, 8.0, 12.0
+"""Points within which a real person in another pose still agrees with the drawn figure."""
+UNPLANNED = 0.4
+"""Share of a spot's delta by which a place must differ from the plan to count as a spot of its own."""
 
 
 @dataclass(frozen=True)
@@ -29,38 +33,76 @@ class Compared:
     means: str
 
 
-def compare(evaluation: Evaluation, reading: FrameReading) -> list[Compared]:
-    """Rows in the order of importance."""
-    screen = evaluation.screen
-    planned = (None,) * 3 if screen is None else (screen.level_luma, screen.level_key_channel, screen.band_percent)
-    luma = reading.level_luma.mean if reading.level_luma else None
-    key = reading.level_key_channel.mean if reading.level_key_channel else None
-    slope = reading.slope_percent[0] if reading.slope_percent else None
+def compare(evaluation: Evaluation, expected: FrameReading, reading: FrameReading) -> list[Compared]:
+    """Rows in the order of importance. `expected`: what the plan's own picture reads (`asbuilt.expected`), so that
+    both columns come from the same ruler over all of the screen that is seen."""
     brighter = "brighter than planned: dim the screen lamps"
     darker = "darker than planned: look for a lamp that is off or further away"
+    more = "more of the screen's colour on the {} than planned: the subject is nearer to the screen, or it is larger"
     return [
-        _row("Screen, luma", planned[0], luma, 3.0, brighter, darker),
-        _row("Screen, key channel", planned[1], key, 3.0, brighter, darker),
-        _row(
+        row_of("Screen, luma", _mean(expected.level_luma), _mean(reading.level_luma), 3.0, brighter, darker),
+        row_of(
+            "Screen, key channel",
+            _mean(expected.level_key_channel),
+            _mean(reading.level_key_channel),
+            3.0,
+            brighter,
+            darker,
+        ),
+        row_of(
             "Unevenness",
-            planned[2],
+            expected.even_percent,
             reading.even_percent,
             2.0,
             "more uneven than planned: see where on the deviation map",
             "more even than planned",
         ),
-        _row(
+        row_of(
             "Left to right",
-            _planned_slope(evaluation),
-            slope,
+            _across(expected),
+            _across(reading),
             3.0,
             "the right side is brighter than planned",
             "the left side is brighter than planned",
         ),
+        _band_row(expected, reading),
         _noise_row(evaluation, reading),
-        _hue_row(evaluation, reading),
-        _edge_row(evaluation, reading),
+        _hue_row(expected, reading),
+        _saturation_row(expected, reading),
+        _edge_row(expected, reading),
+        row_of("Spill on skin", _spill(expected, True), _spill(reading, True), SKIN, more.format("skin"), ""),
+        row_of("Spill on the edge", _spill(expected, False), _spill(reading, False), EDGE, more.format("edge"), ""),
+        row_of(
+            "Screen in the frame",
+            expected.screen_area_percent,
+            reading.screen_area_percent,
+            AREA,
+            "more screen in the picture than planned: the camera is further away, or the subject is smaller in it",
+            "less screen in the picture than planned: the camera's place or focal length, or something before it",
+        ),
     ]
+
+
+def _mean(level: Level | None) -> float | None:
+    return None if level is None else level.mean
+
+
+def _across(reading: FrameReading) -> float | None:
+    return None if reading.slope_percent is None else reading.slope_percent[0]
+
+
+def _spill(reading: FrameReading, skin: bool) -> float | None:
+    if reading.edge is None:
+        return None
+    return reading.edge.spill_skin_percent if skin else reading.edge.spill_edge_percent
+
+
+def _band_row(expected: FrameReading, reading: FrameReading) -> Compared:
+    """Single pixels' band: a frame's noise widens it, by what a normal distribution has between p1 and p99."""
+    planned = expected.band_percent
+    widened = math.hypot(planned or 0.0, 4.65 * (reading.noise_percent or 0.0)) - (planned or 0.0)
+    wider = "wider than planned: what is not unevenness is noise, a crease or a mark"
+    return row_of("Band, p1 to p99", planned, reading.band_percent, 3.0 + widened, wider, "")
 
 
 def _noise_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
@@ -70,12 +112,11 @@ def _noise_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
         planned = trace_noise(evaluation.plan, evaluation.screen.lux_mean)
     within = 0.3 if planned is None else max(0.3, 0.6 * planned)
     noisier = "noisier than planned: a higher ISO, or a darker exposure that was lifted"
-    return _row("Noise", planned, reading.noise_percent, within, noisier, "")
+    return row_of("Noise", planned, reading.noise_percent, within, noisier, "")
 
 
-def _hue_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
-    planned = planned_hue(evaluation)
-    measured = reading.hue_deg
+def _hue_row(expected: FrameReading, reading: FrameReading) -> Compared:
+    planned, measured = expected.hue_deg, reading.hue_deg
     if planned is None or measured is None:
         return Compared("Hue", "°", planned, measured, None, 4.0, "")
     off = (measured - planned + 180.0) % 360.0 - 180.0
@@ -83,28 +124,21 @@ def _hue_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
     return Compared("Hue", "°", planned, measured, off, 4.0, means)
 
 
-def planned_hue(evaluation: Evaluation) -> float | None:
-    """Where the vectorscope will show the judged screen, degrees."""
-    judged = evaluation.screen_map.judged
-    if evaluation.screen is None or not judged.any():
-        return None
-    plan = evaluation.plan
-    light = np.full(3, evaluation.screen.lux_mean)
-    rgb = signal(np.array(plan.screen.reflectance), light, plan.camera) / 100.0
-    luma = float(rgb @ LUMA)
-    cb, cr = (rgb[2] - luma) / 1.8556, (rgb[0] - luma) / 1.5748
-    return float(np.degrees(np.arctan2(cr, cb)) % 360.0)
+def _saturation_row(expected: FrameReading, reading: FrameReading) -> Compared:
+    planned, measured = (None if r.saturation is None else 100.0 * r.saturation for r in (expected, reading))
+    within = 4.0 if planned is None else max(4.0, 0.2 * planned)
+    paler = "paler than planned: other light falls on the screen, or the picture is flatter (log)"
+    return row_of("Saturation", planned, measured, within, "deeper than planned: the camera's look", paler)
 
 
-def _edge_row(evaluation: Evaluation, reading: FrameReading) -> Compared:
+def _edge_row(expected: FrameReading, reading: FrameReading) -> Compared:
+    planned = expected.edge.width_px if expected.edge else None
+    if planned is not None:
+        planned *= reading.width / expected.width
     measured = reading.edge.width_px if reading.edge else None
-    planned = evaluation.blur.motion_px
-    share = reading.width / evaluation.plan.camera.sensor.px_w
-    planned = None if planned is None else planned * share
     within = 3.0 if planned is None else max(3.0, 0.3 * planned)
-    soft = "softer than movement alone explains: look at the focus"
-    found = _row("Edge of the subject", planned, measured, within, soft, "")
-    return replace(found, unit="px")
+    soft = "softer than planned: look at the focus, or the whole body moves"
+    return replace(row_of("Edge of the subject", planned, measured, within, soft, ""), unit="px")
 
 
 @dataclass(frozen=True)
@@ -115,8 +149,9 @@ class Verdict:
     says: str
 
 
-def verdict(evaluation: Evaluation, reading: FrameReading, rows: list[Compared]) -> Verdict:
-    """What hurts most: no screen, the wrong screen, clipping, the subject off it; then the plan missed."""
+def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReading, rows: list[Compared]) -> Verdict:
+    """What hurts most: no screen, the wrong screen, clipping, the subject off it; then the plan missed; then spots
+    that the plan's own picture does not have."""
     wanted = evaluation.plan.screen.hue
     if reading.hue is None:
         return Verdict("fails", "No green or blue screen was found in this frame.")
@@ -133,51 +168,43 @@ def verdict(evaluation: Evaluation, reading: FrameReading, rows: list[Compared])
     if off:
         worst = max(rows, key=lambda row: off.get(row.name, 0.0))
         return Verdict("fails" if off[worst.name] > 3.0 else "tight", f"{worst.name}: {worst.means}.")
-    spots = sorted((*reading.hot_spots, *reading.shadows), key=lambda spot: -abs(spot.delta_percent))
+    spots = [s for s in (*reading.hot_spots, *reading.shadows) if not _as_planned(s, expected, reading)]
+    spots.sort(key=lambda spot: -abs(spot.delta_percent))
     if spots:
         word = "hot spot" if spots[0].delta_percent > 0 else "shadow or crease"
         return Verdict("tight", f"As planned, but for a {word} of {abs(spots[0].delta_percent):.0f} points.")
     return Verdict("holds", "The frame shows what was planned.")
 
 
-def _row(name: str, planned: float | None, measured: float | None, within: float, above: str, below: str) -> Compared:
+def _as_planned(spot: Spot, expected: FrameReading, reading: FrameReading) -> bool:
+    """Does the plan's own picture deviate there in the same way?"""
+    planned, measured = _deviation_in(expected, spot), _deviation_in(reading, spot)
+    if planned is None or measured is None:
+        return False
+    return abs(measured - planned) < UNPLANNED * abs(spot.delta_percent)
+
+
+def _deviation_in(reading: FrameReading, spot: Spot) -> float | None:
+    """Mean deviation in % inside a spot's box; None where that is no screen."""
+    if reading.deviation is None:
+        return None
+    height, width = reading.deviation.shape
+    top, left = int(spot.y * height), int(spot.x * width)
+    cells = reading.deviation[top : max(top + 1, round((spot.y + spot.h) * height)),
+                              left : max(left + 1, round((spot.x + spot.w) * width))]  # fmt: skip
+    seen = cells[np.isfinite(cells)]
+    return float(seen.mean()) if len(seen) else None
+
+
+def row_of(
+    name: str, planned: float | None, measured: float | None, within: float, above: str, below: str
+) -> Compared:
+    """A row in %: what it means to lie above or below the plan by more than `within`."""
     if planned is None or measured is None:
         return Compared(name, "%", planned, measured, None, within, "")
     off = measured - planned
     means = "" if abs(off) <= within else above if off > 0 else below
     return Compared(name, "%", planned, measured, off, within, means)
-
-
-def _in_picture(evaluation: Evaluation) -> tuple[Floats, Floats]:
-    """Upright picture coordinates (N, 2) and planned level (N,) of every judged cell."""
-    grid, judged = evaluation.screen_map.grid, evaluation.screen_map.judged.ravel()
-    frame, _ = evaluation.view.project(grid.points()[judged])
-    upright = np.array(UPRIGHT[round(evaluation.plan.camera.roll / 90.0) % 4], dtype=float)
-    luma = evaluation.plan.targets.level_trace == "luma"
-    levels = evaluation.screen_map.luma if luma else evaluation.screen_map.key_channel
-    return frame @ upright[:2, :2].T + upright[:2, 2], levels.ravel()[judged]
-
-
-def planned_grid(evaluation: Evaluation) -> list[list[float | None]]:
-    """The plan's 3 x 3 zone means in %, rows from the top; None where a zone needs no screen."""
-    place, level = _in_picture(evaluation)
-    zone = np.floor(np.clip(place, 0.0, 0.9999) * 3.0).astype(int)
-    return [
-        [
-            float(level[here].mean()) if (here := (zone[:, 1] == row) & (zone[:, 0] == column)).sum() > 3 else None
-            for column in range(3)
-        ]
-        for row in range(3)
-    ]
-
-
-def _planned_slope(evaluation: Evaluation) -> float | None:
-    """Change in % from the left to the right edge of the frame, of a plane through the judged cells."""
-    place, level = _in_picture(evaluation)
-    if len(level) < 6 or float(np.ptp(place[:, 0])) < 0.05:
-        return None
-    terms = np.stack([np.ones(len(level)), place[:, 0], place[:, 1]], axis=1)
-    return float(np.linalg.lstsq(terms, level, rcond=None)[0][1])
 
 
 def recording_differs(plan: Plan, facts: dict[str, Any]) -> list[str]:

@@ -11,6 +11,7 @@ from ..plan import Plan, Screen
 from .coverage import Coverage
 from .figure import figure_parts
 from .polygon import clip_half_plane
+from .turned import UPRIGHT, turns_of
 from .view import View
 
 NEAR = 0.05
@@ -34,17 +35,8 @@ class Picture:
     lamps: tuple[tuple[str, float, float], ...]
 
 
-UPRIGHT = {
-    0: [[1, 0, 0], [0, 1, 0], [0, 0, 1]],
-    1: [[0, -1, 1], [1, 0, 0], [0, 0, 1]],
-    2: [[-1, 0, 1], [0, -1, 1], [0, 0, 1]],
-    3: [[0, 1, 0], [-1, 0, 1], [0, 0, 1]],
-}
-"""Frame to upright picture by quarter turns of the camera (roll 90 = 1)."""
-
-
 def picture_of(plan: Plan, view: View, coverage: Coverage) -> Picture:
-    turns = round(plan.camera.roll / 90.0) % 4
+    turns = turns_of(plan.camera)
     upright = np.array(UPRIGHT[turns], dtype=float)
     sensor = plan.camera.sensor
     size = (sensor.px_w, sensor.px_h) if turns % 2 == 0 else (sensor.px_h, sensor.px_w)
@@ -115,7 +107,7 @@ def _lamps(plan: Plan, view: View, upright: Floats) -> list[tuple[str, float, fl
 
 def field_on_screen(plan: Plan, view: View) -> tuple[float, float, float, float] | None:
     """x0, y0, x1, y1 in m on the screen's plane of the middles of the frame's edges; None if it misses."""
-    upright = np.linalg.inv(np.array(UPRIGHT[round(plan.camera.roll / 90.0) % 4], dtype=float))
+    upright = np.linalg.inv(np.array(UPRIGHT[turns_of(plan.camera)], dtype=float))
     edges = np.array([[0.0, 0.5], [0.5, 1.0], [1.0, 0.5], [0.5, 0.0]])
     rays = view.rays(_turned(upright, edges))
     if np.any(rays[:, 2] > -1e-6) or view.lens[2] <= 0.0:

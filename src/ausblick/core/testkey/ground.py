@@ -8,18 +8,21 @@ import numpy as np
 from ..arrays import Floats, Floats32
 from ..light.colour import light_rgb
 from ..measure.frame import Frame, linear_of
+from ..optics.turned import side_turns, upright
 from ..plan import Plan
 from ..signal.curves import rec709_linear
 from .window import Window
 
 
 def plate_ground(plan: Plan, plate: Frame | None, window: Window) -> Floats32:
-    """Linear light (H, W, 3) or (3,) behind a window: the plate fills the frame as it would behind the figure."""
+    """Linear light (H, W, 3) or (3,) behind a window: the plate, upright as people see it, fills the frame as it
+    would behind the figure and is turned as the sensor is."""
     if plate is None:
         level = float(rec709_linear(np.array(plan.plate.mean_level / 100.0)))
         tone: Floats = light_rgb(plan.plate.cct, 0.0, plan.camera.white_balance_k, plan.camera.tint)
         return np.asarray(level * tone, dtype=np.float32)
     sensor = plan.camera.sensor
+    plate = Frame(upright(plate.pixels, -side_turns(plan.camera)), plate.white)
     # The plate covers the frame; what is too wide or too high for it is cut on both sides alike.
     cover = max(sensor.px_w / plate.width, sensor.px_h / plate.height)
     left = (plate.width - sensor.px_w / cover) / 2.0

@@ -20,7 +20,7 @@ from ..check_schemas import HandModel, ItemList, NineBody, TickBody, TickPath, Z
 from ..importing import picture_of, region_of
 from ..problems import problem
 from ..schemas import SetupPath
-from .frames import frames
+from .frames import expected_of, frames
 from .setups import basis, store
 
 api = APIBlueprint("by_hand", __name__, url_prefix="/api", abp_tags=[Tag(name="by hand")])
@@ -77,7 +77,7 @@ def _lists(setup_id: int) -> Response:
     reading, rows = None, []
     if stored:
         reading = read_frame(picture_of(frames(), stored[0]), plan.targets.level_trace, region_of(stored[0]))
-        rows = compare(evaluation, reading)
+        rows = compare(evaluation, expected_of(plan), reading)
     ticked = ticks().of_setup(setup_id)
     items = [
         {**asdict(item), "ticked": item.done if item.done is not None else item.id in ticked}

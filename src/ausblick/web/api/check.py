@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import asdict
 
 import numpy as np
@@ -9,6 +10,7 @@ from flask import Response, current_app
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
+from ausblick.core.arrays import Floats32
 from ausblick.core.asbuilt.colour import fit_colour
 from ausblick.core.asbuilt.fit import fit_lamps
 from ausblick.core.asbuilt.pose import Pose, PoseError, find_corners, mark_of, pose_of, view_from
@@ -19,6 +21,7 @@ from ausblick.core.measure.compare import recording_differs
 from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.noise import noise_percent
 from ausblick.core.measure.reading import FrameReading, read_frame
+from ausblick.core.optics.turned import recorded_places, turns_taken, upright
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.testkey.ground import plate_ground
 from ausblick.core.testkey.quality import BRIGHT, DARK
@@ -109,20 +112,22 @@ def post_region(path: FramePath, body: RegionBody) -> Response:
 @api.post("/frames/<int:frame_id>/pose", operation_id="poseOfFrame", responses={200: PoseModel})
 def post_pose(path: FramePath, body: PoseBody) -> Response:
     """Where the camera really stood, from the screen's corners; where the subject, from foot and head."""
-    plan, _, reading = _read(frames().get(path.frame_id))
+    plan, frame, reading = _read(frames().get(path.frame_id))
+    turns = turns_taken(plan.camera, frame.width, frame.height)
     corners = body.corners
     if not corners and reading.found is not None:
         corners = find_corners(reading.found.mask.astype(float)) or []
     if not corners:
         return problem(422, "No corners", "the screen's edge is cut by the frame: click its four corners", "corners")
     try:
-        pose = pose_of(plan, corners)
+        pose = pose_of(plan, _recorded(corners, turns))
     except PoseError as err:
         return problem(422, "No camera saw this", str(err), "corners")
     mark, mark_problem = None, ""
     if body.foot is not None and body.head is not None:
         try:
-            found = mark_of(plan, view_from(plan, pose), body.foot, body.head, body.height)
+            foot, head = _recorded([body.foot, body.head], turns)
+            found = mark_of(plan, view_from(plan, pose), foot, head, body.height)
             mark = (float(found[0]), float(found[1]))
         except PoseError as err:
             mark_problem = str(err)
@@ -141,6 +146,11 @@ def post_pose(path: FramePath, body: PoseBody) -> Response:
             }
         )
     )
+
+
+def _recorded(places: Sequence[tuple[float, float]], turns: int) -> list[tuple[float, float]]:
+    """Places in the upright picture as places in the frame that the sensor recorded."""
+    return [(float(u), float(v)) for u, v in recorded_places(np.array(places, dtype=float), turns)]
 
 
 POSE_ROWS = (
@@ -218,11 +228,18 @@ def get_trial_picture(path: TrialPath, query: CleanQuery) -> Response:
         plates: Plates = current_app.extensions["ausblick-plates"]
         file = plates.file(frames().get(path.frame_id).setup_id)
         plate = read_image(file) if file.is_file() else None
-        ground = plate_ground(plan, plate, Window(0.0, 0.0, width, height, plan.camera.sensor.px_w / width))
-        ground = ground[:height, :width] if ground.ndim == 3 else ground
+        ground = _behind(plan, plate, width, height)
     else:
         ground = np.full(3, GROUNDS[path.view], dtype=np.float32)
     return Response(jpeg_bytes(shown(trial.over(ground, path.view != "spilled"))), mimetype="image/jpeg")
+
+
+def _behind(plan: Plan, plate: Frame | None, width: int, height: int) -> Floats32:
+    """The plate (H, W, 3), or its colour (3,), behind a frame of this size."""
+    turns = turns_taken(plan.camera, width, height)
+    across, down = (height, width) if turns else (width, height)
+    ground = plate_ground(plan, plate, Window(0.0, 0.0, across, down, plan.camera.sensor.px_w / across))
+    return upright(ground, turns) if ground.ndim == 3 else ground
 
 
 @api.get("/frames/<int:frame_id>/pixels.png", operation_id="framePixels", responses={200: None})

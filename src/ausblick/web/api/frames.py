@@ -13,9 +13,13 @@ from flask_openapi3.models.file import FileStorage
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 
+from ausblick.core.asbuilt.expected import expected_reading
 from ausblick.core.evaluate import evaluate
-from ausblick.core.measure.compare import compare, planned_grid, verdict
-from ausblick.core.measure.reading import read_frame
+from ausblick.core.light.basis import Shelf
+from ausblick.core.measure.compare import compare, verdict
+from ausblick.core.measure.drift import ScreenSeen, drift
+from ausblick.core.measure.reading import FrameReading, read_frame
+from ausblick.core.plan import Plan
 from ausblick.formats.images import MAX_BYTES, ImageError
 from ausblick.store.frames import Frames, StoredFrame
 
@@ -23,7 +27,16 @@ from ..check_schemas import ImportModel, ImportPath
 from ..importing import import_clip, import_frame, looks_like_clip, picture_of, region_of
 from ..jobs import Job, Jobs, TooMany
 from ..problems import problem
-from ..schemas import ComparisonModel, FrameList, FrameModel, FramePath, FrameSummary, SetupPath
+from ..schemas import (
+    ComparisonModel,
+    DriftModel,
+    FrameList,
+    FrameModel,
+    FramePath,
+    FrameSummary,
+    SetupPath,
+    SincePath,
+)
 from .setups import basis, store
 
 api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")])
@@ -79,14 +92,14 @@ def import_upload(path: SetupPath, form: FrameForm) -> Response:
     setup = store().get(path.setup_id)
     folder = Path(tempfile.mkdtemp(prefix="ausblick-import-"))
     target = folder / "file"
-    trace, name = setup.plan.targets.level_trace, Path(upload.filename or "frame").name
+    name = Path(upload.filename or "frame").name
     try:
         upload.save(target)
         if target.stat().st_size > MAX_BYTES:
             raise ImageError(f"the file is larger than {MAX_BYTES // 1_000_000} MB")
         if looks_like_clip(target):
-            return _import_clip(folder, target, path.setup_id, name, trace)
-        response = _model(import_frame(frames(), path.setup_id, name, target, trace))
+            return _import_clip(folder, target, path.setup_id, name, setup.plan)
+        response = _model(import_frame(frames(), path.setup_id, name, target, setup.plan))
         response.status_code = 201
         return response
     finally:
@@ -94,7 +107,7 @@ def import_upload(path: SetupPath, form: FrameForm) -> Response:
             shutil.rmtree(folder, ignore_errors=True)
 
 
-def _import_clip(folder: Path, target: Path, setup_id: int, name: str, trace: str) -> Response:
+def _import_clip(folder: Path, target: Path, setup_id: int, name: str, plan: Plan) -> Response:
     """Hand the folder over to a job that reads it and takes it away."""
     keeper = frames()
 
@@ -104,7 +117,7 @@ def _import_clip(folder: Path, target: Path, setup_id: int, name: str, trace: st
             job.result = {"name": name, "share": share}
 
         try:
-            frame = import_clip(keeper, setup_id, name, target, trace, progress)
+            frame = import_clip(keeper, setup_id, name, target, plan, progress)
             job.result = {"name": name, "share": 1.0, "frame": frame}
         finally:
             shutil.rmtree(folder, ignore_errors=True)
@@ -180,12 +193,13 @@ def compare_frame(path: FramePath) -> Response:
     plan = store().get(frame.setup_id).plan
     evaluation = evaluate(plan, basis())
     reading = read_frame(picture_of(frames(), frame), plan.targets.level_trace, region_of(frame))
-    rows = compare(evaluation, reading)
+    expected = expected_of(plan)
+    rows = compare(evaluation, expected, reading)
     model = ComparisonModel.model_validate(
         {
-            "verdict": asdict(verdict(evaluation, reading, rows)),
+            "verdict": asdict(verdict(evaluation, expected, reading, rows)),
             "rows": [asdict(row) for row in rows],
-            "planned_grid": planned_grid(evaluation),
+            "planned_grid": expected.grid or [[None] * 3] * 3,
             "target_low": evaluation.target.low,
             "target_high": evaluation.target.high,
             "trace": plan.targets.level_trace,
@@ -194,3 +208,32 @@ def compare_frame(path: FramePath) -> Response:
         }
     )
     return Response(model.model_dump_json(), mimetype="application/json")
+
+
+def expected_of(plan: Plan) -> FrameReading:
+    """What the plan's own picture reads; the last few plans are remembered."""
+    shelf: Shelf[FrameReading] = current_app.extensions["ausblick-expected"]
+    return shelf.get(plan.model_dump_json(), lambda: expected_reading(evaluate(plan, basis()), basis()))
+
+
+@api.get("/frames/<int:frame_id>/since/<int:other_id>", operation_id="driftOfFrame", responses={200: DriftModel})
+def get_drift(path: SincePath) -> Response:
+    """What has changed on the screen from another frame or clip to this one; no rows where one shows no screen."""
+    now, before = frames().get(path.frame_id), frames().get(path.other_id)
+    seen = [_screen_seen(frame) for frame in (before, now)]
+    rows = [] if seen[0] is None or seen[1] is None else drift(seen[0], seen[1])
+    model = DriftModel.model_validate({"before": before.name, "now": now.name, "rows": [asdict(row) for row in rows]})
+    return Response(model.model_dump_json(), mimetype="application/json")
+
+
+def _screen_seen(frame: StoredFrame) -> ScreenSeen | None:
+    read = frame.data["reading"]
+    if read["level_luma"] is None or read["hue_deg"] is None or read["saturation"] is None:
+        return None
+    return ScreenSeen(
+        read["level_luma"]["mean"],
+        read["hue_deg"],
+        read["saturation"],
+        read.get("even_percent"),
+        read.get("noise_percent"),
+    )

@@ -13,7 +13,7 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from ausblick.core.asbuilt.built import FIRST_SEED
-from ausblick.core.asbuilt.standin import exposed, incident, spot, standin_picture
+from ausblick.core.asbuilt.standin import exposures, incident, spot, standin_picture
 from ausblick.core.measure.frame import Frame
 from ausblick.core.measure.reading import frame_scopes, read_frame
 from ausblick.core.plan import Change, dump_plan
@@ -42,7 +42,7 @@ from ..problems import problem
 from ..schemas import FrameModel, SetupPath
 from ..standins import Standin, Standins
 from ..watching import Watch, WatchError, Watches
-from .frames import frame_model, frames
+from .frames import expected_of, frame_model, frames
 from .setups import basis, store
 
 api = APIBlueprint("standin", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="stand-in")])
@@ -106,6 +106,7 @@ def get_look(path: SetupPath) -> Response:
     """The live picture with its reading and instruments: asked for again and again."""
     setup = store().get(path.setup_id)
     standin = _standin(path.setup_id)
+    expected = expected_of(setup.plan)
     picture = standin_picture(standin.capture(basis()), LIVE, standin.shots)
     frame = Frame(picture, 255.0)
     reading = read_frame(frame, setup.plan.targets.level_trace)
@@ -113,6 +114,8 @@ def get_look(path: SetupPath) -> Response:
         "picture": b64encode(jpeg_bytes(picture)).decode(),
         "reading": frame_report(reading),
         "scopes": scopes_data(frame_scopes(frame, reading)),
+        "planned_luma": expected.level_luma.mean if expected.level_luma else None,
+        "planned_even": expected.even_percent,
     }
     return _answer(LookModel.model_validate(look))
 
@@ -123,19 +126,20 @@ def post_record(path: SetupPath, body: RecordBody) -> Response:
     setup = store().get(path.setup_id)
     standin = _standin(path.setup_id)
     capture = standin.capture(basis())
-    camera, trace = standin.built.plan.camera, setup.plan.targets.level_trace
+    camera, name = standin.built.plan.camera, f"stand-in {body.what} {standin.shots}"
     with tempfile.TemporaryDirectory() as folder:
         if body.what == "still":
             file = Path(folder) / "still.png"
             file.write_bytes(png_bytes(standin_picture(capture, STILL, standin.shots)))
-            frame = import_frame(frames(), path.setup_id, f"stand-in still {standin.shots}", file, trace)
+            frame = import_frame(frames(), path.setup_id, name, file, setup.plan)
         else:
             file = Path(folder) / "clip.mov"
             linear = draw(capture, overview_window(camera_plan := standin.built.plan, CLIP_WIDTH)).frame
             count = max(8, round(CLIP_S * camera_plan.camera.fps))
-            shots = (exposed(capture, linear, standin.shots * 1000 + k) for k in range(count))
+            expose = exposures(capture, linear)
+            shots = (expose(standin.shots * 1000 + k) for k in range(count))
             write_clip(file, shots, camera.recording, camera.fps)
-            frame = import_clip(frames(), path.setup_id, f"stand-in clip {standin.shots}", file, trace)
+            frame = import_clip(frames(), path.setup_id, name, file, setup.plan)
     return _answer(frame_model(frame), 201)
 
 
@@ -163,11 +167,11 @@ def put_watch(path: SetupPath, body: WatchBody) -> Response:
 
     def take(file: Path) -> None:
         try:
-            trace = setups.get(setup_id).plan.targets.level_trace
+            plan = setups.get(setup_id).plan
         except NotFound:
             return
         work = import_clip if looks_like_clip(file) else import_frame
-        work(keeper, setup_id, file.name, file, trace)
+        work(keeper, setup_id, file.name, file, plan)
 
     try:
         return _answer(_watch(watches().start(setup_id, body.folder, take)))

@@ -1,14 +1,25 @@
 <script lang="ts">
-  /** Planned beside measured, the worst difference first in words. */
+  /** Planned beside measured by the same ruler; what a difference means stands under it. */
   import Term from '../../parts/Term.svelte'
-  import { session } from '../../lib/session.svelte'
+  import { plain, signed } from '../../lib/units'
   import type { Comparison, Frame } from '../../lib/types'
   let { frame, compared }: { frame: Frame; compared: Comparison | null } = $props()
 
   const r = $derived(frame.reading)
-  const n = (value: number | null | undefined, digits = 1) => (value == null ? '–' : value.toFixed(digits).replace('-', '−'))
-  const signed = (value: number | null) => (value === null ? '' : `${value > 0 ? '+' : ''}${n(value)}`)
-  const TERMS: Record<string, string> = { 'Screen, luma': 'luma', 'Screen, key channel': 'key channel' }
+  const digits = (name: string) => (name === 'Noise' ? 2 : name === 'Screen in the frame' || name === 'Hue' ? 0 : 1)
+  /** What neither the plan nor the frame has is left out; a meaning is said once, not for each trace. */
+  const rows = $derived(
+    (compared?.rows ?? [])
+      .filter((row) => row.planned !== null || row.measured !== null)
+      .map((row, i, all) => ({ ...row, says: row.means !== all[i + 1]?.means ? row.means : '' })),
+  )
+  const TERMS: Record<string, string> = {
+    'Screen, luma': 'luma',
+    'Screen, key channel': 'key channel',
+    'Band, p1 to p99': 'band',
+    'Spill on skin': 'spill',
+    'Spill on the edge': 'spill',
+  }
 </script>
 
 <table class="mt-1 w-full">
@@ -16,20 +27,20 @@
     <tr class="label-text text-right"><th class="text-left font-normal">Reading</th><th class="font-normal">planned</th><th class="font-normal">measured</th><th class="font-normal">difference</th></tr>
   </thead>
   <tbody>
-    {#each compared?.rows ?? [] as row (row.name)}
-      <tr class="border-b border-line text-right">
+    {#each rows as row (row.name)}
+      {@const places = digits(row.name)}
+      <tr class="text-right" class:border-b={!row.says} class:border-line={!row.says}>
         <td class="py-1 text-left">{#if TERMS[row.name]}<Term term={TERMS[row.name]}>{row.name}</Term>{:else}{row.name}{/if}</td>
-        <td class="text-quiet">{n(row.planned, row.name === 'Noise' ? 2 : 1)}</td>
-        <td class="font-semibold">{n(row.measured, row.name === 'Noise' ? 2 : 1)}</td>
-        <td class:text-primary={row.means !== ''}>{signed(row.difference)} {row.unit}</td>
+        <td class="text-quiet">{plain(row.planned, places)}</td>
+        <td class="font-semibold">{plain(row.measured, places)}</td>
+        <td class:text-primary={row.means !== ''} title="Agrees within {plain(row.agree_within, 1)} {row.unit}">{row.difference === null ? '' : signed(row.difference, places)} {row.unit}</td>
       </tr>
+      {#if row.says}
+        <tr class="border-b border-line"><td colspan="4" class="pb-1 text-primary first-letter:uppercase">{row.says}.</td></tr>
+      {/if}
     {/each}
-    <tr class="border-b border-line text-right"><td class="py-1 text-left"><Term term="band">Band, p1 to p99</Term></td><td class="text-quiet">{n(session.evaluation?.check.screen?.band_percent)}</td><td class="font-semibold">{n(r.band_percent)}</td><td>%</td></tr>
-    <tr class="border-b border-line text-right"><td class="py-1 text-left"><Term term="spill">Spill on the edge, on skin</Term></td><td></td><td class="font-semibold">{n(r.spill_edge_percent)}, {n(r.spill_skin_percent)}</td><td>%</td></tr>
-    <tr class="border-b border-line text-right"><td class="py-1 text-left">Screen in the frame</td><td></td><td class="font-semibold">{n(r.screen_area_percent, 0)}</td><td>%</td></tr>
-    <tr class="border-b border-line text-right"><td class="py-1 text-left">Saturation</td><td></td><td class="font-semibold">{n(r.saturation, 3)}</td><td></td></tr>
     {#if (r.clipped_percent ?? 0) > 0}
-      <tr class="border-b border-line text-right text-primary"><td class="py-1 text-left">Clipped</td><td></td><td class="font-semibold">{n(r.clipped_percent)}</td><td>%</td></tr>
+      <tr class="border-b border-line text-right text-primary"><td class="py-1 text-left">Clipped</td><td></td><td class="font-semibold">{plain(r.clipped_percent, 1)}</td><td>%</td></tr>
     {/if}
   </tbody>
 </table>
@@ -39,4 +50,6 @@
     {#if r.edge_contact_frame.length}It touches the frame: {r.edge_contact_frame.join(', ')}.{/if}
   </p>
 {/if}
-{#if compared}<p class="label-text mt-1">Planned numbers leave out: {compared.not_computed.join('; ')}.</p>{/if}
+{#if compared}
+  <p class="label-text mt-1">Planned: what the plan's own picture reads, all of its screen, without noise; the plan's numbers judge the part that is needed. It leaves out: {compared.not_computed.join('; ')}.</p>
+{/if}

@@ -5,6 +5,7 @@
   import Comparison from './Comparison.svelte'
   import Histogram from './Histogram.svelte'
   import Picture from './Picture.svelte'
+  import Since from './Since.svelte'
   import Vectorscope from './Vectorscope.svelte'
   import WatchedFolder from './WatchedFolder.svelte'
   import Waveform from './Waveform.svelte'
@@ -65,9 +66,6 @@
       cause = null
       if (frames[0]) await look(await api.getFrame(frames[0].id))
     })
-  /** The frame that was measured before this one: what has drifted since. */
-  const before = $derived(frame ? frames.find((f) => f.id < frame!.id) : undefined)
-  const signed = (value: number) => `${value > 0 ? '+' : ''}${value.toFixed(1).replace('-', '−')}`
   async function arrived() {
     const known = frames[0]?.id
     frames = await api.listFrames(session.id)
@@ -163,9 +161,7 @@
         <Vectorscope {frame} target={compared?.rows.find((row) => row.name === 'Hue')?.planned ?? null} />
       </div>
       <Comparison {frame} {compared} />
-      {#if before && frame.reading.level_luma && before.level !== null}
-        <p class="mt-1"><span class="text-quiet">Since {before.name}:</span> level {signed(frame.reading.level_luma.mean - before.level)} %{#if before.hue_deg !== null && frame.reading.hue_deg !== null}, hue {signed(frame.reading.hue_deg - before.hue_deg)}°{/if}</p>
-      {/if}
+      {#key frame.id}<Since {frame} {frames} />{/key}
       {#if frame.clip}<ClipFacts clip={frame.clip} differs={cause?.recording ?? []} />{/if}
       <Histogram {frame} />
       <Zones {frame} {compared} />

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Where the camera really stood beside where it was planned; the subject's mark from its height. */
+  import { plain } from '../../lib/units'
   import NumberField from '../../parts/NumberField.svelte'
   import { poseOf } from '../../lib/checkApi'
   import { session } from '../../lib/session.svelte'
@@ -10,7 +11,7 @@
   let foot = $state.raw({ u: 50, v: 92 })
   let head = $state.raw({ u: 50, v: 20 })
   let error = $state('')
-  const n = (value: number, unit: string) => `${value.toFixed(unit === 'm' ? 2 : 1).replace('-', '−')} ${unit}`
+  const n = (value: number, unit: string) => `${plain(value, unit === 'm' ? 2 : 1)} ${unit}`
   async function mark() {
     error = ''
     await poseOf(frameId, corners, { foot: [foot.u / 100, foot.v / 100], head: [head.u / 100, head.v / 100], height }).then(update, (err: Error) => (error = err.message))

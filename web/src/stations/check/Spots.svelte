@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Hot spots and shadows with their deltas, and where the key was sampled. */
+  import { signed } from '../../lib/units'
   type Spot = { x: number; y: number; w: number; h: number; delta_percent: number; word: string }
   let { spots, sample, w, h }: { spots: Spot[]; sample: { x: number; y: number } | null; w: number; h: number } = $props()
 </script>
@@ -9,7 +10,7 @@
     <rect x={spot.x * w} y={spot.y * h} width={spot.w * w} height={spot.h * h} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="3" />
     <rect x={spot.x * w} y={spot.y * h} width={spot.w * w} height={spot.h * h} fill="none" stroke="white" stroke-width="1.2" stroke-dasharray={spot.delta_percent < 0 ? '4 3' : 'none'} />
     <text x={spot.x * w + 3} y={Math.max(11, spot.y * h - 4)} class="strong" paint-order="stroke" stroke="black" stroke-width="3" fill="white">
-      {spot.word} {spot.delta_percent.toFixed(1).replace('-', '−')}
+      {spot.word} {signed(spot.delta_percent, 1)}
     </text>
   {/each}
   {#if sample}

@@ -8,6 +8,7 @@
   import { buildStandin, getStandin, lookThrough, meter, record, touchStandin } from '../../lib/checkApi'
   import { session } from '../../lib/session.svelte'
   import type { Change, Light, Look, Meter, Plan, Standin } from '../../lib/types'
+  import { signed } from '../../lib/units'
   let { recorded }: { recorded: (frame: number) => void } = $props()
 
   let standin = $state.raw<Standin | null>(null)
@@ -18,7 +19,6 @@
   let told = $state.raw<string[]>([])
   const built = $derived(standin?.plan as Plan | undefined)
   const lamps = $derived((built?.lights ?? []) as Light[])
-  const planned = $derived(session.evaluation?.check.screen)
 
   async function guard(work: () => Promise<unknown>) {
     try {
@@ -76,7 +76,7 @@
     </div>
     <p class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
       <button type="button" class="plain" onclick={face}>Incident meter at the face</button>
-      {#if metered}<span>{metered.kind === 'spot' ? 'Spot' : 'Incident'}: <span class="font-semibold">{metered.lux !== null ? `${metered.lux.toFixed(0)} lx` : `${metered.candela_m2?.toFixed(1)} cd/m²`}</span>{metered.stops === null ? '' : `, ${metered.stops > 0 ? '+' : ''}${metered.stops.toFixed(1).replace('-', '−')} stops from grey`}</span>{:else}<span class="label-text">Click into the picture for a spot meter.</span>{/if}
+      {#if metered}<span>{metered.kind === 'spot' ? 'Spot' : 'Incident'}: <span class="font-semibold">{metered.lux !== null ? `${metered.lux.toFixed(0)} lx` : `${metered.candela_m2?.toFixed(1)} cd/m²`}</span>{metered.stops === null ? '' : `, ${signed(metered.stops, 1)} stops from grey`}</span>{:else}<span class="label-text">Click into the picture for a spot meter.</span>{/if}
       <button type="button" class="label-text ml-auto cursor-pointer underline hover:text-ink" onclick={() => guard(async () => (told = (await getStandin(session.id, true)).truth))}>What was built wrong?</button>
     </p>
     {#if told.length}<p class="mt-1 text-quiet">Built: {told.join('; ')}.</p>{/if}
@@ -85,7 +85,7 @@
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <section aria-label="Instruments and controls" tabindex="0" class="relative min-h-0 overflow-y-auto p-3">
     {#if look}
-      <p class="pb-2 text-reading" role="status">Screen {look.reading.level_luma?.mean.toFixed(0) ?? '–'} % luma, planned {planned?.level_luma.toFixed(0) ?? '–'} %; uneven by {look.reading.even_percent?.toFixed(1) ?? '–'} points, planned {planned?.band_percent.toFixed(1) ?? '–'}</p>
+      <p class="pb-2 text-reading" role="status">Screen {look.reading.level_luma?.mean.toFixed(0) ?? '–'} % luma, planned {look.planned_luma?.toFixed(0) ?? '–'} %; uneven by {look.reading.even_percent?.toFixed(1) ?? '–'} points, planned {look.planned_even?.toFixed(1) ?? '–'}</p>
       <div class="grid grid-cols-[1fr_9.5rem] gap-3"><Waveform frame={look} compared={null} /><Vectorscope frame={look} /></div>
       <Histogram frame={look} />
     {/if}
