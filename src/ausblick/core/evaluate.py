@@ -114,11 +114,11 @@ def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[s
     scene = scene_of(plan, store)
     nodes = screen_nodes(plan, light.grid, scene, store)
     returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, nodes, store), light.judged))
-    found = {}
-    for i, lamp in enumerate(plan.lights):
-        own = (light.maps[i] * (1.0 - light.lost[i]))[light.judged].mean() * scalar_lux(lamp_rgb(plan, lamp))
-        found[lamp.id] = weight(lamp, plan.camera) * float(own + returned[i])
-    return found
+    own = (light.maps[:, light.judged] * (1.0 - light.lost[:, light.judged])).mean(axis=1)
+    return {
+        lamp.id: weight(lamp, plan.camera) * float(own[i] * scalar_lux(lamp_rgb(plan, lamp)) + returned[i])
+        for i, lamp in enumerate(plan.lights)
+    }
 
 
 def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -> Zones:

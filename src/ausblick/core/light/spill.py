@@ -96,26 +96,35 @@ def spill_of(plan: Plan, key: int, light: SceneLight, store: BasisStore) -> Spil
     arriving = by_surface(light, probe_factors(light.scene, at, facing, store))
     low, high = action_heights(plan.subject)
     low -= 0.02
-    readings = []
     from_lamps = probes_light(plan, at, facing, store)
-    for i, (place, lamps) in enumerate(zip(places, from_lamps, strict=True)):
-        parts = {name: lux[i] for name, lux in arriving.items()}
-        readings.append(_reading(place, lamps, parts, key, low <= place.at[1] <= high))
-    return _summed(readings)
+    parts = np.stack(list(arriving.values()), axis=1) if arriving else np.zeros((len(places), 0, 3))
+    totals = from_lamps + parts.sum(axis=1)
+    # In % of the key channel's light: by surface (P, S), all of it (P,), the lamps' own (P,).
+    per_cent = 100.0 / np.maximum(totals[:, key], 1e-9)
+    by_part = _excess(parts, key) * per_cent[:, None]
+    shares, own = _excess(totals, key) * per_cent, _excess(from_lamps, key) * per_cent
+    return _summed(
+        [
+            _reading(place, totals[i], key, (float(shares[i]), float(own[i])),
+                     dict(zip(arriving, by_part[i].tolist(), strict=True)), low <= place.at[1] <= high)
+            for i, place in enumerate(places)
+        ]
+    )  # fmt: skip
 
 
-def _excess(light: Floats, key: int) -> float:
-    return float(1.5 * light[key] - 0.5 * light.sum())
+def _excess(light: Floats, key: int) -> Floats:
+    """Light (...) that the key channel has above the mean of the others, of light (..., 3)."""
+    return np.asarray(1.5 * light[..., key] - 0.5 * light.sum(axis=-1))
 
 
-def _reading(place: Place, lamps: Floats, parts: dict[str, Floats], key: int, framed: bool) -> ProbeReading:
-    total = lamps + sum(parts.values(), start=np.zeros(3))
+def _reading(
+    place: Place, total: Floats, key: int, shares: tuple[float, float], parts: dict[str, float], framed: bool
+) -> ProbeReading:
+    """`shares`: of all light, and of the lamps' own; `parts`: by surface; all in %."""
     if total[key] <= 1e-9:
         return ProbeReading(place, total, None, (), 0.0, framed)
-    shares = {name: 100.0 * _excess(lux, key) / float(total[key]) for name, lux in parts.items()}
-    largest = tuple(sorted(((n, s) for n, s in shares.items() if abs(s) >= 0.01), key=lambda part: -part[1]))
-    share = 100.0 * _excess(total, key) / float(total[key])
-    return ProbeReading(place, total, share, largest, 100.0 * _excess(lamps, key) / float(total[key]), framed)
+    largest = tuple(sorted(((n, s) for n, s in parts.items() if abs(s) >= 0.01), key=lambda part: -part[1]))
+    return ProbeReading(place, total, shares[0], largest, shares[1], framed)
 
 
 def _summed(readings: list[ProbeReading]) -> Spill:
