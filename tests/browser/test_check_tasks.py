@@ -68,10 +68,40 @@ def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
     expect(page.get_by_text("Stripes above 40 % luma")).to_be_visible()
 
 
+def test_two_takes_side_by_side_tell_what_has_drifted(watched: Watched) -> None:
+    """A lamp is turned between two stills of the stand-in; what the plan has stays quiet, what moved is told."""
+    page = check(watched, "Stand-in camera", setup=2)
+    page.get_by_role("button", name="Exactly as planned").click()
+    page.get_by_role("button", name="Shoot a still").click()
+    rows = page.get_by_role("region", name="Readings").locator("table").first
+    verdict = page.get_by_text("The frame shows what was planned.").locator("visible=true")
+    expect(verdict).to_be_visible(timeout=20_000)
+    expect(rows).to_contain_text("Spill on the edge")
+    page.get_by_role("button", name="Stand-in camera").click()
+    page.get_by_role("slider", name="Dimmer of right panel").fill("0.3")
+    page.get_by_role("button", name="Shoot a still").click()
+    drift = page.get_by_role("region", name="Drift")
+    expect(drift).to_contain_text("darker than before", timeout=20_000)
+    expect(rows).to_contain_text("darker than planned: look for a lamp that is off or further away")
+    drift.get_by_label("Compared with").select_option(label="scree-test.png")
+    expect(drift).to_contain_text("On the screen")
+
+
+def test_a_camera_on_its_side_is_looked_at_upright(watched: Watched) -> None:
+    page = check(watched, "Stand-in camera", setup=3)
+    live = page.get_by_alt_text("Live picture of the set")
+    expect(live).to_be_visible(timeout=20_000)
+    assert live.evaluate("e => e.naturalHeight > e.naturalWidth")
+    page.get_by_role("button", name="Record a clip").click()
+    picture = page.get_by_alt_text(re.compile("stand-in clip"))
+    expect(picture).to_be_visible(timeout=60_000)
+    assert picture.evaluate("e => e.naturalHeight > e.naturalWidth")
+
+
 def test_a_rectangle_corrects_the_reading(watched: Watched) -> None:
     page = check(watched, setup=2)
     readings = page.get_by_role("region", name="Readings")
-    row = readings.get_by_role("row", name=re.compile("Screen in the frame"))
+    row = readings.get_by_role("row", name=re.compile("Screen in the frame")).get_by_role("cell").nth(2)
     expect(row).to_contain_text("46", timeout=20_000)
     page.get_by_role("button", name="Rectangle").click()
     box = page.get_by_role("application", name="Drawing on the frame").bounding_box()

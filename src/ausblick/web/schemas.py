@@ -235,8 +235,12 @@ class VerdictModel(Answer):
 
 
 class ComparisonModel(Answer):
+    """`hot_spots_planned`, `shadows_planned`: in the reading's order, does the plan's own picture have them?"""
+
     verdict: VerdictModel
     rows: list[ComparedModel]
+    hot_spots_planned: list[bool]
+    shadows_planned: list[bool]
     planned_grid: list[list[float | None]]
     target_low: float
     target_high: float

@@ -1397,8 +1397,13 @@ export interface components {
             /** Unit */
             unit: string;
         };
-        /** ComparisonModel */
+        /**
+         * ComparisonModel
+         * @description `hot_spots_planned`, `shadows_planned`: in the reading's order, does the plan's own picture have them?
+         */
         ComparisonModel: {
+            /** Hot Spots Planned */
+            hot_spots_planned: boolean[];
             /** Not Computed */
             not_computed: string[];
             /** Planned Grid */
@@ -1407,6 +1412,8 @@ export interface components {
             planned_hue: string;
             /** Rows */
             rows: components["schemas"]["ComparedModel"][];
+            /** Shadows Planned */
+            shadows_planned: boolean[];
             /** Target High */
             target_high: number;
             /** Target Low */

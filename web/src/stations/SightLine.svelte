@@ -44,7 +44,7 @@
         </span>
       </span>
       <span class="mt-0.5 flex items-baseline gap-1.5 overflow-hidden whitespace-nowrap">
-        <span class="font-semibold md:text-reading" class:text-primary={state === 'fails'}>{told.value}</span>
+        <span class="font-semibold lg:text-reading" class:text-primary={state === 'fails'}>{told.value}</span>
         <span class="label-text truncate max-lg:hidden">{told.note}</span>
       </span>
       {#if current === station.id}<span class="absolute inset-x-0 -bottom-px h-0.5 bg-primary"></span>{/if}

@@ -33,9 +33,12 @@ class Compared:
     means: str
 
 
-def compare(evaluation: Evaluation, expected: FrameReading, reading: FrameReading) -> list[Compared]:
+def compare(
+    evaluation: Evaluation, expected: FrameReading, reading: FrameReading, whole: bool = True
+) -> list[Compared]:
     """Rows in the order of importance. `expected`: what the plan's own picture reads (`asbuilt.expected`), so that
-    both columns come from the same ruler over all of the screen that is seen."""
+    both columns come from the same ruler over all of the screen that is seen. `whole`: the frame was read as it is,
+    not inside a region that a person drew."""
     brighter = "brighter than planned: dim the screen lamps"
     darker = "darker than planned: look for a lamp that is off or further away"
     more = "more of the screen's colour on the {} than planned: the subject is nearer to the screen, or it is larger"
@@ -74,7 +77,7 @@ def compare(evaluation: Evaluation, expected: FrameReading, reading: FrameReadin
         row_of("Spill on the edge", _spill(expected, False), _spill(reading, False), EDGE, more.format("edge"), ""),
         row_of(
             "Screen in the frame",
-            expected.screen_area_percent,
+            expected.screen_area_percent if whole else None,
             reading.screen_area_percent,
             AREA,
             "more screen in the picture than planned: the camera is further away, or the subject is smaller in it",
@@ -168,7 +171,7 @@ def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReadin
     if off:
         worst = max(rows, key=lambda row: off.get(row.name, 0.0))
         return Verdict("fails" if off[worst.name] > 3.0 else "tight", f"{worst.name}: {worst.means}.")
-    spots = [s for s in (*reading.hot_spots, *reading.shadows) if not _as_planned(s, expected, reading)]
+    spots = [s for s in (*reading.hot_spots, *reading.shadows) if not as_planned(s, expected, reading)]
     spots.sort(key=lambda spot: -abs(spot.delta_percent))
     if spots:
         word = "hot spot" if spots[0].delta_percent > 0 else "shadow or crease"
@@ -176,7 +179,7 @@ def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReadin
     return Verdict("holds", "The frame shows what was planned.")
 
 
-def _as_planned(spot: Spot, expected: FrameReading, reading: FrameReading) -> bool:
+def as_planned(spot: Spot, expected: FrameReading, reading: FrameReading) -> bool:
     """Does the plan's own picture deviate there in the same way?"""
     planned, measured = _deviation_in(expected, spot), _deviation_in(reading, spot)
     if planned is None or measured is None:

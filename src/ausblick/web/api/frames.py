@@ -16,7 +16,7 @@ from pydantic import BaseModel
 from ausblick.core.asbuilt.expected import expected_reading
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import Shelf
-from ausblick.core.measure.compare import compare, verdict
+from ausblick.core.measure.compare import as_planned, compare, verdict
 from ausblick.core.measure.drift import ScreenSeen, drift
 from ausblick.core.measure.reading import FrameReading, read_frame
 from ausblick.core.plan import Plan
@@ -194,11 +194,13 @@ def compare_frame(path: FramePath) -> Response:
     evaluation = evaluate(plan, basis())
     reading = read_frame(picture_of(frames(), frame), plan.targets.level_trace, region_of(frame))
     expected = expected_of(plan)
-    rows = compare(evaluation, expected, reading)
+    rows = compare(evaluation, expected, reading, whole=not region_of(frame))
     model = ComparisonModel.model_validate(
         {
             "verdict": asdict(verdict(evaluation, expected, reading, rows)),
             "rows": [asdict(row) for row in rows],
+            "hot_spots_planned": [as_planned(spot, expected, reading) for spot in reading.hot_spots],
+            "shadows_planned": [as_planned(spot, expected, reading) for spot in reading.shadows],
             "planned_grid": expected.grid or [[None] * 3] * 3,
             "target_low": evaluation.target.low,
             "target_high": evaluation.target.high,

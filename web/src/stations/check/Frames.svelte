@@ -112,7 +112,7 @@
 
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <div
-  class="grid h-full min-h-0 grid-cols-1 outline-offset-[-4px] lg:grid-cols-[minmax(0,1fr)_30rem]"
+  class="grid h-full min-h-0 grid-cols-1 max-lg:h-auto max-lg:auto-rows-max outline-offset-[-4px] lg:grid-cols-[minmax(0,1fr)_30rem]"
   class:outline-2={over}
   class:outline-primary={over}
   ondragover={(event) => (event.preventDefault(), (over = true))}
@@ -141,7 +141,7 @@
     {#if error}<p role="alert" class="mb-2 border border-primary p-2 text-primary">{error}</p>{/if}
     {#if frame}
       {#if compared}<div class="pb-2 lg:hidden"><Cause verdict={compared.verdict} {cause} /></div>{/if}
-      {#key frame.id}<Picture {frame} {frames} reread={(read) => run('Reading again', () => look(read))} />{/key}
+      {#key frame.id}<Picture {frame} {frames} {compared} reread={(read) => run('Reading again', () => look(read))} />{/key}
     {:else if loaded && !busy}
       <div class="grid flex-1 place-items-center border border-dashed border-line p-8 text-center">
         <p class="max-w-md text-quiet">

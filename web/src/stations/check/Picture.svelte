@@ -12,8 +12,8 @@
   import { reachFor } from '../../lib/deviation'
   import { correct, poseOf } from '../../lib/checkApi'
   import { session } from '../../lib/session.svelte'
-  import type { Corner, Frame, FrameSummary, Pose, Trial } from '../../lib/types'
-  let { frame, frames, reread }: { frame: Frame; frames: FrameSummary[]; reread: (read: Frame) => void } = $props()
+  import type { Comparison, Corner, Frame, FrameSummary, Pose, Trial } from '../../lib/types'
+  let { frame, frames, compared, reread }: { frame: Frame; frames: FrameSummary[]; compared: Comparison | null; reread: (read: Frame) => void } = $props()
 
   type View = 'picture' | 'deviation' | 'matte' | 'zebra' | 'plan' | 'trial' | 'beside'
   let view = $state<View>('picture')
@@ -50,8 +50,8 @@
     ['pixels', 'Pixels', 'Click a place to see its pixels one for one.'],
   ]
   const spots = $derived([
-    ...frame.reading.hot_spots.map((s) => ({ ...s, word: 'hot spot' })),
-    ...frame.reading.shadows.map((s) => ({ ...s, word: 'shadow' })),
+    ...frame.reading.hot_spots.map((s, i) => ({ ...s, word: 'hot spot', planned: compared?.hot_spots_planned[i] ?? false })),
+    ...frame.reading.shadows.map((s, i) => ({ ...s, word: 'shadow', planned: compared?.shadows_planned[i] ?? false })),
   ])
   const reach = $derived(reachFor((frame.deviation?.values.flat() ?? []).filter((v) => v !== null)))
   const picture = $derived(session.evaluation?.picture)
@@ -85,7 +85,7 @@
   <label class="flex items-center gap-2 pb-2"><span class="label-text">Right of the line</span><select class="entry !w-auto" bind:value={other}>{#each others as f (f.id)}<option value={f.id}>{f.name}</option>{/each}</select></label>
 {/if}
 {#if error}<p role="alert" class="pb-2 text-primary">{error}</p>{/if}
-<div class="min-h-56 flex-1 overflow-hidden" bind:clientWidth={boxW} bind:clientHeight={boxH}>
+<div class="min-h-56 flex-1 overflow-hidden {ratio < 1 ? 'max-lg:min-h-112' : 'max-lg:aspect-video'}" bind:clientWidth={boxW} bind:clientHeight={boxH}>
   {#if view === 'beside' && other}
     <div class="mx-auto" {@attach (node) => { node.style.width = `${w}px` }}><Wipe left={look} right="/api/frames/{other}/look.jpg" leftName={frame.name} rightName={others.find((f) => f.id === other)?.name ?? ''} /></div>
   {:else}
