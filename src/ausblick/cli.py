@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 import sys
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 
@@ -190,11 +191,15 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 @click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="Take the level trace from a plan.")
 @as_json_option
 def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
-    """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise."""
+    """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise;
+    of several also what has drifted since the one before."""
+    from ausblick.core.report import drift_report
     from ausblick.text_tables import frame_table
 
     trace = load_plan(plan_file).targets.level_trace if plan_file else "luma"
     reports = [_measured(path, trace) for path in frames]
+    for before, now in pairwise(reports):
+        now["since_previous"] = drift_report(before, now)
     if as_json:
         say(reports[0] if len(reports) == 1 else reports)
     else:

@@ -85,6 +85,9 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
     if report["edge_contact"]:
         where = sorted({*report["edge_contact_frame"], *report["edge_contact_screen"]})
         lines.append(f"  the subject touches the edge: {', '.join(where)}")
+    for row in report.get("since_previous", []):
+        if row["means"]:
+            lines.append(f"  {row['name'].lower()} {row['difference']:+.1f} {row['unit']}: {row['means']}")
     return "\n".join(lines)
 
 

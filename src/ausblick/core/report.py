@@ -13,6 +13,7 @@ from .asbuilt.trial import Trial
 from .key.keyer import Key
 from .light.spill import ProbeReading, Spill
 from .measure.clip import ClipReading
+from .measure.drift import ScreenSeen, drift
 from .measure.reading import FrameReading, Level
 from .measure.spots import Spot
 from .results import Evaluation, Shadow
@@ -138,6 +139,20 @@ def _level(level: Level | None) -> dict[str, float] | None:
 
 def _spot(spot: Spot) -> dict[str, float]:
     return asdict(spot)
+
+
+def screen_seen(report: dict[str, Any]) -> ScreenSeen | None:
+    """The screen's means out of a `measure` object; None where no screen was found."""
+    if report["level_luma"] is None or report["hue_deg"] is None or report["saturation"] is None:
+        return None
+    names = ("hue_deg", "saturation", "even_percent", "noise_percent")
+    return ScreenSeen(report["level_luma"]["mean"], *(report.get(name) for name in names))  # type: ignore[arg-type]
+
+
+def drift_report(before: dict[str, Any], now: dict[str, Any]) -> list[dict[str, Any]]:
+    """What has changed on the screen between two `measure` objects; empty where one has none."""
+    seen = screen_seen(before), screen_seen(now)
+    return [] if seen[0] is None or seen[1] is None else [asdict(row) for row in drift(seen[0], seen[1])]
 
 
 def key_report(key: Key) -> dict[str, Any]:

@@ -17,9 +17,9 @@ from ausblick.core.asbuilt.expected import expected_reading
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import Shelf
 from ausblick.core.measure.compare import as_planned, compare, verdict
-from ausblick.core.measure.drift import ScreenSeen, drift
 from ausblick.core.measure.reading import FrameReading, read_frame
 from ausblick.core.plan import Plan
+from ausblick.core.report import drift_report
 from ausblick.formats.images import MAX_BYTES, ImageError
 from ausblick.store.frames import Frames, StoredFrame
 
@@ -222,20 +222,6 @@ def expected_of(plan: Plan) -> FrameReading:
 def get_drift(path: SincePath) -> Response:
     """What has changed on the screen from another frame or clip to this one; no rows where one shows no screen."""
     now, before = frames().get(path.frame_id), frames().get(path.other_id)
-    seen = [_screen_seen(frame) for frame in (before, now)]
-    rows = [] if seen[0] is None or seen[1] is None else drift(seen[0], seen[1])
-    model = DriftModel.model_validate({"before": before.name, "now": now.name, "rows": [asdict(row) for row in rows]})
+    rows = drift_report(before.data["reading"], now.data["reading"])
+    model = DriftModel.model_validate({"before": before.name, "now": now.name, "rows": rows})
     return Response(model.model_dump_json(), mimetype="application/json")
-
-
-def _screen_seen(frame: StoredFrame) -> ScreenSeen | None:
-    read = frame.data["reading"]
-    if read["level_luma"] is None or read["hue_deg"] is None or read["saturation"] is None:
-        return None
-    return ScreenSeen(
-        read["level_luma"]["mean"],
-        read["hue_deg"],
-        read["saturation"],
-        read.get("even_percent"),
-        read.get("noise_percent"),
-    )
