@@ -13,7 +13,7 @@ from .asbuilt.trial import Trial
 from .key.keyer import Key
 from .light.spill import ProbeReading, Spill
 from .measure.clip import ClipReading
-from .measure.drift import ScreenSeen, drift
+from .measure.drift import Drifted, ScreenSeen, drift
 from .measure.reading import FrameReading, Level
 from .measure.spots import Spot
 from .results import Evaluation, Shadow
@@ -151,8 +151,12 @@ def screen_seen(report: dict[str, Any]) -> ScreenSeen | None:
 
 def drift_report(before: dict[str, Any], now: dict[str, Any]) -> list[dict[str, Any]]:
     """What has changed on the screen between two `measure` objects; empty where one has none."""
+    return [asdict(row) for row in drift_between(before, now)]
+
+
+def drift_between(before: dict[str, Any], now: dict[str, Any]) -> list[Drifted]:
     seen = screen_seen(before), screen_seen(now)
-    return [] if seen[0] is None or seen[1] is None else [asdict(row) for row in drift(seen[0], seen[1])]
+    return [] if seen[0] is None or seen[1] is None else drift(seen[0], seen[1])
 
 
 def key_report(key: Key) -> dict[str, Any]:

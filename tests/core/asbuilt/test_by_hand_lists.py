@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
 
+from ausblick.core.asbuilt.built import AsBuilt
 from ausblick.core.asbuilt.by_hand import LUX_PER_FC, ReadingError, Unit, read_nine, zebra
 from ausblick.core.asbuilt.expected import expected_reading
-from ausblick.core.asbuilt.lists import items_of
+from ausblick.core.asbuilt.lists import Item, items_of
+from ausblick.core.asbuilt.standin import standin_capture, standin_picture
 from ausblick.core.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.measure.compare import compare, recording_differs
-from ausblick.core.measure.reading import FrameReading
+from ausblick.core.measure.drift import ScreenSeen, drift
+from ausblick.core.measure.frame import Frame
+from ausblick.core.measure.reading import FrameReading, read_frame
 from ausblick.core.optics.view import view_of
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.rules.findings import find
@@ -101,7 +106,29 @@ def test_lists_tick_what_can_be_measured() -> None:
         )
     }
     assert read["screen-found"].done is False
+    # Without a screen nothing is ticked by its absence.
+    assert [read[i].done for i in ("clipped", "inside", "level", "hue")] == [False] * 4
     assert read["no-sharpening"].done is True
+    assert read["drifted"].done is False
+
+
+def test_a_clean_frame_ticks_all_that_a_frame_can_and_a_drift_unticks() -> None:
+    plan = apply_changes(scree(), [Change("subject.framing", "waist"), Change("camera.z", 5.4)])
+    evaluation, findings = find(plan, STORE, with_remedies=False)
+    frame = Frame(standin_picture(standin_capture(AsBuilt(plan), STORE), 1280, 2), 255.0)
+    reading = read_frame(frame, plan.targets.level_trace)
+    rows = compare(evaluation, expected_reading(evaluation, STORE), reading)
+    seen = ScreenSeen(60.0, 239.0, 0.26, 8.0, 0.2)
+
+    def ticked(now: ScreenSeen) -> dict[str, Item]:
+        return {i.id: i for i in items_of(evaluation, findings, reading, rows, drift(seen, now))}
+
+    items = ticked(seen)
+    measured = ("screen-found", "level", "even", "hue", "noise", "spill", "sharp", "clipped", "drifted")
+    assert [name for name in measured if not items[name].done] == []
+    warm = ticked(replace(seen, hue_deg=230.0))
+    assert warm["drifted"].done is False
+    assert "hue -9.0 °" in warm["drifted"].says
 
 
 def test_a_clip_that_is_not_as_planned() -> None:

@@ -7,11 +7,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..measure.compare import Compared
+from ..measure.drift import Drifted
 from ..measure.reading import FrameReading
 from ..results import Evaluation
 from ..rules.model import Finding
 
 When = Literal["before", "after"]
+NO_SCREEN, NOT_SEEN = "no screen in the frame", "not to be seen in this frame"
 
 
 @dataclass(frozen=True)
@@ -25,10 +27,26 @@ class Item:
     says: str
 
 
+BY_ROW = (
+    ("level", "Screen at its level", "Screen, luma"),
+    ("even", "Screen as even as planned", "Unevenness"),
+    ("hue", "Screen at its hue: white balance and lamps as planned", "Hue"),
+    ("noise", "No more noise than planned", "Noise"),
+    ("spill", "No more screen colour on skin than planned", "Spill on skin"),
+    ("sharp", "The subject's edge as sharp as planned", "Edge of the subject"),
+)
+"""What a row of the comparison ticks: id, text, name of the row."""
+
+
 def items_of(
-    evaluation: Evaluation, findings: list[Finding], reading: FrameReading | None, rows: list[Compared]
+    evaluation: Evaluation,
+    findings: list[Finding],
+    reading: FrameReading | None,
+    rows: list[Compared],
+    drifted: list[Drifted] | None = None,
 ) -> list[Item]:
-    return [*_measured(evaluation, findings, reading, rows), *_by_hand(evaluation)]
+    """`reading` of the newest frame, `rows` beside the plan, `drifted` since the frame before; None without one."""
+    return [*_measured(evaluation, findings, reading, rows), *_by_hand(evaluation), _steady(drifted)]
 
 
 def _measured(
@@ -46,9 +64,9 @@ def _measured(
             f"{r.hue} on {r.screen_area_percent:.0f} % of the frame" if r.hue else "no screen in it",
         ),
     )
-    level = next((row for row in rows if row.name == "Screen, luma"), None)
-    yield _row_tick("level", "Screen at its level", level)
-    yield _row_tick("even", "Screen as even as planned", next((r for r in rows if r.name == "Unevenness"), None))
+    named = {row.name: row for row in rows}
+    for ident, text, name in BY_ROW:
+        yield _row_tick(ident, text, named.get(name), reading)
     yield _tick(
         "clipped",
         "Nothing of the screen clips",
@@ -72,14 +90,28 @@ def _measured(
 def _tick(ident: str, text: str, reading: FrameReading | None, judge: object) -> Item:
     if reading is None:
         return Item(ident, "before", text, False, "measure a test frame")
+    if reading.hue is None and ident != "screen-found":
+        return Item(ident, "before", text, False, NO_SCREEN)
     done, says = judge(reading)  # type: ignore[operator]
     return Item(ident, "before", text, bool(done), str(says))
 
 
-def _row_tick(ident: str, text: str, row: Compared | None) -> Item:
+def _row_tick(ident: str, text: str, row: Compared | None, reading: FrameReading | None) -> Item:
     if row is None or row.difference is None:
-        return Item(ident, "before", text, False, "measure a test frame")
-    return Item(ident, "before", text, not row.means, f"{row.difference:+.1f} % against the plan")
+        waits = "measure a test frame" if reading is None else NO_SCREEN if reading.hue is None else NOT_SEEN
+        return Item(ident, "before", text, False, waits)
+    return Item(ident, "before", text, not row.means, f"{row.difference:+.1f} {row.unit} against the plan")
+
+
+def _steady(drifted: list[Drifted] | None) -> Item:
+    text = "The take measured; nothing on the screen has drifted since the frame before"
+    if not drifted:
+        return Item("drifted", "after", text, False, "measure a frame before the take and one of it")
+    worst = next((row for row in drifted if row.means), None)
+    says = (
+        "as before" if worst is None else f"{worst.name.lower()} {worst.difference:+.1f} {worst.unit}: {worst.means}"
+    )
+    return Item("drifted", "after", text, worst is None, says)
 
 
 def _by_hand(evaluation: Evaluation) -> Iterator[Item]:
@@ -96,7 +128,6 @@ def _by_hand(evaluation: Evaluation) -> Iterator[Item]:
     if any(prop.kind == "smoke" for prop in (plan.subject.props if plan.subject else ())):
         yield _hand("fog", "before", "Fog: detectors known to the house, air for everybody, electrics kept dry")
     yield _hand("played", "after", "The take played back once, at full size, at its fastest movement")
-    yield _hand("measured", "after", "A frame of the take measured; level and drift as before")
     yield _hand("noted", "after", "Lens, focus distance, height, tilt and curve noted with the take")
     yield _hand("copied", "after", "Card copied twice before it is wiped")
     yield _hand("cool", "after", "Lamps and glass cooled before anybody moves them")

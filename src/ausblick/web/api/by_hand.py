@@ -13,6 +13,7 @@ from ausblick.core.asbuilt.lists import items_of
 from ausblick.core.measure.compare import compare
 from ausblick.core.measure.reading import read_frame
 from ausblick.core.plan import plan_from
+from ausblick.core.report import drift_between
 from ausblick.core.rules.findings import find
 from ausblick.store.ticks import Ticks
 
@@ -78,9 +79,10 @@ def _lists(setup_id: int) -> Response:
     if stored:
         reading = read_frame(picture_of(frames(), stored[0]), plan.targets.level_trace, region_of(stored[0]))
         rows = compare(evaluation, expected_of(plan), reading)
+    drifted = drift_between(stored[1].data["reading"], stored[0].data["reading"]) if len(stored) > 1 else None
     ticked = ticks().of_setup(setup_id)
     items = [
         {**asdict(item), "ticked": item.done if item.done is not None else item.id in ticked}
-        for item in items_of(evaluation, findings, reading, rows)
+        for item in items_of(evaluation, findings, reading, rows, drifted)
     ]
     return Response(ItemList.model_validate({"items": items}).model_dump_json(), mimetype="application/json")
