@@ -46,7 +46,7 @@ def items_of(
     drifted: list[Drifted] | None = None,
 ) -> list[Item]:
     """`reading` of the newest frame, `rows` beside the plan, `drifted` since the frame before; None without one."""
-    return [*_measured(evaluation, findings, reading, rows), *_by_hand(evaluation), _steady(drifted)]
+    return [*_measured(evaluation, findings, reading, rows), _steady(drifted), *_by_hand(evaluation)]
 
 
 def _measured(

@@ -172,7 +172,7 @@ def _grid(percent: Floats32, found: FoundScreen) -> tuple[tuple[float | None, ..
 
 
 def _zone(values: Floats32, mask: Bools, core: Bools) -> float | None:
-    if mask.mean() < 0.05:
+    if not mask.size or mask.mean() < 0.05:
         return None
     return float(values[core if core.any() else mask].mean())
 

@@ -7,6 +7,7 @@ import numpy as np
 
 from ..arrays import Floats
 from .capture import Capture
+from .defocus import out_of_focus
 from .window import Window
 
 FINE = 4
@@ -29,8 +30,7 @@ def lamps_in_glass(capture: Capture, window: Window) -> Floats | None:
         corners = np.clip(np.round(px * 2**FINE), -(2**28), 2**28).astype(np.int32)
         cv2.fillConvexPoly(cover, cv2.convexHull(corners), 255, cv2.LINE_AA, FINE)
         added += (cover / 255.0)[..., None] * image.lux
-    blur = capture.defocus_px / window.scale
-    return np.asarray(cv2.GaussianBlur(added, (0, 0), blur / 4.0)) if blur > 1.0 else added
+    return out_of_focus(added, capture.defocus_px / window.scale)
 
 
 def before_figure(capture: Capture) -> bool:

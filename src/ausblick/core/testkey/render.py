@@ -16,6 +16,7 @@ from ..arrays import Floats, Floats32
 from ..light.texture import FOLD
 from ..plan import Prop, Subject
 from .capture import Capture
+from .defocus import out_of_focus
 from .details import face_shade, held_by, layers_of, prop_look
 from .figure import HAIR_CAP, Layer, Limb, bounds, distance, strands
 from .glass import before_figure, lamps_in_glass
@@ -281,11 +282,7 @@ def _background(capture: Capture, window: Window) -> tuple[Floats, Floats]:
     )
     room = 0.3 * np.array(capture.plan.room.reflectance.walls) * capture.screen.mean(axis=(0, 1)).mean() / 0.2
     image = np.where(on[..., None], seen, np.where(run[..., None], capture.floor, np.minimum(room, 0.9)))
-    blur = capture.defocus_px / window.scale
-    if blur > 1.0:
-        # A disc's spread is a quarter of its diameter.
-        image = cv2.GaussianBlur(image, (0, 0), blur / 4.0)
-    return image, (on | run).astype(float)
+    return out_of_focus(image, capture.defocus_px / window.scale), (on | run).astype(float)
 
 
 def _look(capture: Capture, values: Floats, x: Floats, y: Floats) -> Floats:
