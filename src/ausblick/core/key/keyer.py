@@ -73,7 +73,7 @@ def plain_key(frame: Frame, reading: FrameReading) -> Key:
     centre = sample_place(found, contact)
     patch = _patch(frame, centre)
     mean = patch.reshape(-1, 3).mean(axis=0)
-    screen_difference = float(colour_difference(linear_of(mean), found.channel))
+    screen_difference = max(1e-6, float(colour_difference(linear_of(mean), found.channel)))
     around = raw_matte(patch, found.channel, screen_difference)
     black = float(np.clip(np.percentile(around, 99.5), 0.0, 0.6))
     white = 1.0 - max(LEAST_WHITE_CLIP, min(0.3, 3.0 * float(np.std(around))))
