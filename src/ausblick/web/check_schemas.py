@@ -19,7 +19,7 @@ Corner = tuple[float, float]
 class FitModel(Answer):
     """Which lamp is not as planned; `sure` 0..1; `factor`: light over planned; `moved`: x, z in m."""
 
-    story: Literal["as planned", "exposure", "dimmer", "stand", "several", "unknown"]
+    story: Literal["as planned", "exposure", "dimmer", "stand", "pair", "several", "unknown"]
     lamp: str | None
     factor: float
     moved: tuple[float, float] | None

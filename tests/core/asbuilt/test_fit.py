@@ -66,6 +66,42 @@ def test_the_right_lamp_is_named_on_eighteen_of_twenty_sets() -> None:
     assert sum(right) >= 18
 
 
+TWO = {
+    "two stands": (("position", 0.6), ("position", -0.4)),
+    "a stand and a dimmer": (("position", 0.6), ("dimmer", 0.7)),
+    "a stand that was dimmed too": (("position", -0.4), ("dimmer", 0.65)),
+}
+"""What was done to the first screen lamp and to the second; the last case is all of the first one's."""
+
+
+def _doubly(plan: Plan, case: str) -> tuple[Plan, list[int]]:
+    lamps = [i for i, lamp in enumerate(plan.lights) if lamp.role == "screen"][:2]
+    if case == "a stand that was dimmed too":
+        lamps = [lamps[0], lamps[0]]
+    changes = []
+    for i, (what, by) in zip(lamps, TWO[case], strict=True):
+        lamp, (x, y, z) = plan.lights[i], plan.lights[i].position
+        value = [x, y, round(z + by, 3)] if what == "position" else round(by * lamp.dimmer, 3)
+        changes.append(Change(f"lights[{i}].{what}", value))
+    return apply_changes(plan, changes), lamps
+
+
+@pytest.mark.parametrize("case", TWO)
+@pytest.mark.parametrize("index", [0, 1])
+def test_two_changes_at_once_are_both_told(index: int, case: str) -> None:
+    plan = PLANS[index]
+    really, lamps = _doubly(plan, case)
+    fit = fit_lamps(plan, seen(plan, AsBuilt(really), 3), STORE)
+    assert fit is not None
+    assert fit.story == "pair"
+    assert fit.sure > 0.7
+    found = apply_changes(plan, fit.changes)
+    for i in lamps:
+        assert plan.lights[i].name in fit.says
+        assert found.lights[i].position == pytest.approx(really.lights[i].position, abs=0.08)
+        assert found.lights[i].dimmer == pytest.approx(really.lights[i].dimmer, rel=0.04)
+
+
 def test_its_words_say_what_to_touch_and_its_changes_make_the_plan_as_built() -> None:
     built, fit = told(0, 0)
     assert fit.story == "dimmer"

@@ -1839,7 +1839,7 @@ export interface components {
              * Story
              * @enum {string}
              */
-            story: "as planned" | "exposure" | "dimmer" | "stand" | "several" | "unknown";
+            story: "as planned" | "exposure" | "dimmer" | "stand" | "pair" | "several" | "unknown";
             /** Sure */
             sure: number;
             /** Weights */

@@ -10,8 +10,26 @@ from ..plan import Change, Plan
 
 CLEARLY = 0.06
 """Differences below this share are not worth a walk to the lamp."""
+CLEARLY_M = 0.12
+"""The same for where a stand is, m."""
 AS_PLANNED = "The lamps stand and burn as planned."
-Story = Literal["as planned", "exposure", "dimmer", "stand", "several", "unknown"]
+Story = Literal["as planned", "exposure", "dimmer", "stand", "pair", "several", "unknown"]
+
+
+@dataclass(frozen=True)
+class Part:
+    """One of two changes: a lamp's index, and either where its stand moved (x, z) m or its light over planned."""
+
+    lamp: int
+    moved: tuple[float, float] | None
+    factor: float | None
+
+    @property
+    def clear(self) -> bool:
+        """Is it worth a walk to the lamp?"""
+        if self.moved is not None:
+            return math.hypot(*self.moved) >= CLEARLY_M
+        return abs((self.factor or 1.0) - 1.0) >= CLEARLY
 
 
 @dataclass(frozen=True)
@@ -91,3 +109,16 @@ def several_words(plan: Plan, off: list[tuple[int, float]]) -> Told:
     ]
     changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, plan.lights[i].dimmer * v), 3)) for i, v in off)
     return Told(f"Of what was planned: {says}", ", ".join(cures), changes)
+
+
+def pair_words(plan: Plan, parts: tuple[Part, ...]) -> Told:
+    """Two changes in one breath; of one lamp moved and dimmed its place is told first."""
+    told = [
+        stand_words(plan, part.lamp, *part.moved) if part.moved else dimmer_words(plan, part.lamp, part.factor or 1.0)
+        for part in parts
+    ]
+    return Told(
+        "; ".join(one.says for one in told),
+        "; ".join(one.cure for one in told),
+        tuple(change for one in told for change in one.changes),
+    )
