@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What has drifted on the screen from another frame or clip to this one: level, hue, colour of the light, noise. */
+  import DifferenceTable from './DifferenceTable.svelte'
   import { driftSince } from '../../lib/checkApi'
-  import { plain, signed } from '../../lib/units'
   import type { Drift, Frame, FrameSummary } from '../../lib/types'
   let { frame, frames }: { frame: Frame; frames: FrameSummary[] } = $props()
 
@@ -13,11 +13,18 @@
     const [id, before] = [frame.id, other?.id]
     drift = null
     if (before === undefined) return
-    void driftSince(id, before).then((found) => {
+    // A frame may have been removed meanwhile; then there is nothing to tell.
+    driftSince(id, before).then((found) => {
       if (id === frame.id && before === other?.id) drift = found
-    })
+    }, () => {})
   })
-  const digits = (name: string) => (name === 'Colour of the light' ? 0 : name === 'Noise' ? 2 : 1)
+  /** A shift of colour has no value of its own, only a change. */
+  const rows = $derived(
+    (drift?.rows ?? []).map((row) => {
+      const alone = row.name === 'Colour of the light'
+      return { ...row, from: alone ? null : row.before, to: alone ? null : row.now }
+    }),
+  )
 </script>
 
 {#if other && frame.reading.level_luma}
@@ -30,21 +37,7 @@
       {:else}<span class="truncate font-semibold">{other.name}</span>{/if}
     </p>
     {#if drift?.rows.length}
-      <table class="mt-1 w-full">
-        <thead><tr class="label-text text-right"><th class="text-left font-normal">On the screen</th><th class="font-normal">then</th><th class="font-normal">now</th><th class="font-normal">change</th></tr></thead>
-        <tbody>
-          {#each drift.rows as row (row.name)}
-            {@const places = digits(row.name)}
-            <tr class="text-right" class:border-b={!row.means} class:border-line={!row.means}>
-              <td class="py-1 text-left">{row.name}</td>
-              <td class="text-quiet">{row.name === 'Colour of the light' ? '' : plain(row.before, places)}</td>
-              <td class="font-semibold">{row.name === 'Colour of the light' ? '' : plain(row.now, places)}</td>
-              <td class:text-primary={row.means !== ''}>{signed(row.difference, places)} {row.unit}</td>
-            </tr>
-            {#if row.means}<tr class="border-b border-line"><td colspan="4" class="pb-1 text-primary first-letter:uppercase">{row.means}.</td></tr>{/if}
-          {/each}
-        </tbody>
-      </table>
+      <DifferenceTable heads={['On the screen', 'then', 'now', 'change']} {rows} />
     {/if}
   </section>
 {/if}
