@@ -94,7 +94,7 @@ def test_measure_a_frame_beside_the_plan(watched: Watched, tmp_path: Path) -> No
     chooser.value.set_files(taken)
     expect(page.get_by_role("button", name="take-2.png")).to_have_attribute("aria-pressed", "true")
     expect(readings.get_by_role("row", name="Screen, luma")).to_contain_text("48.0")
-    expect(page.get_by_text(re.compile(r"hot spot [78]\.\d"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"hot spot \+[78]\.\d"))).to_be_visible()
     page.get_by_role("button", name="Matte").click()
     expect(page.get_by_role("img", name=re.compile("Matte of the plain key"))).to_be_visible()
     page.get_by_role("button", name="Deviation map").click()

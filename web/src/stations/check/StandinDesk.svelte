@@ -20,13 +20,19 @@
   const built = $derived(standin?.plan as Plan | undefined)
   const lamps = $derived((built?.lights ?? []) as Light[])
 
-  async function guard(work: () => Promise<unknown>) {
-    try {
-      await work()
-      error = ''
-    } catch (err) {
-      error = (err as Error).message
+  /** One after the other: a still that is shot right after a lamp was turned shows it turned. */
+  let done: Promise<void> = Promise.resolve()
+  function guard(work: () => Promise<unknown>) {
+    const one = async () => {
+      try {
+        await work()
+        error = ''
+      } catch (err) {
+        error = (err as Error).message
+      }
     }
+    done = done.then(one)
+    return done
   }
   $effect(() => {
     const id = session.id
