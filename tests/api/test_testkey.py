@@ -49,6 +49,21 @@ def test_a_test_key_from_start_to_pictures(client: FlaskClient) -> None:
     assert client.get("/api/test-key/gone").status_code == 404
 
 
+def test_every_picture_of_a_camera_on_its_side_is_upright_the_first_one_too(client: FlaskClient) -> None:
+    camera = {**PLAN["camera"], "roll": 90}  # type: ignore[dict-item]
+    ident = client.post("/api/test-key", json={"plan": {**PLAN, "camera": camera}, "levers": False}).get_json()["id"]
+    first, tick = [], Event()
+    for _ in range(600):
+        found = client.get(f"/api/test-key/{ident}").get_json()
+        first = first or found["windows"]
+        if found["state"] != "running":
+            break
+        tick.wait(0.02)
+    assert found["state"] == "done", found["problem"]
+    assert [len(first[0]["views"]), first[0]["name"]] == [1, "whole"]
+    assert all(w["height"] > w["width"] for w in [*first, *found["windows"]] if w["name"] == "whole")
+
+
 def test_nothing_to_key_is_said_in_words(client: FlaskClient) -> None:
     away = {**PLAN, "camera": {"pan": 180}}
     found = settled(client, client.post("/api/test-key", json={"plan": away}).get_json()["id"])

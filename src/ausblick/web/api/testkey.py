@@ -16,6 +16,7 @@ from flask_openapi3.models.tag import Tag
 from ausblick.core.arrays import Bytes
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.measure.frame import Frame
+from ausblick.core.optics.turned import side_turns, upright
 from ausblick.core.plan import Plan, Recording, plan_from
 from ausblick.core.report import simulated_report
 from ausblick.core.testkey.levers import levers_of
@@ -62,7 +63,8 @@ class _Work:
         job.at("overview")
 
         def seen(drawn: Drawn) -> None:
-            job.result = {"pictures": {"whole": {"clean": shown(drawn.frame)}}, "report": {}}
+            clean = upright(shown(drawn.frame), side_turns(self.plan.camera))
+            job.result = {"pictures": {"whole": {"clean": clean}}, "report": {}}
 
         first = quick(self.plan, self.store, through, drawn=seen)
         key = simulate(self.plan, self.store, through, step=job.at, overview=first)
