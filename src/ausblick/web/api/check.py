@@ -190,7 +190,9 @@ def _trial(path: FramePath, query: CleanQuery) -> tuple[Plan, Trial | None]:
         return trial_key(look, read_frame(look, trace, region), clean)
 
     shelf: Shelf[Trial | None] = current_app.extensions["ausblick-trials"]
-    return plan, shelf.get((stored.id, tuple(region), trace, query.clean), make)
+    # By their folders: the number of a removed frame may come again.
+    key = (stored.path, tuple(region), trace, None if empty is None else empty.path)
+    return plan, shelf.get(key, make)
 
 
 @api.get("/frames/<int:frame_id>/trial", operation_id="trialOfFrame", responses={200: TrialModel})

@@ -177,13 +177,13 @@ def delete_frame(path: FramePath) -> Response:
 @api.get("/frames/<int:frame_id>/look.jpg", operation_id="getFrameLook", responses={200: None})
 def frame_look(path: FramePath) -> Response:
     """The picture, at most 1600 px a side."""
-    return send_file(frames().file(path.frame_id, "look.jpg"), mimetype="image/jpeg", max_age=3600)
+    return send_file(frames().file(path.frame_id, "look.jpg"), mimetype="image/jpeg")
 
 
 @api.get("/frames/<int:frame_id>/matte.png", operation_id="getFrameMatte", responses={200: None})
 def frame_matte(path: FramePath) -> Response:
     """The matte of the plain key; 404 where no screen was found."""
-    return send_file(frames().file(path.frame_id, "matte.png"), mimetype="image/png", max_age=3600)
+    return send_file(frames().file(path.frame_id, "matte.png"), mimetype="image/png")
 
 
 @api.get("/frames/<int:frame_id>/comparison", operation_id="compareFrame", responses={200: ComparisonModel})
