@@ -11,8 +11,8 @@ import av
 import numpy as np
 
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.testkey.levers import levers_of
-from ausblick.core.testkey.run import quick, simulate
+from ausblick.core.matte.levers import levers_of
+from ausblick.core.matte.simulation import quick, simulate
 from ausblick.demo.fern_house import seed_vault
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip

@@ -23,10 +23,10 @@ import cv2
 import numpy as np
 from scipy.linalg import lu_factor, lu_solve
 
+from ausblick.core.advice.findings import find
+from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.measure.reading import read_frame
 from ausblick.core.plan import Plan, dump_plan, plan_from
-from ausblick.core.rules.findings import find
 from ausblick.formats.images import read_image
 from ausblick.web.app import create_app
 

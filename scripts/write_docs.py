@@ -11,10 +11,10 @@ import sys
 import tempfile
 from pathlib import Path
 
+from ausblick.core.advice.rule_table import RULES
+from ausblick.core.advice.rules.kit_rules import kit_rules
 from ausblick.core.kit import Kit
-from ausblick.core.kit.rules import kit_rules
 from ausblick.core.plan import Plan
-from ausblick.core.rules.table import RULES
 from ausblick.web.app import create_app
 
 STAGES = ("plate", "space", "screen", "light", "subject", "camera")
@@ -46,7 +46,7 @@ def rules_page() -> str:
     lines = [
         "# Rules",
         "",
-        "Generated from the table of rules (`src/ausblick/core/rules/table.py`). Each finding names one of "
+        "Generated from the table of rules (`src/ausblick/core/advice/rule_table.py`). Each finding names one of "
         "these; limits belong to the schools named as source.",
         "",
     ]

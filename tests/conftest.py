@@ -10,11 +10,11 @@ import cv2
 import numpy as np
 import pytest
 
-from ausblick.core.arrays import Floats
+from ausblick.core.camera.screen_grid import Grid
+from ausblick.core.evaluation.screen_light import direct_light
+from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore, lamp_maps
-from ausblick.core.optics.grid import Grid
 from ausblick.core.plan import Plan, plan_from
-from ausblick.core.screen_reading import direct_light
 
 MakePlan = Callable[..., Plan]
 

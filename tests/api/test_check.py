@@ -13,11 +13,11 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
-from ausblick.core.asbuilt.built import AsBuilt
-from ausblick.core.asbuilt.standin import screen_corners, standin_capture, standin_picture
+from ausblick.core.camera.turned import upright_places
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.optics.turned import upright_places
 from ausblick.core.plan import Change, Plan, apply_changes, dump_plan
+from ausblick.core.standin.as_built import AsBuilt
+from ausblick.core.standin.standin_camera import screen_corners, standin_capture, standin_picture
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.formats.test_clips import write
 

@@ -4,8 +4,8 @@ import threading
 from pathlib import Path
 from threading import Event
 
-from ausblick.web.jobs import Job, Jobs
-from ausblick.web.watching import Watches
+from ausblick.app.jobs import Job, Jobs
+from ausblick.app.watched_folder import Watches
 
 
 def test_closing_cancels_what_runs_and_waits_for_it() -> None:

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
-from ausblick.web.jobs import Cancelled, Job, Jobs, TooMany
+from ausblick.app.jobs import Cancelled, Job, Jobs, TooMany
 
 PLAN = {
     "format": "ausblick-plan", "version": 1,

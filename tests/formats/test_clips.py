@@ -11,8 +11,8 @@ import numpy as np
 import pytest
 from click.testing import CliRunner
 
-from ausblick.cli import app
-from ausblick.core.measure.clip import timing_of
+from ausblick.cli.commands import app
+from ausblick.core.frames.clip_timing import timing_of
 from ausblick.core.plan import Recording
 from ausblick.formats.clips import RANGE_TAG, is_clip, read_clip
 from ausblick.formats.images import ImageError

@@ -10,7 +10,7 @@ import numpy as np
 import OpenImageIO as oiio
 import pytest
 
-from ausblick.core.measure.reading import read_frame
+from ausblick.core.frames.reading import read_frame
 from ausblick.formats.images import ImageError, read_image, write_gray_png
 from tests.conftest import GREEN, frame, write_frame
 

@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from ausblick.core.measure.reading import read_frame
+from ausblick.core.frames.reading import read_frame
 from ausblick.core.plan import Recording
 from ausblick.formats.clips import open_clip, read_clip
 from ausblick.formats.images import ImageError, read_image

@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 import pytest
 
-from ausblick.core.measure.reading import FrameReading, read_frame
+from ausblick.core.frames.reading import FrameReading, read_frame
 from ausblick.core.plan import Recording
 from ausblick.formats.clips import read_clip
 from ausblick.formats.images import read_image

@@ -10,9 +10,9 @@ import pytest
 from sqlalchemy import text
 
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
+from ausblick.store.data_folder import backups_dir, database_file
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
-from ausblick.store.places import backups_dir, database_file
 from ausblick.store.setups import Conflict, NotFound, Setups
 
 

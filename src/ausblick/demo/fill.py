@@ -7,19 +7,19 @@ from pathlib import Path
 
 import numpy as np
 
-from ausblick.core.arrays import Bytes
-from ausblick.core.asbuilt.built import FIRST_SEED, AsBuilt, Crease, built_from, faults_of
-from ausblick.core.asbuilt.standin import standin_capture, standin_signal
+from ausblick.app.frame_import import import_frame
+from ausblick.core.geometry.vectors import Bytes
 from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.standin.as_built import FIRST_SEED, AsBuilt, Crease, built_from, faults_of
+from ausblick.core.standin.standin_camera import standin_capture, standin_signal
 from ausblick.formats.images import png_bytes
 from ausblick.formats.recording import through
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
 from ausblick.store.setups import Setups
-from ausblick.web.importing import import_frame
 
 from .fern_house import scree, seed_vault
 from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar

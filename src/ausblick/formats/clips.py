@@ -14,12 +14,12 @@ import av
 import cv2
 import numpy as np
 
-from ausblick.core.arrays import Floats, Floats32
-from ausblick.core.measure.clip import ClipReading, breaches_of, level_on, timing_of
-from ausblick.core.measure.contact import Contact, contact_of
-from ausblick.core.measure.find_screen import find_screen
-from ausblick.core.measure.frame import Frame, luma_of
-from ausblick.core.measure.reading import on_sample, read_frame
+from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, timing_of
+from ausblick.core.frames.contact import Contact, contact_of
+from ausblick.core.frames.find_screen import find_screen
+from ausblick.core.frames.frame import Frame, luma_of
+from ausblick.core.frames.reading import on_sample, read_frame
+from ausblick.core.geometry.vectors import Floats, Floats32
 
 from .images import MAX_PIXELS, MIN_SIDE, ImageError
 

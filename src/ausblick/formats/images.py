@@ -14,8 +14,8 @@ import cv2
 import numpy as np
 import OpenImageIO as oiio
 
-from ausblick.core.measure.frame import Frame
-from ausblick.core.signal.curves import rec709
+from ausblick.core.colour.curves import rec709
+from ausblick.core.frames.frame import Frame
 
 MAX_BYTES = 400_000_000
 MAX_SIDE = 16_384

@@ -19,12 +19,13 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from ausblick.core.arrays import Floats32
+from ausblick.core.colour.rec709 import rgb_of
+from ausblick.core.frames.frame import chroma_of, luma_of
+from ausblick.core.geometry.vectors import Floats32
 from ausblick.core.plan import Recording
 
 from .clips import RANGE_TAG
 
-LUMA = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
 QP_RANGE = (6, 46)
 BT709, LIMITED = 1, 1
 """FFmpeg's numbers of the matrix and of the range that every clip is tagged with."""
@@ -176,8 +177,8 @@ def _planes(signal: Floats32, recording: Recording) -> list[npt.NDArray[Any]]:
     ten = name.endswith("10le")
     unit, kind = (4.0, np.uint16) if ten else (1.0, np.uint8)
     even = signal[: signal.shape[0] // 2 * 2, : signal.shape[1] // 2 * 2]
-    luma = even @ LUMA
-    chroma: list[npt.NDArray[Any]] = [(even[..., 2] - luma) / 1.8556, (even[..., 0] - luma) / 1.5748]
+    luma = luma_of(even)
+    chroma: list[npt.NDArray[Any]] = list(chroma_of(even, luma))
     if "420" in name or "422" in name:
         size = (even.shape[1] // 2, even.shape[0] // (2 if "420" in name else 1))
         chroma = [cv2.resize(c, size, interpolation=cv2.INTER_AREA) for c in chroma]
@@ -196,11 +197,10 @@ def signal_of(frame: av.VideoFrame) -> Floats32:
     ten = frame.format.name.endswith("10le")
     unit = 4.0 if ten else 1.0
     y, *chroma = (_plane(plane, ten) / np.float32(unit) for plane in frame.planes[:3])
-    luma = (y - 16.0) / 219.0
-    blueness, redness = ((_as_large(c, luma.shape) - 128.0) / 224.0 for c in chroma)
-    red, blue = luma + 1.5748 * redness, luma + 1.8556 * blueness
-    green = (luma - 0.2126 * red - 0.0722 * blue) / 0.7152
-    return np.asarray(np.clip(np.stack([red, green, blue], axis=-1), 0.0, 1.0), dtype=np.float32)
+    luma: Floats32 = (y - np.float32(16.0)) / np.float32(219.0)
+    centred = [_as_large(c, luma.shape) - np.float32(128.0) for c in chroma]
+    blueness, redness = (c / np.float32(224.0) for c in centred)
+    return np.asarray(np.clip(rgb_of(luma, blueness, redness), 0.0, 1.0), dtype=np.float32)
 
 
 def _as_large(chroma: Floats32, shape: tuple[int, ...]) -> Floats32:

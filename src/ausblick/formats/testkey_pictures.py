@@ -7,14 +7,14 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from ausblick.core.arrays import Bytes, Floats, Floats32
-from ausblick.core.measure.frame import Frame
-from ausblick.core.optics.turned import side_turns, upright
-from ausblick.core.signal.curves import rec709
-from ausblick.core.testkey.ground import plate_ground
-from ausblick.core.testkey.pull import over
-from ausblick.core.testkey.quality import BRIGHT, DARK
-from ausblick.core.testkey.run import Shot, SimulatedKey
+from ausblick.core.camera.turned import side_turns, upright
+from ausblick.core.colour.curves import rec709
+from ausblick.core.frames.frame import Frame
+from ausblick.core.geometry.vectors import Bytes, Floats, Floats32
+from ausblick.core.matte.ground import plate_ground
+from ausblick.core.matte.pull import over
+from ausblick.core.matte.quality import BRIGHT, DARK
+from ausblick.core.matte.simulation import Shot, SimulatedKey
 
 from .images import png_bytes
 

@@ -14,7 +14,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
-from .places import backups_dir, database_file, frames_dir, keys_dir, plates_dir
+from .data_folder import backups_dir, database_file, frames_dir, keys_dir, plates_dir
 
 
 def open_database(place: Path) -> sessionmaker[Session]:

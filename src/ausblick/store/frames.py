@@ -13,9 +13,9 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
 
-from .models import FrameRow
-from .places import frames_dir
+from .data_folder import frames_dir
 from .setups import NotFound, live_row, now
+from .tables import FrameRow
 
 ORIGINAL = "original"
 

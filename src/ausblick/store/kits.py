@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ausblick.core.kit import Kit, dump_kit, kit_from
 
-from .models import KitRow
+from .tables import KitRow
 
 ONLY = 1
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from .places import plates_dir
+from .data_folder import plates_dir
 
 
 class Plates:

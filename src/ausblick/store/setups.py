@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ausblick.core.plan import Change, Plan, apply_changes, dump_plan, read_plan
 
-from .models import RevisionRow, SetupRow
+from .tables import RevisionRow, SetupRow
 
 
 @dataclass(frozen=True)

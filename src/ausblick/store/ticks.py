@@ -5,8 +5,8 @@ from __future__ import annotations
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session, sessionmaker
 
-from .models import TickRow
 from .setups import live_row
+from .tables import TickRow
 
 
 class Ticks:

@@ -9,29 +9,44 @@ from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 
 from ausblick import __version__
-from ausblick.core.light.basis import BasisStore, Shelf
-from ausblick.store.database import open_database
-from ausblick.store.frames import Frames
-from ausblick.store.kits import Kits
-from ausblick.store.plates import Plates
-from ausblick.store.setups import Setups
-from ausblick.store.test_keys import TestKeys
-from ausblick.store.ticks import Ticks
+from ausblick.app.services import open_services
 
-from .api import by_hand, check, evaluate, frames, kit, light, move, plate, screen, setups, standin, testkey
+from .api import (
+    check_routes,
+    evaluation_routes,
+    frame_routes,
+    hand_routes,
+    kit_routes,
+    light_routes,
+    move_routes,
+    plate_routes,
+    screen_routes,
+    setup_routes,
+    standin_routes,
+    test_key_routes,
+)
+from .context import EXTENSION
 from .guard import register_guard
-from .jobs import Jobs
 from .problems import on_invalid, register_problems
 from .schemas import Problem
-from .standins import Standins
-from .watching import Watches
 
 STATIC = Path(__file__).parent / "static"
 MAX_BODY = 420_000_000
 MAX_JSON = 6_000_000
-EXPECTED = 12
-TRIALS = 3
-"""Trial keys that are remembered: figures and views of one frame are asked for one after the other."""
+ROUTES = (
+    setup_routes.api,
+    evaluation_routes.api,
+    frame_routes.api,
+    kit_routes.api,
+    plate_routes.api,
+    screen_routes.api,
+    move_routes.api,
+    light_routes.api,
+    test_key_routes.api,
+    check_routes.api,
+    standin_routes.api,
+    hand_routes.api,
+)
 
 
 def create_app(place: Path) -> OpenAPI:
@@ -47,44 +62,18 @@ def create_app(place: Path) -> OpenAPI:
         validation_error_callback=on_invalid,
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY
-    sessions = open_database(place)
-    app.extensions["ausblick-setups"] = Setups(sessions)
-    app.extensions["ausblick-frames"] = Frames(sessions, place)
-    app.extensions["ausblick-kits"] = Kits(sessions)
-    app.extensions["ausblick-plates"] = Plates(place)
-    app.extensions["ausblick-test-keys"] = TestKeys(sessions, place)
-    app.extensions["ausblick-ticks"] = Ticks(sessions)
-    app.extensions["ausblick-standins"] = Standins()
-    app.extensions["ausblick-watches"] = Watches()
-    app.extensions["ausblick-basis"] = BasisStore()
-    app.extensions["ausblick-trials"] = Shelf(TRIALS)
-    app.extensions["ausblick-expected"] = Shelf(EXPECTED)
-    app.extensions["ausblick-jobs"] = Jobs()
+    app.extensions[EXTENSION] = open_services(place)
     register_guard(app)
     register_problems(app)
-    for blueprint in (
-        setups.api,
-        evaluate.api,
-        frames.api,
-        kit.api,
-        plate.api,
-        screen.api,
-        move.api,
-        light.api,
-        testkey.api,
-        check.api,
-        standin.api,
-        by_hand.api,
-    ):
-        app.register_api(blueprint)
+    for routes in ROUTES:
+        app.register_api(routes)
     _register_page(app)
     return app
 
 
 def close_app(app: OpenAPI) -> None:
-    """End the work beside the requests: jobs are cancelled, folders no longer watched."""
-    app.extensions["ausblick-jobs"].close()
-    app.extensions["ausblick-watches"].close()
+    """End the work beside the requests."""
+    app.extensions[EXTENSION].close()
 
 
 def _register_page(app: OpenAPI) -> None:

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from ausblick.core.asbuilt.built import FIRST_SEED
+from ausblick.core.standin.as_built import FIRST_SEED
 
 from .answers import Answer
 from .evaluation_schemas import ChangeModel

@@ -16,6 +16,7 @@ class RemedyModel(Answer):
     text: str
     effect: str
     cost: str
+    outcome: Literal["cured", "better", "does-not-apply"]
     before: float | None
     after: float | None
     worsens: list[str]

@@ -2,27 +2,24 @@
 
 from __future__ import annotations
 
-from base64 import b64encode
 from dataclasses import asdict
 from typing import Any
 
 import numpy as np
 
-from ausblick.core.arrays import Floats
-from ausblick.core.explain import numbers
+from ausblick.app.reports import check_report, finite
+from ausblick.core.advice.rule import Finding
+from ausblick.core.camera.coverage import action_heights
+from ausblick.core.camera.view import angle_of_view
+from ausblick.core.evaluation.contours import contour_step, contours
+from ausblick.core.evaluation.frame_outlines import field_on_screen, picture_of
+from ausblick.core.evaluation.numbers import numbers
+from ausblick.core.evaluation.results import Evaluation
+from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.contours import contour_step, contours
-from ausblick.core.light.floor import FloorShadow, floor_shadow
-from ausblick.core.measure.reading import FrameReading
-from ausblick.core.measure.scopes import VECTOR_BINS, VECTOR_REACH, WAVE_BINS, WAVE_COLUMNS, WAVE_TOP, Scopes
-from ausblick.core.optics.coverage import action_heights
-from ausblick.core.optics.picture import field_on_screen, picture_of
-from ausblick.core.optics.view import angle_of_view
+from ausblick.core.light.floor_shadow import FloorShadow, floor_shadow
 from ausblick.core.plan import unknown_fields
-from ausblick.core.report import check_report, finite
-from ausblick.core.results import Evaluation
-from ausblick.core.rig.power import loads
-from ausblick.core.rules.model import Finding
+from ausblick.core.rig.circuits import loads
 from ausblick.store.setups import Setup
 
 from .evaluation_schemas import EvaluationModel
@@ -114,25 +111,3 @@ def setup_model(setup: Setup) -> SetupModel:
         can_redo=setup.can_redo,
         unknown_fields=unknown_fields(setup.plan),
     )
-
-
-def scopes_data(scopes: Scopes) -> dict[str, Any]:
-    return {
-        "waveform": b64encode(scopes.waveform.tobytes()).decode(),
-        "waveform_key": b64encode(scopes.waveform_key.tobytes()).decode(),
-        "parade": [b64encode(part.tobytes()).decode() for part in scopes.parade],
-        "wave_columns": WAVE_COLUMNS,
-        "wave_rows": WAVE_BINS,
-        "top": WAVE_TOP,
-        "vectorscope": b64encode(scopes.vectorscope.tobytes()).decode(),
-        "vector_side": VECTOR_BINS,
-        "vector_reach": VECTOR_REACH,
-        "histogram": np.round(scopes.histogram, 4).tolist(),
-    }
-
-
-def deviation_data(reading: FrameReading) -> dict[str, Any] | None:
-    if reading.deviation is None:
-        return None
-    rounded = np.round(reading.deviation, 1)
-    return {"values": [[None if np.isnan(v) else float(v) for v in row] for row in rounded]}

@@ -11,7 +11,7 @@ from threading import Thread
 from flask_openapi3.openapi import OpenAPI
 from waitress.server import BaseWSGIServer, create_server
 
-from ausblick.store.places import data_dir
+from ausblick.store.data_folder import data_dir
 
 from .app import STATIC, close_app, create_app
 

@@ -3,13 +3,13 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ausblick.core.arrays import LUMA
+from ausblick.core.camera.screen_grid import Grid, screen_grid
+from ausblick.core.colour.white_point import light_rgb, planck_uv
+from ausblick.core.evaluation.contours import contour_step, contours
+from ausblick.core.geometry.vectors import LUMA
 from ausblick.core.light.balance import balanced_dimmers
 from ausblick.core.light.basis import BasisStore, lamp_maps
-from ausblick.core.light.colour import light_rgb, planck_uv
-from ausblick.core.light.contours import contour_step, contours
 from ausblick.core.light.mix import scalar_lux
-from ausblick.core.optics.grid import Grid, screen_grid
 from ausblick.core.plan import Change, apply_changes
 from tests.conftest import MakePlan, screen_light
 

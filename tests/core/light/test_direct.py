@@ -14,9 +14,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ausblick.core.camera.screen_grid import screen_grid
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.mix import probe_light, scalar_lux
-from ausblick.core.optics.grid import screen_grid
 from ausblick.core.plan import plan_from
 from tests.conftest import MakePlan, lamp, screen_light
 

@@ -7,10 +7,10 @@ from typing import Any
 import numpy as np
 import pytest
 
-from ausblick.core.evaluate import evaluate
+from ausblick.core.advice.findings import find
+from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, PlanError, plan_from
-from ausblick.core.rules.findings import find
 
 STORE = BasisStore()
 DARK = {"walls": [0, 0, 0], "ceiling": [0, 0, 0], "floor": [0, 0, 0]}

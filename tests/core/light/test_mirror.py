@@ -7,10 +7,10 @@ from typing import Any
 import numpy as np
 import pytest
 
-from ausblick.core.evaluate import evaluate
+from ausblick.core.camera.view import view_of
+from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.mirror import mirror_share, pane_reflections
-from ausblick.core.optics.view import view_of
 from ausblick.core.plan import Change, Plan, apply_changes
 from tests.conftest import MakePlan, lamp
 

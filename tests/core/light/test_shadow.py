@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ausblick.core.arrays import Floats
-from ausblick.core.evaluate import evaluate
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.emission import emission_of
+from ausblick.core.light.figure_shadow import Figure, figure_of, lost_share
 from ausblick.core.light.occlusion import NONE
-from ausblick.core.light.shadow import Figure, figure_of, lost_share
 from ausblick.core.plan import Plan
 from tests.conftest import MakePlan, lamp
 

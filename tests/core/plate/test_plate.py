@@ -9,16 +9,16 @@ from typing import Any
 import numpy as np
 import pytest
 
-from ausblick.core.evaluate import evaluate
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.search.lighting_brief import lighting_brief
+from ausblick.core.camera.view import View, camera_axes
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.frames.frame import Frame
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.measure.frame import Frame
-from ausblick.core.optics.view import View, camera_axes
 from ausblick.core.plan import Plan, apply_changes
-from ausblick.core.plate.brief import brief_of
-from ausblick.core.plate.camera import Line, MarkError, Marks, Spot, plate_camera, plate_light
-from ausblick.core.plate.picture import read_plate
+from ausblick.core.plate.plate_camera import Line, MarkError, Marks, Spot, plate_camera, plate_light
+from ausblick.core.plate.plate_picture import read_plate
 from ausblick.core.plate.sun import sun_for
-from ausblick.core.rules.findings import find
 from tests.conftest import MakePlan, lamp
 
 WIDTH, HEIGHT = 1920, 1080
@@ -173,7 +173,7 @@ def test_a_key_from_the_wrong_side_is_found_and_can_be_moved(make: MakePlan) -> 
 
 
 def test_the_brief_says_where_the_key_stands(make: MakePlan) -> None:
-    brief = brief_of(evaluate(make(plate={"key_azimuth": -90, "key_elevation": 0}), BasisStore()))
+    brief = lighting_brief(evaluate(make(plate={"key_azimuth": -90, "key_elevation": 0}), BasisStore()))
     assert [stand.away for stand in brief.stands] == [1.5, 2.0, 3.0]
     stand = brief.stands[1]
     assert (stand.x, stand.y, stand.z) == pytest.approx((-2.0, 0.93 * 1.72, 2.4), abs=0.01)
@@ -183,7 +183,7 @@ def test_the_brief_says_where_the_key_stands(make: MakePlan) -> None:
 
 
 def test_an_unknown_plate_is_wrapped_in_soft_light(make: MakePlan) -> None:
-    brief = brief_of(evaluate(make(plate={"known": False}), BasisStore()))
+    brief = lighting_brief(evaluate(make(plate={"known": False}), BasisStore()))
     assert brief.wrap_around
     assert brief.stands == ()
     assert "costs shape" in brief.words[1]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ausblick.core.rig.power import hot_near_cloth, is_hot, loads, overhead
+from ausblick.core.rig.circuits import hot_near_cloth, is_hot, loads, overhead
 from tests.conftest import MakePlan
 
 HOT = {"emitter": {"shape": "point"}, "flux_lm": 20000, "beam": {"kind": "beam", "deg": 60}, "watts": 1000}

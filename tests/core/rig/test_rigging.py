@@ -6,8 +6,8 @@ import pytest
 
 from ausblick.core.plan import plan_from
 from ausblick.core.rig.materials import FACTS, facts_of
-from ausblick.core.rig.screen import rigging_sheet, tipping_moment, wind_force
-from ausblick.core.rig.wardrobe import checks
+from ausblick.core.rig.rigging_sheet import rigging_sheet, tipping_moment, wind_force
+from ausblick.core.rig.wardrobe_check import checks
 from tests.conftest import MakePlan
 
 

@@ -3969,6 +3969,11 @@ export interface components {
             cost: string;
             /** Effect */
             effect: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "cured" | "better" | "does-not-apply";
             /** Text */
             text: string;
             /** Worsens */

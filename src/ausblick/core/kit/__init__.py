@@ -1,6 +1,6 @@
 """What somebody owns: screens, lenses, cameras, lamps, stands, weights."""
 
-from .models import Kit, KitCamera, KitError, KitLamp, KitLens, KitScreen, KitStand, dump_kit, kit_from
+from .kit_document import Kit, KitCamera, KitError, KitLamp, KitLens, KitScreen, KitStand, dump_kit, kit_from
 
 __all__ = [
     "Kit",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from .models import Kit, kit_from
+from .kit_document import Kit, kit_from
 
 BLUE = [0.05, 0.10, 0.40]
 

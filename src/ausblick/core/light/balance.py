@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from scipy.optimize import lsq_linear
 
-from ..arrays import Bools
-from ..optics.grid import Grid
+from ..camera.screen_grid import Grid
+from ..geometry.vectors import Bools
 from ..plan import Plan
 from .basis import BasisStore, weight
 from .total import light_without_lamps, total_maps

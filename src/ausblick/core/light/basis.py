@@ -15,8 +15,8 @@ from typing import Any, Generic, TypeVar
 
 import numpy as np
 
-from ..arrays import Floats
-from ..optics.grid import Grid
+from ..camera.screen_grid import Grid
+from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
 from .direct import direct_lux
 from .emission import emission_of

@@ -14,8 +14,8 @@ import math
 
 import numpy as np
 
-from ..arrays import Floats
-from ..optics.polygon import clip_half_plane
+from ..geometry.polygon import clip_half_plane
+from ..geometry.vectors import Floats
 from .emission import Emission
 from .emitters import Face
 from .factors import contour_factors

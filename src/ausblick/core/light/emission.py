@@ -13,7 +13,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..arrays import Floats, unit
+from ..geometry.vectors import Floats, unit
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import DiscEmitter, RectEmitter
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..arrays import Floats, cross, unit
+from ..geometry.vectors import Floats, cross, unit
 from ..plan import Fixture
 from ..plan.lamps import DiscEmitter, PointEmitter, RectEmitter, SunEmitter
 

@@ -15,7 +15,7 @@ import math
 
 import numpy as np
 
-from ..arrays import Floats
+from ..geometry.vectors import Floats
 
 FAR = 5.0
 """Beyond this many half diagonals a patch counts as a point: at most 1.5 % off."""

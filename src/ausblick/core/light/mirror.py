@@ -15,15 +15,15 @@ from typing import Literal
 
 import numpy as np
 
-from ..arrays import Floats, unit
-from ..optics.picture import screen_surfaces
-from ..optics.polygon import clip_half_plane
-from ..optics.view import View
+from ..camera.coverage import screen_surfaces
+from ..camera.view import View
+from ..geometry.polygon import clip_half_plane
+from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan, Prop, Screen, Subject, Window
 from .basis import weight
 from .emission import Emission, emission_of
+from .figure_shadow import figure_of, hidden_by
 from .occlusion import blocked_pairs, set_triangles
-from .shadow import figure_of, hidden_by
 
 Shape = Literal["sphere", "cylinder", "pane"]
 SHINY_GARMENT = 0.15

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..arrays import LUMA, Floats, unit
+from ..colour.rec709 import LUMA
+from ..colour.white_point import light_rgb
+from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, blocking_key, lamp_key, weight
-from .colour import light_rgb
 from .direct import direct_lux_on
 from .emission import emission_of
 from .occlusion import set_triangles

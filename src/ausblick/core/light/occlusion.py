@@ -8,7 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..arrays import Bools, Floats, cross
+from ..geometry.vectors import Bools, Floats, cross
 from ..plan import Flag, Plan, Screen
 
 NONE: Floats = np.zeros((0, 3, 3))

@@ -12,8 +12,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..arrays import Floats, cross, unit
-from ..optics.view import View
+from ..camera.view import View
+from ..geometry.vectors import Floats, cross, unit
 from ..plan import Light, Plan, Window
 from .basis import weight
 from .emission import Emission, emission_of

@@ -14,7 +14,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from ..arrays import Bools, Floats, cross, unit
+from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Flag, Plan, Room, Screen
 from ..plan.fields import Rgb
 from .occlusion import ON_WALL

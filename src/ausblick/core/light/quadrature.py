@@ -6,7 +6,7 @@ from functools import cache
 
 import numpy as np
 
-from ..arrays import Floats, cross
+from ..geometry.vectors import Floats, cross
 
 
 @cache

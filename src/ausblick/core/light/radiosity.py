@@ -15,7 +15,7 @@ from functools import partial
 import numpy as np
 from scipy.linalg import lu_factor, lu_solve
 
-from ..arrays import Floats, Floats32
+from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
 from .basis import BasisStore, lamp_key
 from .direct import direct_lux, direct_lux_on

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..arrays import Bools, Floats, unit
-from ..optics.grid import Grid
+from ..camera.screen_grid import Grid
+from ..geometry.vectors import Bools, Floats, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, lamp_key, weight
 from .mix import ambient_rgb, lamp_rgb, probe_light, probes_by_lamp

@@ -12,9 +12,9 @@ from typing import Literal
 
 import numpy as np
 
-from ..arrays import Floats, cross, unit
-from ..optics.coverage import action_heights
-from ..plan import Plan, Subject
+from ..camera.coverage import action_heights
+from ..geometry.vectors import Floats, cross, unit
+from ..plan import EYE_HEIGHT, Plan, Subject
 from .basis import BasisStore
 from .mix import probes_light
 from .returned import SceneLight, by_surface, probe_factors
@@ -72,13 +72,13 @@ def places_of(plan: Plan, subject: Subject) -> list[Place]:
 
     down, over = np.array([0.0, -1.0, 0.0]), np.array([0.0, 1.0, 0.0])
     return [
-        place("face", "front", 0.93, ahead, ahead, 0.0),
+        place("face", "front", EYE_HEIGHT, ahead, ahead, 0.0),
         place("chest", "front", 0.75, ahead, ahead, 0.1),
-        place("right cheek", "side", 0.93, aside, -aside, -0.07),
-        place("left cheek", "side", 0.93, aside, aside, 0.07),
+        place("right cheek", "side", EYE_HEIGHT, aside, -aside, -0.07),
+        place("left cheek", "side", EYE_HEIGHT, aside, aside, 0.07),
         place("right arm", "side", 0.65, aside, -aside, -0.25),
         place("left arm", "side", 0.65, aside, aside, 0.25),
-        place("back of the head", "back", 0.93, ahead, -ahead, -0.1),
+        place("back of the head", "back", EYE_HEIGHT, ahead, -ahead, -0.1),
         place("shoulders", "top", 0.82, ahead, over, 0.0),
         place("chin", "under", 0.87, ahead, down, 0.08),
         place("hands", "under", 0.47, ahead, down, 0.1),

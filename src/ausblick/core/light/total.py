@@ -7,13 +7,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..arrays import Floats
-from ..optics.grid import Grid
+from ..camera.screen_grid import Grid
+from ..geometry.vectors import Floats
 from ..plan import Plan
 from .basis import FRONT, BasisStore, lamp_maps
+from .figure_shadow import lost_map
 from .mix import ambient_rgb, lamp_rgb, scalar_lux
 from .returned import returned_maps, returned_to_screen, scene_light
-from .shadow import lost_map
 
 
 def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:

@@ -2,15 +2,26 @@
 
 from .camera import Camera, Recording, Sensor
 from .changes import Change, apply_changes
-from .document import FORMAT, VERSION, Plan, PlanError, dump_plan, plan_from, read_plan, unknown_fields
+from .document import (
+    FORMAT,
+    VERSION,
+    Plan,
+    PlanError,
+    dump_plan,
+    plan_from,
+    plan_schema,
+    range_at,
+    read_plan,
+    unknown_fields,
+)
 from .ies import IesError, Photometry, read_ies
 from .intent import CoverageSchool, DistanceSchool, LevelSchool, Plate, ShutterSchool, Targets, Trace
 from .lamps import Fixture, Light, Modifier, Role
-from .people import Envelope, Framing, Prop, Subject
-from .ranges import range_at
+from .people import EYE_HEIGHT, Envelope, Framing, Prop, Subject
 from .scene import Flag, Room, Screen, Window
 
 __all__ = [
+    "EYE_HEIGHT",
     "FORMAT",
     "VERSION",
     "Camera",
@@ -43,6 +54,7 @@ __all__ = [
     "apply_changes",
     "dump_plan",
     "plan_from",
+    "plan_schema",
     "range_at",
     "read_ies",
     "read_plan",

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, field_validator, model_validator
 
-from .cube import check_table
+from ..colour.cube_table import check_table
 from .fields import Angle, Coordinate, Kelvin, Name, Part, Switch, number
 
 Pixels = Annotated[int, Field(ge=16, le=32768, strict=True, description="pixels")]

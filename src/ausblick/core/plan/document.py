@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 from collections.abc import Iterator
+from functools import cache
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, Field, StringConstraints, ValidationError, field_validator, model_validator
@@ -15,6 +16,7 @@ from .ies import IesError, read_ies
 from .intent import Plate, Targets
 from .lamps import Light
 from .people import Subject
+from .ranges import range_in
 from .scene import Flag, Room, Screen, Window
 
 FORMAT = "ausblick-plan"
@@ -202,12 +204,21 @@ def readable_error(err: ValidationError) -> tuple[str, str, str | None, int]:
     return path, problem[0].lower() + problem[1:], value, len(errors) - 1
 
 
+@cache
+def plan_schema() -> dict[str, Any]:
+    """The plan document's JSON Schema."""
+    return Plan.model_json_schema()
+
+
+def range_at(path: str) -> tuple[float, float] | None:
+    """(lowest, highest) of the number field of the plan at a path, or None where there is none."""
+    return range_in(plan_schema(), path)
+
+
 def _range_of(ctx: dict[str, Any], path: str) -> str:
     """The whole allowed range of a number field, read off the model so that both ends are named."""
     if "ge" not in ctx and "le" not in ctx:
         return ""
-    from .ranges import range_at
-
     found = range_at(path)
     return f"; allowed: {found[0]:g} to {found[1]:g}" if found else ""
 

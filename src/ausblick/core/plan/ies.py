@@ -13,7 +13,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..arrays import Floats
+from ..geometry.vectors import Floats
 
 MOST_ANGLES = 1000
 MOST_VALUES = 100_000

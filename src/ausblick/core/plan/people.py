@@ -8,6 +8,9 @@ from pydantic import Field
 
 from .fields import Coordinate, Name, Part, Reach, Rgb, Share, Switch, number
 
+EYE_HEIGHT = 0.93
+"""Height of the eyes as a share of stature: usual proportions of adults (0.93 to 0.94)."""
+
 
 class Envelope(Part):
     """Reach of the action round the mark, in metres: sideways, above the head, to camera, to screen."""
@@ -50,3 +53,8 @@ class Subject(Part):
     hair_kind: Literal["smooth", "curly", "fine", "none"] = "smooth"
     wardrobe: Annotated[tuple[Garment, ...], Field(max_length=100)] = ()
     props: Annotated[tuple[Prop, ...], Field(max_length=100)] = ()
+
+    @property
+    def eyes(self) -> tuple[float, float, float]:
+        """Where the face is measured and the lens is focused: x, y, z in m."""
+        return self.x, EYE_HEIGHT * self.height, self.z

@@ -7,7 +7,7 @@ from datetime import datetime
 from astral import Observer
 from astral.sun import azimuth, elevation
 
-from .camera import PlateLight
+from .plate_camera import PlateLight
 
 
 def sun_for(latitude: float, longitude: float, when: datetime, heading: float) -> PlateLight:

@@ -1,1 +1,1 @@
-"""Hanging and lighting as work: clamps, ballast, steaming, people, and the cautions that go with them."""
+"""Hanging and lighting as work: materials, clamps, ballast, circuits, wardrobe, and the cautions with them."""

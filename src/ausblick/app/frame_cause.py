@@ -1,0 +1,67 @@
+"""From a frame to its cause: which lamp, which colour, the camera's own noise, and what was recorded otherwise."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ausblick.core.diagnosis.comparison import recording_differs
+from ausblick.core.diagnosis.fit_text import LampFit
+from ausblick.core.diagnosis.lamp_colour import ColourFit, fit_colour
+from ausblick.core.diagnosis.lamp_fit import fit_lamps
+from ausblick.core.diagnosis.observed_light import observed_light
+from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.grain import noise_percent
+from ausblick.core.frames.reading import FrameReading, read_frame
+from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.store.frames import StoredFrame
+
+from .frame_import import picture_of, region_of
+from .services import Services
+
+
+@dataclass(frozen=True)
+class FrameCause:
+    """`noise`: changes that put this frame's noise in the place of the model."""
+
+    fit: LampFit | None
+    colour: ColourFit | None
+    noise: tuple[Change, ...]
+    recording: tuple[str, ...]
+
+
+def read_stored(services: Services, stored: StoredFrame) -> tuple[Plan, Frame, FrameReading]:
+    """The plan as it is now, the stored frame's pixels, and what they read."""
+    plan = services.setups.get(stored.setup_id).plan
+    frame = picture_of(services.frames, stored)
+    return plan, frame, read_frame(frame, plan.targets.level_trace, region_of(stored))
+
+
+def cause_of(services: Services, frame_id: int) -> FrameCause:
+    """Which lamp makes the frame differ from the plan, and what to do about it."""
+    stored = services.frames.get(frame_id)
+    plan, frame, reading = read_stored(services, stored)
+    observed = observed_light(plan, frame, reading)
+    fit = None if observed is None else fit_lamps(plan, observed, services.basis)
+    # Lamps that are weaker than planned mix other colours: look at them as they burn.
+    burning = plan if fit is None else apply_changes(plan, fit.changes)
+    colour = None if observed is None else fit_colour(burning, observed, services.basis)
+    recorded = recording_differs(plan, stored.data.get("clip") or {})
+    return FrameCause(fit, colour, _own_noise(plan, frame, reading), tuple(recorded))
+
+
+def _own_noise(plan: Plan, frame: Frame, reading: FrameReading) -> tuple[Change, ...]:
+    """The key channel's noise and level, as the camera's own."""
+    if reading.found is None or reading.level_key_channel is None:
+        return ()
+    noise = noise_percent(frame, reading.found.core, "key-channel", reading.found.channel)
+    if not noise:
+        return ()
+    value = {
+        "percent": round(noise, 3),
+        "level": round(float(np.clip(reading.level_key_channel.mean, 1.0, 100.0)), 1),
+        "channel": reading.found.hue,
+        "iso": plan.camera.iso,
+    }
+    return (Change("camera.noise", value),)

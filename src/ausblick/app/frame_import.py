@@ -1,0 +1,115 @@
+"""A picture or a clip comes in: read, measured, keyed, and only then kept."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+
+from ausblick.app.reports import clip_report, frame_report, key_report
+from ausblick.core.camera.turned import side_turns, turns_to_upright, upright
+from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.reading import FrameReading, Region, frame_scopes, read_frame
+from ausblick.core.matte.keyer import plain_key
+from ausblick.core.plan import Plan
+from ausblick.formats.clips import Progress, is_clip, open_clip
+from ausblick.formats.images import jpeg_bytes, png_bytes, read_image
+from ausblick.store.frames import Frames, StoredFrame
+
+from .scope_data import deviation_data, scopes_data
+
+LOOK, MATTE = 1600, 1280
+MIDDLE = "middle.png"
+CLIP_KEYS = (
+    "container", "codec", "pix_fmt", "chroma", "bits", "mbit_s", "fps", "frames", "flicker_percent", "flicker_hz",
+    "drift_percent", "worst_frame", "breaches",
+)  # fmt: skip
+
+
+def looks_like_clip(path: Path) -> bool:
+    with path.open("rb") as file:
+        return is_clip(file.read(16))
+
+
+def import_frame(frames: Frames, setup_id: int, name: str, path: Path, plan: Plan) -> StoredFrame:
+    """Keep a picture with its reading, scopes, key and matte; one that lies although the plan's camera is turned on
+    its side is set upright. Raises ImageError; nothing is kept then."""
+    frame = read_image(path)
+    turned = turns_to_upright(plan.camera, frame.width, frame.height)
+    frame = _turned(frame, turned)
+    data, files = _of_frame(frame, read_frame(frame, plan.targets.level_trace))
+    return frames.add(setup_id, name, path, {**data, "turned": turned}, _present(files))
+
+
+def import_clip(
+    frames: Frames, setup_id: int, name: str, path: Path, plan: Plan, progress: Progress = lambda _: None
+) -> StoredFrame:
+    """Keep a clip with its reading over time and its middle frame, upright as a still is. Raises ImageError, and what
+    `progress` raises."""
+    clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera))
+    data, files = _of_frame(clip.middle, clip.reading.frame)
+    report = clip_report(clip.facts, clip.reading)
+    data["reading"] = {key: report[key] for key in data["reading"]}
+    data["clip"] = {key: report[key] for key in CLIP_KEYS}
+    files[MIDDLE] = png_bytes(_deep(clip.middle))
+    return frames.add(setup_id, name, path, data, _present(files))
+
+
+def picture_of(frames: Frames, frame: StoredFrame) -> Frame:
+    """The pixels that were read: of a clip its middle frame."""
+    if frame.data.get("clip"):
+        return read_image(frames.file(frame.id, MIDDLE))
+    return _turned(read_image(frames.file(frame.id)), int(frame.data.get("turned", 0)))
+
+
+def _turned(frame: Frame, turns: int) -> Frame:
+    return Frame(upright(frame.pixels, turns), frame.white)
+
+
+def region_of(frame: StoredFrame) -> Region:
+    """Where a person said that the screen is; empty without a correction."""
+    return [(float(u), float(v)) for u, v in frame.data.get("region", [])]
+
+
+def read_again(frames: Frames, stored: StoredFrame, region: Region, trace: str) -> StoredFrame:
+    """The same picture read inside a region that a person drew; an empty one takes the correction back."""
+    frame = picture_of(frames, stored)
+    data, files = _of_frame(frame, read_frame(frame, trace, region))
+    kept: dict[str, Any] = {key: stored.data[key] for key in ("clip", "turned") if key in stored.data}
+    return frames.update(stored.id, {**data, **kept, "region": [list(c) for c in region]}, files)
+
+
+def _of_frame(frame: Frame, reading: FrameReading) -> tuple[dict[str, Any], dict[str, bytes | None]]:
+    look = scaled(frame, LOOK)
+    files: dict[str, bytes | None] = {"look.jpg": jpeg_bytes(look.pixels), "matte.png": None}
+    key = None
+    if reading.found is not None:
+        result = plain_key(look, reading)
+        key = key_report(result)
+        size = min(1.0, MATTE / max(result.matte.shape))
+        matte = cv2.resize(result.matte, None, fx=size, fy=size, interpolation=cv2.INTER_AREA)
+        files["matte.png"] = png_bytes(np.round(matte * 255.0).astype(np.uint8))
+    data: dict[str, Any] = {
+        "reading": frame_report(reading),
+        "key": key,
+        "scopes": scopes_data(frame_scopes(frame, reading)),
+        "deviation": deviation_data(reading),
+    }
+    return data, files
+
+
+def _present(files: dict[str, bytes | None]) -> dict[str, bytes]:
+    return {kind: content for kind, content in files.items() if content is not None}
+
+
+def _deep(frame: Frame) -> np.ndarray[Any, Any]:
+    """16 bit RGB, for PNG."""
+    return np.round(65535.0 * np.clip(frame.signal(frame.pixels), 0.0, 1.0)).astype(np.uint16)
+
+
+def scaled(frame: Frame, longest: int) -> Frame:
+    """The frame, area-averaged to at most `longest` a side, 8 bit: for looking at."""
+    reduced = frame.reduced(longest)
+    return Frame(np.clip(np.round(reduced * 255.0), 0, 255).astype(np.uint8), 255.0)

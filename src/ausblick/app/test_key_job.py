@@ -1,0 +1,88 @@
+"""The simulated test key as a job: first picture at once, then crops, quality, levers.
+
+A key of a set-up's own plan is kept with it when it is done.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from ausblick.core.camera.turned import side_turns, upright
+from ausblick.core.frames.frame import Frame
+from ausblick.core.geometry.vectors import Bytes
+from ausblick.core.matte.levers import levers_of
+from ausblick.core.matte.render import Drawn
+from ausblick.core.matte.simulation import quick, simulate
+from ausblick.core.plan import Plan, Recording
+from ausblick.formats.images import png_bytes, read_image
+from ausblick.formats.recording import through
+from ausblick.formats.testkey_pictures import all_views, shown
+from ausblick.store.setups import NotFound
+
+from .jobs import Job
+from .reports import simulated_report
+from .services import Services
+
+Pictures = dict[str, dict[str, Bytes]]
+
+
+@dataclass(frozen=True)
+class TestKeyJob:
+    """Everything a job needs, gathered while the request is there."""
+
+    services: Services
+    plan: Plan
+    setup_id: int | None
+    levers: bool
+    plate: Frame | None
+    recorders: list[tuple[str, Recording]]
+
+    def __call__(self, job: Job) -> None:
+        job.at("overview")
+        basis = self.services.basis
+
+        def first_look(drawn: Drawn) -> None:
+            clean = upright(shown(drawn.frame), side_turns(self.plan.camera))
+            job.result = {"pictures": {"whole": {"clean": clean}}, "report": {}}
+
+        first = quick(self.plan, basis, through, drawn=first_look)
+        key = simulate(self.plan, basis, through, step=job.at, overview=first)
+        pictures = all_views(key, self.plate)
+        job.result = {"pictures": pictures, "report": simulated_report(key, [])}
+        if self.levers:
+            found = levers_of(self.plan, key, basis, through, job.at, self.recorders)
+            job.result = {"pictures": pictures, "report": simulated_report(key, found)}
+        self._keep(job, pictures)
+
+    def _keep(self, job: Job, pictures: Pictures) -> None:
+        if self.setup_id is None:
+            return
+        job.at("keeping it")
+        files = {f"{part}-{view}.png": png_bytes(p) for part, own in pictures.items() for view, p in own.items()}
+        report = {**job.result["report"], "windows": windows_of(pictures)}
+        try:
+            self.services.test_keys.add(self.setup_id, self.plan, report, files)
+        except NotFound:
+            # The set-up was deleted meanwhile: its key goes with it.
+            return
+
+
+def test_key_job(services: Services, plan: Plan, setup_id: int | None, levers: bool) -> TestKeyJob:
+    """With the set-up's plate and the kit's recorders. Raises NotFound for a set-up that is not there."""
+    plate = None
+    if setup_id is not None:
+        services.setups.get(setup_id)
+        file = services.plates.file(setup_id)
+        plate = read_image(file) if file.is_file() else None
+    recorders = [(camera.name, camera.recording) for camera in services.kits.get().kit.cameras]
+    return TestKeyJob(services, plan, setup_id, levers, plate, recorders)
+
+
+def windows_of(pictures: Pictures) -> list[dict[str, Any]]:
+    """Size and views of each part of the picture."""
+    found = []
+    for name, own in pictures.items():
+        height, width = next(iter(own.values())).shape[:2]
+        found.append({"name": name, "width": width, "height": height, "views": list(own)})
+    return found

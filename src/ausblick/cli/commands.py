@@ -1,0 +1,312 @@
+"""The command line: the same computation without a browser.
+
+Exit 0 done, 1 done with at least one finding of severity `stop`, 2 bad input (one clear line on
+standard error).
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+from itertools import pairwise
+from pathlib import Path
+from typing import Any
+
+import click
+import numpy as np
+
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Plan, PlanError, read_plan, unknown_fields
+
+FILE = click.Path(path_type=Path)
+plan_argument = click.argument("plan_file", metavar="PLAN.json", type=FILE)
+as_json_option = click.option("--json", "as_json", is_flag=True, help="Answer with JSON instead of a table.")
+data_option = click.option("--data", type=FILE, metavar="DIR", help="Where set-ups and frames are kept.")
+port_option = click.option(
+    "--port", type=click.IntRange(0, 65535), default=8642, show_default=True, help="0 takes a free one."
+)
+
+
+@click.group(no_args_is_help=True)
+def app() -> None:
+    """Plans and checks a green screen set so that the footage keys cleanly."""
+
+
+class BadInput(Exception):
+    """Ends the command with exit code 2 and this one line."""
+
+
+def main() -> None:
+    """Run the command; every bad input ends in one clear line."""
+    try:
+        sys.exit(app.main(standalone_mode=False) or 0)
+    except click.ClickException as err:
+        fail(err.format_message())
+    except (BadInput, PlanError) as err:
+        fail(str(err))
+    except (click.Abort, KeyboardInterrupt):
+        sys.exit(130)
+    except BrokenPipeError:
+        sys.exit(0)
+
+
+def fail(line: str) -> None:
+    print("ausblick: " + " ".join(line.split()), file=sys.stderr)
+    sys.exit(2)
+
+
+def load_plan(path: Path) -> Plan:
+    """The plan in a file, with the file's name in front of whatever is wrong with it."""
+    try:
+        if path.stat().st_size > 4_000_000:
+            raise BadInput(f"{path}: is larger than 4 MB")
+        plan = read_plan(path.read_bytes())
+    except OSError as err:
+        raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
+    except PlanError as err:
+        raise BadInput(f"{path}: {err}") from None
+    unknown = unknown_fields(plan)
+    if unknown:
+        print(f"ausblick: {path}: kept, but unknown: {', '.join(unknown[:8])}", file=sys.stderr)
+    return plan
+
+
+def say(data: Any) -> None:
+    print(json.dumps(data, allow_nan=False, indent=1))
+
+
+@app.command()
+@plan_argument
+@as_json_option
+def check(plan_file: Path, as_json: bool) -> int:
+    """Evaluate a whole plan: coverage, screen, exposure, blur, findings with remedies."""
+    from ausblick.app.reports import check_report
+    from ausblick.cli.printing import check_table
+    from ausblick.core.advice.findings import find
+
+    evaluation, findings = find(load_plan(plan_file), BasisStore())
+    report = check_report(evaluation, findings)
+    if as_json:
+        say(report)
+    else:
+        print(check_table(evaluation.plan.title, report))
+    return 1 if any(finding.judgement.severity == "stop" for finding in findings) else 0
+
+
+def numbers(text: str, option: str) -> np.ndarray[Any, np.dtype[np.float64]]:
+    """Three finite numbers from X,Y,Z."""
+    try:
+        found = np.array([float(part) for part in text.split(",")])
+    except ValueError:
+        found = np.array([])
+    if found.shape != (3,) or not np.isfinite(found).all() or np.abs(found).max() > 1e6:
+        raise BadInput(f"{option}: give three numbers as X,Y,Z (got {text[:40]!r})")
+    return found
+
+
+@app.command()
+@plan_argument
+@click.option("--at", required=True, metavar="X,Y,Z", help="Place in metres.")
+@click.option("--facing", required=True, metavar="NX,NY,NZ", help="Direction the surface faces.")
+@as_json_option
+def probe(plan_file: Path, at: str, facing: str, as_json: bool) -> int:
+    """Light arriving at a small surface, in lux, R G B: from lamps, all of it, first-hand from the screen."""
+    from ausblick.core.light.returned import probe_all, scene_light
+
+    place, normal = numbers(at, "--at"), numbers(facing, "--facing")
+    if not float(np.linalg.norm(normal)) > 0.0:
+        raise BadInput("--facing: must not be of length zero")
+    plan, store = load_plan(plan_file), BasisStore()
+    light = probe_all(plan, place, normal, scene_light(plan, store), store)
+    parts = {"direct": light.direct, "total": light.total, "from_screen": light.from_screen}
+    if as_json:
+        say({name: rgb.tolist() for name, rgb in parts.items()})
+    else:
+        for name, rgb in parts.items():
+            print("{:12} R {:10.2f}   G {:10.2f}   B {:10.2f} lx".format(name.replace("_", " "), *rgb))
+    return 0
+
+
+@app.command("screen-map")
+@plan_argument
+@click.option("--grid", default="61x41", show_default=True, metavar="WxH", help="Columns and rows.")
+@as_json_option
+def screen_map(plan_file: Path, grid: str, as_json: bool) -> int:
+    """Illuminance over the screen at the centres of a W x H division, rows from the lower edge up."""
+    from ausblick.cli.printing import map_table
+    from ausblick.core.camera.screen_grid import screen_grid
+    from ausblick.core.evaluation.screen_light import map_lux
+
+    sides = grid.lower().split("x")
+    if len(sides) != 2 or not all(side.isascii() and side.isdigit() and 1 <= int(side) <= 500 for side in sides):
+        raise BadInput(f"--grid: give columns and rows as WxH, 1 to 500 each (got {grid[:40]!r})")
+    plan = load_plan(plan_file)
+    cells = screen_grid(plan.screen, int(sides[0]), int(sides[1]))
+    lux = map_lux(plan, cells, BasisStore())
+    if as_json:
+        maps = {"lux": lux.direct, "shadowed_lux": lux.shadowed, "total_lux": lux.total}
+        say({"x": cells.x.tolist(), "y": cells.y.tolist(), **{name: rows.tolist() for name, rows in maps.items()}})
+    else:
+        print(map_table(cells.x, cells.y, lux.total))
+    return 0
+
+
+@app.command("test-key")
+@plan_argument
+@click.option("-o", "--out", "out", type=click.Path(path_type=Path), required=True, metavar="DIR", help="For PNGs.")
+@click.option("--levers/--no-levers", default=True, show_default=True, help="Try one change each.")
+@click.option("--seed", type=click.IntRange(0, 2**31 - 1), default=7, show_default=True)
+@as_json_option
+def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool) -> int:
+    """Simulate the recording, key it, compare with the true matte; pictures go to DIR."""
+    from ausblick.app.reports import simulated_report
+    from ausblick.cli.printing import simulated_table
+    from ausblick.core.matte.levers import levers_of
+    from ausblick.core.matte.simulation import NoScreen, simulate
+    from ausblick.formats.recording import through
+    from ausblick.formats.testkey_pictures import write_pictures
+
+    plan, store = load_plan(plan_file), BasisStore()
+    try:
+        key = simulate(plan, store, through, seed)
+        found = levers_of(plan, key, store, through) if levers else []
+    except NoScreen as err:
+        raise BadInput(f"{plan_file}: {err}") from None
+    try:
+        out.mkdir(parents=True, exist_ok=True)
+        written = write_pictures(key, out)
+    except OSError as err:
+        raise BadInput(f"{out}: can't be written: {err.strerror}") from None
+    report = simulated_report(key, found)
+    if as_json:
+        say({**report, "pictures": [path.name for path in written]})
+    else:
+        print(simulated_table(plan.title, report))
+        print("pictures: " + ", ".join(str(path) for path in written))
+    return 0
+
+
+@app.command()
+@click.argument("frames", metavar="FRAME...", type=FILE, nargs=-1, required=True)
+@click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="Take the level trace from a plan.")
+@as_json_option
+def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
+    """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise;
+    of several also what has drifted since the one before."""
+    from ausblick.app.reports import drift_report
+    from ausblick.cli.printing import frame_table
+
+    trace = load_plan(plan_file).targets.level_trace if plan_file else "luma"
+    reports = [_measured(path, trace) for path in frames]
+    for before, now in pairwise(reports):
+        now["since_previous"] = drift_report(before, now)
+    if as_json:
+        say(reports[0] if len(reports) == 1 else reports)
+    else:
+        print("\n\n".join(frame_table(str(path), one) for path, one in zip(frames, reports, strict=True)))
+    return 0
+
+
+@app.command()
+@click.argument("frame", metavar="FRAME", type=FILE)
+@click.option("-o", "--output", required=True, type=FILE, metavar="MATTE.png", help="Where the matte goes.")
+@click.option("--clean", type=FILE, metavar="FRAME", help="The same view without anybody: keyed against it.")
+@as_json_option
+def key(frame: Path, output: Path, clean: Path | None, as_json: bool) -> int:
+    """The plain one-click key of a frame: matte, residue and holes."""
+    from ausblick.app.reports import key_report, trial_report
+    from ausblick.cli.printing import key_table
+    from ausblick.core.diagnosis.trial_key import trial_key
+    from ausblick.core.frames.reading import read_frame
+    from ausblick.core.matte.keyer import plain_key
+    from ausblick.formats.images import ImageError, write_gray_png
+
+    pixels = _frame(frame)
+    try:
+        reading = read_frame(pixels)
+        result = plain_key(pixels, reading)
+        report = key_report(result)
+        matte = result.matte
+        if clean is not None and (trial := trial_key(pixels, reading, _frame(clean))) is not None:
+            report |= trial_report(trial)
+            matte = trial.pulled.matte
+        write_gray_png(output, matte)
+    except ImageError as err:
+        raise BadInput(f"{output}: {err}") from None
+    except ValueError as err:
+        raise BadInput(f"{frame}: {err}") from None
+    if as_json:
+        say(report)
+    else:
+        print(key_table(report, str(output)))
+    return 0
+
+
+def _measured(path: Path, trace: str) -> dict[str, Any]:
+    from ausblick.app.reports import clip_report, frame_report
+    from ausblick.core.frames.reading import read_frame
+    from ausblick.formats.clips import is_clip, read_clip
+    from ausblick.formats.images import ImageError
+
+    try:
+        with path.open("rb") as file:
+            clip = is_clip(file.read(16))
+    except OSError as err:
+        raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
+    if not clip:
+        return frame_report(read_frame(_frame(path), trace))
+    try:
+        return clip_report(*read_clip(path, trace))
+    except ImageError as err:
+        raise BadInput(f"{path}: {err}") from None
+
+
+def _frame(path: Path) -> Any:
+    from ausblick.formats.images import ImageError, read_image
+
+    try:
+        return read_image(path)
+    except ImageError as err:
+        raise BadInput(f"{path}: {err}") from None
+
+
+@app.command()
+@plan_argument
+@click.option("--to", required=True, metavar="csv", help="csv: the lights, one row each.")
+@click.option("-o", "--output", required=True, type=FILE, metavar="FILE")
+def export(plan_file: Path, to: str, output: Path) -> int:
+    """Write a plan in an open format."""
+    from ausblick.formats.csv_lights import lights_csv
+
+    if to != "csv":
+        raise BadInput(f"--to: this version writes csv (got {to[:20]!r})")
+    text = lights_csv(load_plan(plan_file))
+    try:
+        output.write_text(text, encoding="utf-8", newline="")
+    except OSError as err:
+        raise BadInput(f"{output}: {(err.strerror or 'cannot be written').lower()}") from None
+    return 0
+
+
+@app.command()
+@data_option
+@port_option
+def serve(data: Path | None, port: int) -> int:
+    """Serve the web application on this machine."""
+    from ausblick.web.server import run
+
+    return run(data, port)
+
+
+@app.command()
+@data_option
+@port_option
+def demo(data: Path | None, port: int) -> int:
+    """Serve the web application with the demo data: the Fern House."""
+    from ausblick.demo.fill import fill_demo
+    from ausblick.store.data_folder import demo_dir
+    from ausblick.web.server import run
+
+    place = data or demo_dir()
+    fill_demo(place)
+    return run(place, port)

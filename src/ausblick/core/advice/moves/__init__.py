@@ -1,0 +1,49 @@
+"""Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
+
+from .lamps_moved import (
+    aimed_across,
+    all_alike,
+    beside_the_action,
+    further_back,
+    gridded,
+    half_height,
+    nearer,
+    on_circuit,
+    out_of_picture,
+    raised,
+    screen_lamps,
+    softened,
+    turned_round,
+)
+from .mark_moved import mark_forward, mark_to, mark_to_school
+from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
+from .surfaces_changed import black_cloth, dimmed_screen, less_floor, smaller_screen
+
+__all__ = [
+    "BEHIND_CAMERA",
+    "Place",
+    "aimed_across",
+    "all_alike",
+    "all_inside",
+    "beside_the_action",
+    "black_cloth",
+    "camera_inside",
+    "dimmed_screen",
+    "further_back",
+    "gridded",
+    "half_height",
+    "lamp_to",
+    "less_floor",
+    "mark_forward",
+    "mark_to",
+    "mark_to_school",
+    "nearer",
+    "on_circuit",
+    "out_of_picture",
+    "raised",
+    "screen_lamps",
+    "smaller_screen",
+    "softened",
+    "stand_inside",
+    "turned_round",
+]

@@ -1,0 +1,183 @@
+"""Lamps moved, aimed, softened and gridded: what hands do with stands."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ...evaluation.results import Evaluation
+from ...plan import Change, Light, Plan, Subject
+from ..rule import Proposal
+from ..wording import metres
+from .places import Place, lamp_to, stand_inside
+
+SOFT_BOX_M, SOFT_BOX_TRANSMISSION = 1.2, 0.55
+"""The soft box that is proposed: a usual large one, and the share of light that two layers of cloth let through."""
+TOO_LITTLE = 0.1
+"""A stand moved less than this, m, is not worth walking to."""
+NEAREST_KEY = 0.8
+"""A lamp this near the face, m, falls off visibly across it; nearer is not proposed."""
+BESIDE = 0.5
+"""Beside the action's reach, m."""
+STEP_OUT, MOST_STEPS = 0.3, 12
+"""A lamp is walked out of the picture in steps of this, m."""
+
+Lamps = list[tuple[int, Light]]
+
+
+def screen_lamps(plan: Plan) -> Lamps:
+    return [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role == "screen" and lamp.on]
+
+
+def further_back(plan: Plan, lamps: Lamps) -> list[Proposal]:
+    changes: list[Change] = []
+    centre = plan.screen.x_centre
+    for index, lamp in lamps:
+        x, y, z = lamp.position
+        changes += lamp_to(plan, index, (centre + (x - centre) * 1.15, y, z + 0.5))
+    return [Proposal(f"Screen lamps {metres(0.5)} back from the screen", tuple(changes), "costs light")]
+
+
+def aimed_across(plan: Plan, lamps: Lamps) -> list[Proposal]:
+    """Aim each lamp past the middle, at the far third."""
+    changes = [
+        Change(f"lights[{index}].aim", [_far_third(plan, _side(plan, lamp)), lamp.aim[1], 0.0])
+        for index, lamp in lamps
+    ]
+    return [Proposal("Aim each screen lamp across, at the far third", tuple(changes))]
+
+
+def _side(plan: Plan, lamp: Light) -> float:
+    return 1.0 if lamp.position[0] >= plan.screen.x_centre else -1.0
+
+
+def _far_third(plan: Plan, side: float) -> float:
+    return round(plan.screen.x_centre - side * plan.screen.width / 6.0, 2)
+
+
+def _middle(needed: tuple[float, float, float, float]) -> float:
+    """Half the height of what is needed of the screen, m."""
+    return round(max(0.3, (max(needed[1], 0.0) + needed[3]) / 2.0), 2)
+
+
+def half_height(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
+    needed = evaluation.coverage.needed
+    if needed is None:
+        return []
+    middle = _middle(needed)
+    changes: list[Change] = []
+    for index, lamp in lamps:
+        (x, _, z), aim = lamp.position, lamp.aim
+        changes += lamp_to(evaluation.plan, index, (x, middle, z), (aim[0], middle, aim[2]))
+    return [Proposal(f"Screen lamps at half the height, {metres(middle)}", tuple(changes))]
+
+
+def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
+    """Equal distance, equal height, equal power, aimed across: what two stands can always do."""
+    needed, plan = evaluation.coverage.needed, evaluation.plan
+    if needed is None or len(lamps) < 2:
+        return []
+    middle, away = _middle(needed), max(1.2, 0.75 * plan.screen.width)
+    dimmer = round(sum(lamp.dimmer for _, lamp in lamps) / len(lamps), 2)
+    changes: list[Change] = []
+    for order, (index, _) in enumerate(sorted(lamps, key=lambda item: item[1].position[0])):
+        side = -1.0 if order < len(lamps) / 2 else 1.0
+        rung = order if side < 0 else len(lamps) - 1 - order
+        x = plan.screen.x_centre + side * (plan.screen.width / 2 + 0.4)
+        changes += lamp_to(plan, index, (x, middle, away + 0.4 * rung), (_far_third(plan, side), middle, 0.0))
+        changes.append(Change(f"lights[{index}].dimmer", dimmer))
+    text = f"Screen lamps left and right alike: {metres(away)} off, {metres(middle)} high, aimed across"
+    return [Proposal(text, tuple(changes), "every screen stand moves")]
+
+
+def softened(index: int, lamp: Light) -> list[Proposal]:
+    """A large soft box on the lamp, at full dimmer if it needs it."""
+    if lamp.modifier.kind in ("softbox", "umbrella") or lamp.fixture.emitter.shape == "sun":
+        return []
+    box = {
+        "kind": "softbox", "width": SOFT_BOX_M, "height": SOFT_BOX_M, "transmission": SOFT_BOX_TRANSMISSION,
+    }  # fmt: skip
+    dimmer = round(min(1.0, lamp.dimmer / SOFT_BOX_TRANSMISSION), 3)
+    changes = (Change(f"lights[{index}].modifier", box), Change(f"lights[{index}].dimmer", dimmer))
+    return [Proposal(f"{lamp.name} through a {SOFT_BOX_M:g} m soft box", changes, "almost a stop of its light")]
+
+
+def turned_round(plan: Plan, index: int, lamp: Light, degrees: float) -> list[Proposal]:
+    """The lamp swung round the mark by some degrees, further to its own side."""
+    subject = plan.subject
+    if subject is None or lamp.fixture.emitter.shape == "sun":
+        return []
+    dx, dz = lamp.position[0] - subject.x, lamp.position[2] - subject.z
+    turn = math.radians(degrees) * (1.0 if dx >= 0.0 else -1.0)
+    x = subject.x + dx * math.cos(turn) + dz * math.sin(turn)
+    z = subject.z - dx * math.sin(turn) + dz * math.cos(turn)
+    place = stand_inside(plan, (x, lamp.position[1], z))
+    if float(np.hypot(place[0] - lamp.position[0], place[2] - lamp.position[2])) < TOO_LITTLE:
+        return []
+    text = f"{lamp.name} {degrees:.0f}° further round the subject"
+    return [Proposal(text, lamp_to(plan, index, place), "the light on the face changes side")]
+
+
+def raised(plan: Plan, index: int, lamp: Light, step: float = 0.5) -> list[Proposal]:
+    x, y, z = lamp.position
+    place = stand_inside(plan, (x, y + step, z))
+    if place[1] - y < TOO_LITTLE:
+        return []
+    return [Proposal(f"{lamp.name} {metres(place[1] - y)} higher", lamp_to(plan, index, place), "ballast the stand")]
+
+
+def nearer(plan: Plan, index: int, lamp: Light, subject: Subject, stops: float) -> list[Proposal]:
+    """The lamp as much closer to the face as gives it so many stops; light goes with the square of the distance."""
+    if lamp.fixture.emitter.shape == "sun":
+        return []
+    away = math.dist(lamp.position, subject.eyes)
+    closer = max(NEAREST_KEY, away * 2.0 ** (-stops / 2.0))
+    if closer > away - TOO_LITTLE:
+        return []
+    share = closer / away
+    x, y, z = (f + (p - f) * share for p, f in zip(lamp.position, subject.eyes, strict=True))
+    text = f"{lamp.name} at {metres(closer)} from the face instead of {metres(away)}"
+    return [Proposal(text, lamp_to(plan, index, (x, y, z)), "falls off faster across the body")]
+
+
+def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
+    """Each further out to the side it stands on, step by step, until the camera no longer sees it."""
+    plan, view = evaluation.plan, evaluation.view
+    changes: list[Change] = []
+    names = []
+    for index, lamp in lamps:
+        x, y, z = lamp.position
+        side = 1.0 if x >= plan.camera.x else -1.0
+        tries = ((x + side * STEP_OUT * step, y, z) for step in range(1, MOST_STEPS + 1))
+        clear = next((place for place in tries if not view.frames(place)), None)
+        if clear is not None:
+            changes += lamp_to(plan, index, clear)
+            names.append(lamp.name)
+    if not changes:
+        return []
+    return [Proposal(f"Move {', '.join(names)} out of the picture", tuple(changes), "evenness changes")]
+
+
+def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Proposal]:
+    """Lamps that hang over people, beside them instead."""
+    changes: list[Change] = []
+    for index, lamp in lamps:
+        side = 1.0 if lamp.position[0] >= subject.x else -1.0
+        reach = subject.envelope.right if side > 0 else subject.envelope.left
+        place: Place = (subject.x + side * (reach + BESIDE), lamp.position[1], lamp.position[2])
+        changes += lamp_to(plan, index, place)
+    names = ", ".join(lamp.name for _, lamp in lamps)
+    return [Proposal(f"{names} beside the action instead of above it", tuple(changes), "light from the side")]
+
+
+def gridded(index: int, lamp: Light, degrees: float = 40.0) -> list[Proposal]:
+    if lamp.modifier.kind == "grid" or lamp.fixture.emitter.shape == "sun":
+        return []
+    grid = (Change(f"lights[{index}].modifier", {"kind": "grid", "deg": degrees}),)
+    return [Proposal(f"A {degrees:.0f}° grid on {lamp.name}", grid, "a tenth of its light, harder shadows")]
+
+
+def on_circuit(index: int, lamp: Light, circuit: str) -> Proposal:
+    change = Change(f"lights[{index}].circuit", circuit)
+    return Proposal(f"{lamp.name} on circuit {circuit}", (change,), "a longer cable")

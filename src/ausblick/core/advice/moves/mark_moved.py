@@ -1,0 +1,60 @@
+"""The mark moved, and with it the lamps that light the subject: a face left behind by its key is dark."""
+
+from __future__ import annotations
+
+from ...evaluation.results import Evaluation
+from ...plan import Change, Plan
+from ..rule import Proposal
+from ..wording import metres
+from .places import camera_inside, lamp_to
+
+WITH_THE_MARK = ("key", "fill", "back")
+LEAST_REACH = 0.5
+"""Lens to mark at least, m."""
+ROOM_BEHIND_MARK = 1.5
+"""From the mark to the back wall at least, m: a camera and somebody at it."""
+
+
+def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...]:
+    """The mark at z, the lamps that light the subject along with it, and the camera where the room allows."""
+    assert plan.subject is not None
+    step = z - plan.subject.z
+    changes = [Change("subject.z", round(z, 2))]
+    for i, lamp in enumerate(plan.lights):
+        if lamp.role in WITH_THE_MARK and lamp.fixture.emitter.shape != "sun":
+            (x, y, back), (ax, ay, az) = lamp.position, lamp.aim
+            changes += lamp_to(plan, i, (x, y, back + step), (ax, ay, az + step))
+    if with_camera:
+        camera = plan.camera
+        reach = camera_inside(plan, (camera.x, camera.y, camera.z + step))[2]
+        changes.append(Change("camera.z", round(max(reach, z + LEAST_REACH), 2)))
+    return tuple(changes)
+
+
+def mark_forward(evaluation: Evaluation, step: float = 0.6) -> list[Proposal]:
+    plan = evaluation.plan
+    if plan.subject is None:
+        return []
+    z = plan.subject.z + step
+    if plan.room.kind == "interior" and z > plan.room.z_max - ROOM_BEHIND_MARK:
+        return []
+    text = f"Mark, its lamps and the camera {metres(step)} further from the screen"
+    return [Proposal(text, mark_to(plan, z), "needs more screen, and the room's depth")]
+
+
+def mark_to_school(plan: Plan, wanted: float) -> list[Proposal]:
+    """The mark as far from the screen as a school asks, with the camera or toward it."""
+    assert plan.subject is not None
+    step = metres(wanted - plan.subject.z)
+    return [
+        Proposal(
+            f"Move mark, its lamps and the camera {step} away from the screen",
+            mark_to(plan, wanted),
+            "keeps the framing where the room gives; needs its depth",
+        ),
+        Proposal(
+            f"Move the mark and its lamps {step} toward the camera",
+            mark_to(plan, wanted, with_camera=False),
+            "frames tighter, and needs more screen at the sides",
+        ),
+    ]

@@ -1,0 +1,113 @@
+"""Screen, floor piece and black cloth changed, and the screen's lamps dimmed as one."""
+
+from __future__ import annotations
+
+import math
+
+from ...evaluation.results import Evaluation
+from ...plan import Change, Plan, Subject
+from ..rule import Proposal
+from ..wording import metres
+
+FLAG_HIGH, FLAG_FROM, FLAG_BEYOND, FLAG_ASIDE = 2.4, 0.4, 0.8, 0.5
+"""Black cloth on a frame: as high as a usual frame, from just before the screen to beyond the mark, beside the
+action, m."""
+SPARE = 0.25
+"""Screen left round what the action needs, m: a hand's breadth and a bit."""
+BLACK = [0.03, 0.03, 0.03]
+DARK_FLOOR = [0.04, 0.04, 0.04]
+
+
+def smaller_screen(evaluation: Evaluation) -> list[Proposal]:
+    """The screen cut to what the action needs and a hand's breadth round it."""
+    needed, screen = evaluation.coverage.needed, evaluation.plan.screen
+    if needed is None:
+        return []
+    left, right = needed[0] - SPARE, needed[2] + SPARE
+    high = needed[3] + SPARE - screen.bottom
+    width, height = round(right - left, 2), round(min(screen.height, max(0.3, high)), 2)
+    if width * height > 0.9 * screen.width * screen.height or width > screen.width:
+        return []
+    changes = (
+        Change("screen.x_centre", round((left + right) / 2.0, 2)),
+        Change("screen.width", width),
+        Change("screen.height", height),
+    )
+    text = f"Screen only behind the action: {metres(width)} × {metres(height)}"
+    return [Proposal(text, changes, "no room for a wider gesture")]
+
+
+def less_floor(evaluation: Evaluation) -> list[Proposal]:
+    """The floor piece ended behind the feet, or taken away where no feet are seen."""
+    plan = evaluation.plan
+    screen, subject = plan.screen, plan.subject
+    if screen.floor_run <= 0.0 or subject is None:
+        return []
+    if not subject.feet_seen:
+        return [Proposal("No floor piece: feet are not seen", (Change("screen.floor_run", 0.0),))]
+    behind = round(max(0.5, subject.z + 0.1), 2)
+    if screen.floor_run <= behind + 0.05:
+        return []
+    text = f"Floor piece only behind the feet: {metres(behind)}"
+    return [Proposal(text, (Change("screen.floor_run", behind),), "feet in front of it can't be keyed")]
+
+
+def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
+    """Black cloth before the surface that sends the colour."""
+    plan, subject = evaluation.plan, evaluation.plan.subject
+    if subject is None:
+        return []
+    if surface == "floor":
+        dark = (Change("room.reflectance.floor", DARK_FLOOR),)
+        return [Proposal("Black cloth on the floor", dark, "tape it down: people slip on loose cloth")]
+    sides = {"left wall": -1.0, "right wall": 1.0}
+    if surface not in sides:
+        return []
+    other = {"left wall": "right", "right wall": "left"}
+    side = surface.removesuffix(" wall")
+    first, second = _free_ids(plan)
+    one = _flag(plan, subject, sides[surface], first)
+    both = [_flag(plan, subject, -1.0, first), _flag(plan, subject, 1.0, second)]
+    near, far = _flag_reach(subject)
+    text = f"Black cloth on the {side}, {metres(far - near)} long, {metres(FLAG_HIGH)} high, beside the mark"
+    present = [flag.model_dump(mode="json") for flag in plan.flags]
+    return [
+        Proposal(text, (Change("flags", [*present, one]),), "a frame, two stands, ballast"),
+        Proposal(
+            f"{text}, and on the {other[surface]}",
+            (Change("flags", [*present, *both]),),
+            "two frames, four stands, ballast",
+        ),
+    ]
+
+
+def _flag_reach(subject: Subject) -> tuple[float, float]:
+    """From just before the screen to beyond the mark: it hides the wall and the screen's own edge."""
+    return FLAG_FROM, round(2.0 * (subject.z + FLAG_BEYOND)) / 2.0
+
+
+def _free_ids(plan: Plan) -> tuple[str, str]:
+    taken = {flag.id for flag in plan.flags}
+    first, second = [name for n in range(1, 130) if (name := f"f{n}") not in taken][:2]
+    return first, second
+
+
+def _flag(plan: Plan, subject: Subject, side: float, ident: str) -> dict[str, object]:
+    """A frame of black cloth beside the mark, in half-metre steps so that small moves keep it in place."""
+    reach = subject.envelope.left if side < 0.0 else subject.envelope.right
+    x = subject.x + side * (math.ceil(2.0 * (reach + FLAG_ASIDE)) / 2.0)
+    if plan.room.kind == "interior":
+        x = min(max(x, plan.room.x_min + 0.05), plan.room.x_max - 0.05)
+    z0, z1 = _flag_reach(subject)
+    high = min(FLAG_HIGH, plan.room.height)
+    corners = [[x, 0.0, z0], [x, high, z0], [x, high, z1], [x, 0.0, z1]]
+    return {"id": ident, "corners": corners, "reflectance": BLACK}
+
+
+def dimmed_screen(evaluation: Evaluation, factor: float = 0.7) -> list[Proposal]:
+    lamps = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role == "screen" and lamp.on]
+    if not lamps:
+        return []
+    changes = tuple(Change(f"lights[{i}].dimmer", round(lamp.dimmer * factor, 3)) for i, lamp in lamps)
+    text = f"Screen lamps half a stop down, to {100.0 * factor * max(lamp.dimmer for _, lamp in lamps):.0f} %"
+    return [Proposal(text, changes, "a darker screen is noisier")]

@@ -1,0 +1,46 @@
+"""The rules that a plan is judged by: those of the craft, and those of a kit where there is one.
+
+One set travels through everything that judges: findings, the trials of their remedies, proposals, lists.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass
+
+from ..evaluation.results import Evaluation
+from ..kit import Kit
+from .rule import Judgement, Rule
+from .rule_table import RULES
+from .rules.kit_rules import kit_rules
+
+
+@dataclass(frozen=True)
+class RuleSet:
+    """Rules in the order of the work."""
+
+    rules: tuple[Rule, ...]
+
+    def __iter__(self) -> Iterator[Rule]:
+        return iter(self.rules)
+
+    def judge(self, evaluation: Evaluation) -> dict[str, Judgement]:
+        """Judgement by rule id, for every rule that applies."""
+        judged = ((rule.id, rule.judge(evaluation)) for rule in self.rules)
+        return {rule_id: judgement for rule_id, judgement in judged if judgement is not None}
+
+    def only(self, ids: Collection[str]) -> RuleSet:
+        """The rules named, in the same order. Raises KeyError for an id that is none of these."""
+        unknown = set(ids) - {rule.id for rule in self.rules}
+        if unknown:
+            raise KeyError(f"no such rule: {', '.join(sorted(unknown))}")
+        return RuleSet(tuple(rule for rule in self.rules if rule.id in ids))
+
+
+CRAFT = RuleSet(RULES)
+"""What holds without knowing what somebody owns."""
+
+
+def rules_with(kit: Kit) -> RuleSet:
+    """The craft's rules and the kit's."""
+    return RuleSet((*RULES, *kit_rules(kit)))

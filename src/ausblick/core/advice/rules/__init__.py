@@ -1,0 +1,1 @@
+"""The rules, one module for each subject that is judged."""

@@ -1,0 +1,295 @@
+"""Camera: smear, shutter, flicker, noise, depth of field, sharpening."""
+
+from __future__ import annotations
+
+import math
+
+from ...camera.focus import f_number_for
+from ...camera.motion import flicker_error, safe_shutters
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change
+from ..rule import Judgement, Proposal, Rule, graded
+from ..wording import SHUTTERS, metres, shutter, stops_text, third_stop
+
+SMEAR_SHARE = 0.0025
+"""Smear that a key still cuts as an edge, as a share of the picture's width: 5 px of 1920."""
+MELTS_PX = 3.0
+
+
+def smear_limit(evaluation: Evaluation) -> float:
+    return SMEAR_SHARE * evaluation.plan.camera.sensor.px_w
+
+
+def _smear(evaluation: Evaluation) -> Judgement | None:
+    smear = evaluation.blur.motion_px
+    if smear is None:
+        return None
+    limit = smear_limit(evaluation)
+    over = smear / limit - 1.0
+    says = f"The fastest movement smears {smear:.0f} px at {shutter(evaluation.plan.camera.shutter_s)}"
+    return Judgement(graded(over, fix=1.5, stop=math.inf), smear, limit, "px", says, max(0.0, over))
+
+
+def _lamps_flicker(evaluation: Evaluation) -> bool:
+    return any(
+        lamp.on and lamp.fixture.emitter.shape != "sun" and not lamp.fixture.flash_lms
+        for lamp in evaluation.plan.lights
+    )
+
+
+def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """The slowest shutter that is fast enough, and the fastest that lamps allow."""
+    smear, camera = evaluation.blur.motion_px, evaluation.plan.camera
+    if not smear:
+        return []
+    needed = camera.shutter_s * smear_limit(evaluation) / smear
+    options = [1.0 / n for n in SHUTTERS if 1.0 / n <= needed][:1]
+    if _lamps_flicker(evaluation):
+        safe = [t for t in safe_shutters(evaluation.plan.room.mains.hz, camera.fps) if t < camera.shutter_s]
+        options += safe[:1]
+    return [proposal for t in dict.fromkeys(options) for proposal in _shutter_to(evaluation, t)]
+
+
+def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
+    """The shutter alone, and the shutter with ISO or aperture giving the light back."""
+    camera = evaluation.plan.camera
+    if abs(seconds / camera.shutter_s - 1.0) < 0.01:
+        return []
+    change = Change("camera.shutter_s", round(seconds, 8))
+    spent = math.log2(camera.shutter_s / seconds)
+    text = f"Shutter {shutter(seconds)} instead of {shutter(camera.shutter_s)}"
+    cost = f"costs {stops_text(spent)} of light" if spent > 0 else f"wins {stops_text(spent)} of light"
+    proposals = [Proposal(text, (change,), cost)]
+    f_number = third_stop(camera.f_number * 2.0 ** (-spent / 2.0), up=False)
+    if 1.4 <= f_number <= 16.0 and abs(f_number - camera.f_number) > 0.05:
+        proposals.append(
+            Proposal(
+                f"{text}, and f/{f_number:g} for the light",
+                (change, Change("camera.f_number", f_number)),
+                "less depth of field" if spent > 0 else "",
+            )
+        )
+    return proposals
+
+
+def school_angle(evaluation: Evaluation) -> tuple[float, float]:
+    """Smallest and largest shutter angle in degrees that the plan's shutter school accepts."""
+    school = evaluation.plan.targets.shutter_school
+    if school == "faster":
+        return 0.0, 60.0
+    wanted = {"180": 180.0, "90": 90.0}.get(school, evaluation.plan.plate.shutter_angle)
+    return wanted * 0.85, wanted * 1.18
+
+
+def _angle(evaluation: Evaluation) -> Judgement | None:
+    if evaluation.plan.medium == "stills":
+        return None
+    low, high = school_angle(evaluation)
+    angle = evaluation.blur.shutter_angle
+    off = max(low - angle, angle - high, 0.0)
+    limit = low if angle < low else high
+    school = evaluation.plan.targets.shutter_school
+    says = f"Shutter angle {angle:.0f}°, the school '{school}' says {low:.0f} to {high:.0f}°"
+    if angle < 60.0:
+        says += "; movement will look choppy, the more the smoother the plate moves"
+    return Judgement("consider" if off > 0 else "fine", angle, limit, "°", says, off / 100.0)
+
+
+def _to_school(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    low, high = school_angle(evaluation)
+    fps = evaluation.plan.camera.fps
+    fitting = [1.0 / n for n in SHUTTERS if low <= 360.0 * fps / n <= high]
+    safe = safe_shutters(evaluation.plan.room.mains.hz, fps)
+    fitting.sort(key=lambda t: min(abs(t - s) for s in safe))
+    return _shutter_to(evaluation, fitting[0])[:1] if fitting else []
+
+
+def _flicker(evaluation: Evaluation) -> Judgement | None:
+    if not _lamps_flicker(evaluation):
+        return None
+    plan = evaluation.plan
+    error = flicker_error(plan.camera.shutter_s, plan.room.mains.hz)
+    off = error - 0.02
+    says = (
+        f"{shutter(plan.camera.shutter_s)} holds whole flashes at {plan.room.mains.hz:.0f} Hz"
+        if off <= 0
+        else f"{shutter(plan.camera.shutter_s)} cuts through the flashes of {plan.room.mains.hz:.0f} Hz lamps"
+    )
+    return Judgement("consider" if off > 0 else "fine", error, 0.02, "flashes", says, max(0.0, off))
+
+
+def _safe(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    options = safe_shutters(plan.room.mains.hz, plan.camera.fps)
+    nearest = min(options, key=lambda t: abs(math.log(t / plan.camera.shutter_s)))
+    return _shutter_to(evaluation, nearest)
+
+
+def _iso(evaluation: Evaluation) -> Judgement | None:
+    camera = evaluation.plan.camera
+    over = math.log2(camera.iso / camera.sensor.base_iso)
+    says = f"ISO {camera.iso:.0f}, {stops_text(over)} above base" if over > 0.05 else f"ISO {camera.iso:.0f}, at base"
+    return Judgement(graded(over - 0.34, fix=1.0, stop=math.inf), over, 0.34, "stops", says, max(0.0, over - 0.34))
+
+
+def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    base = camera.sensor.base_iso
+    over = math.log2(camera.iso / base)
+    to_base = Change("camera.iso", base)
+    proposals = [
+        Proposal(f"ISO {base:.0f} instead of {camera.iso:.0f}", (to_base,), f"costs {stops_text(over)} of light")
+    ]
+    f_number = third_stop(camera.f_number * 2.0 ** (-over / 2.0), up=False)
+    if f_number >= 1.4 and f_number < camera.f_number:
+        proposals.append(
+            Proposal(
+                f"ISO {base:.0f} with f/{f_number:g} for the light",
+                (to_base, Change("camera.f_number", f_number)),
+                "less depth of field",
+            )
+        )
+    return proposals
+
+
+def sharp_range(evaluation: Evaluation) -> tuple[float, float] | None:
+    """Nearest and farthest distance in m from the lens that the action reaches."""
+    subject, focus = evaluation.plan.subject, evaluation.focus
+    if subject is None or focus is None:
+        return None
+    reach = subject.envelope
+    return max(0.05, focus.distance_m - reach.front), focus.distance_m + reach.back
+
+
+def _depth(evaluation: Evaluation) -> Judgement | None:
+    needed, focus = sharp_range(evaluation), evaluation.focus
+    if needed is None or focus is None:
+        return None
+    short = max(focus.near_m - needed[0], needed[1] - focus.far_m, 0.0)
+    far = "infinity" if math.isinf(focus.far_m) else metres(focus.far_m)
+    says = (
+        f"Sharp from {metres(focus.near_m)} to {far}, the action reaches {metres(needed[0])} to {metres(needed[1])}"
+    )
+    return Judgement(graded(short, fix=0.15, stop=math.inf), short, 0.0, "m", says, short)
+
+
+def _stop_down(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    needed, focus, camera = sharp_range(evaluation), evaluation.focus, evaluation.plan.camera
+    if needed is None or focus is None:
+        return []
+    f_number = third_stop(f_number_for(camera, focus.distance_m, *needed))
+    if f_number > 22.0 or f_number <= camera.f_number:
+        return []
+    cost = f"costs {stops_text(2.0 * math.log2(f_number / camera.f_number))} of light"
+    return [
+        Proposal(
+            f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}", (Change("camera.f_number", f_number),), cost
+        )
+    ]
+
+
+def _melt(evaluation: Evaluation) -> Judgement | None:
+    disc, slope = evaluation.blur.screen_defocus_px, evaluation.plan.screen.wrinkle_slope
+    if disc is None or slope < 0.02:
+        return None
+    short = 1.0 - disc / MELTS_PX
+    says = f"Folds of the {evaluation.plan.screen.material} blur over {disc:.1f} px"
+    return Judgement("consider" if short > 0 else "fine", disc, MELTS_PX, "px", says, max(0.0, short))
+
+
+def _melt_more(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    camera, disc = evaluation.plan.camera, evaluation.blur.screen_defocus_px
+    if not disc:
+        return []
+    f_number = third_stop(max(1.0, camera.f_number * disc / MELTS_PX), up=False)
+    open_up = Proposal(
+        f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}",
+        (Change("camera.f_number", f_number),),
+        "less depth of field, more light",
+    )
+    flat = Proposal("Steam or stretch the screen flat", (Change("screen.wrinkle_slope", 0.01),), "time on the day")
+    return [open_up, flat]
+
+
+def _sharpening(evaluation: Evaluation) -> Judgement | None:
+    on = evaluation.plan.camera.sharpening
+    says = "Sharpening is on in the camera" if on else "Sharpening is off in the camera"
+    return Judgement("fix" if on else "fine", 1.0 if on else 0.0, 0.0, "", says, 1.0 if on else 0.0)
+
+
+def _no_sharpening(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return [Proposal("Switch sharpening off", (Change("camera.sharpening", False),))]
+
+
+RULES = (
+    Rule(
+        id="camera.smear",
+        stage="camera",
+        measure="smear",
+        why="A smeared edge is neither subject nor screen, and no key cuts it cleanly.",
+        source="A quarter per cent of the picture's width, 5 px of 1920",
+        judge=_smear,
+        propose=_faster,
+        digits=0,
+    ),
+    Rule(
+        id="camera.shutter-angle",
+        stage="camera",
+        measure="shutter angle",
+        why="The subject should move as the plate moves; a fast shutter looks choppy before a smooth plate.",
+        source="School of shutter chosen under Camera",
+        judge=_angle,
+        propose=_to_school,
+        digits=0,
+    ),
+    Rule(
+        id="camera.flicker",
+        stage="camera",
+        measure="cut flashes",
+        why="Mains lamps flash twice a cycle; a shutter that cuts a flash makes the screen's level pump.",
+        source="Multiples of 1/(2 × mains frequency); dimmed LED lamps may flicker otherwise: test them",
+        judge=_flicker,
+        propose=_safe,
+    ),
+    Rule(
+        id="camera.iso",
+        stage="camera",
+        measure="ISO above base",
+        why="Grain is speckle in the matte. Under-exposing and lifting afterwards is no way round it: the same "
+        "light is the same noise, whichever knob lifts it; the test key compares both.",
+        source="A third of a stop above the sensor's base",
+        judge=_iso,
+        propose=_lower_iso,
+        digits=1,
+    ),
+    Rule(
+        id="camera.depth",
+        stage="camera",
+        measure="not sharp",
+        why="The edge is cut where it is sharp: hair and fingertips must be inside the depth of field.",
+        source="Circle of confusion of 2 recorded pixels",
+        judge=_depth,
+        propose=_stop_down,
+    ),
+    Rule(
+        id="camera.melt",
+        stage="camera",
+        measure="screen blur",
+        why="A screen out of focus hides its own wrinkles.",
+        source="Three pixels hide a fold",
+        judge=_melt,
+        propose=_melt_more,
+        digits=1,
+    ),
+    Rule(
+        id="camera.sharpening",
+        stage="camera",
+        measure="sharpening",
+        why="Sharpening draws a dark line round the edge, and the key finds that line.",
+        source="All schools agree",
+        judge=_sharpening,
+        propose=_no_sharpening,
+        digits=0,
+    ),
+)

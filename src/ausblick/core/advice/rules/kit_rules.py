@@ -1,0 +1,167 @@
+"""What a set-up needs beyond the kit: rules made for one kit."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from functools import partial
+
+from ...evaluation.results import Evaluation
+from ...kit.kit_document import Kit
+from ...light.basis import BasisStore
+from ...plan import Change, Plan
+from ..rule import Judgement, Proposal, Rule, Stage
+
+Judge = Callable[[Evaluation], Judgement | None]
+
+
+def kit_rules(kit: Kit) -> tuple[Rule, ...]:
+    """Rules against a kit. A kind of thing that the kit doesn't list at all is not judged."""
+    return (
+        _rule(
+            "kit.screen",
+            "screen",
+            "screens that fit",
+            "A screen that nobody owns has to be rented or made.",
+            partial(_screen, kit),
+            partial(_own_screen, kit),
+        ),
+        _rule(
+            "kit.lens",
+            "camera",
+            "lenses of this length",
+            "A lens that nobody owns has to be rented.",
+            partial(_lens, kit),
+            partial(_own_lens, kit),
+        ),
+        _rule(
+            "kit.lamps",
+            "light",
+            "lamps in the plan",
+            "A lamp that nobody owns has to be rented.",
+            partial(_lamps, kit),
+            _nothing,
+        ),
+        _rule(
+            "kit.stands",
+            "light",
+            "stands in the plan",
+            "Every lamp needs a stand, and a hanging screen two.",
+            partial(_stands, kit),
+            _nothing,
+        ),
+        _rule(
+            "kit.sandbags",
+            "light",
+            "sandbags in the plan",
+            "Every stand is ballasted: one bag on a lamp's, two on each of the screen's. Heavier loads, wind and "
+            "anything overhead are for a competent rigger; follow local codes.",
+            partial(_sandbags, kit),
+            _nothing,
+        ),
+    )
+
+
+def _rule(
+    rule_id: str, stage: Stage, measure: str, why: str, judge: Judge,
+    propose: Callable[[Evaluation, BasisStore], Sequence[Proposal]],
+) -> Rule:  # fmt: skip
+    return Rule(
+        id=rule_id,
+        stage=stage,
+        measure=measure,
+        why=why,
+        source="The kit room",
+        judge=judge,
+        propose=propose,
+        digits=0,
+    )
+
+
+def _judged(have: int, need: int, says: str) -> Judgement:
+    short = max(0, need - have)
+    return Judgement("consider" if short else "fine", float(need), float(have), "", says, float(short))
+
+
+def _screen(kit: Kit, evaluation: Evaluation) -> Judgement | None:
+    if not kit.screens:
+        return None
+    screen = evaluation.plan.screen
+    owned = [s for s in kit.screens if s.count and s.hue == screen.hue]
+    fits = [s for s in owned if s.width >= screen.width - 0.01 and s.height >= screen.height - 0.01]
+    fits = [s for s in fits if s.floor_run >= screen.floor_run - 0.01]
+    size = f"{screen.width:.2f} × {screen.height:.2f} m"
+    says = (
+        f"A {screen.hue} screen of {size} is in the kit" if fits else f"No {screen.hue} screen of {size} in the kit"
+    )
+    return _judged(len(fits), 1 if not fits else len(fits), says)
+
+
+def _own_screen(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return [
+        Proposal(
+            f"Use the {s.name}",
+            (
+                Change("screen.width", s.width),
+                Change("screen.height", s.height),
+                Change("screen.material", s.material),
+                Change("screen.reflectance", list(s.reflectance)),
+                Change("screen.floor_run", min(evaluation.plan.screen.floor_run, s.floor_run)),
+            ),
+        )
+        for s in kit.screens
+        if s.count and s.hue == evaluation.plan.screen.hue
+    ]
+
+
+def _lens(kit: Kit, evaluation: Evaluation) -> Judgement | None:
+    if not kit.lenses:
+        return None
+    focal = evaluation.plan.camera.focal_mm
+    fits = [lens for lens in kit.lenses if lens.count and abs(lens.focal_mm - focal) < 0.5]
+    says = f"{focal:.0f} mm is in the kit" if fits else f"No {focal:.0f} mm lens in the kit"
+    return _judged(len(fits), max(1, len(fits)), says)
+
+
+def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """The nearest lens owned, from where it frames the same."""
+    plan = evaluation.plan
+    owned = [lens.focal_mm for lens in kit.lenses if lens.count]
+    if not owned or plan.subject is None:
+        return []
+    focal = min(owned, key=lambda f: abs(f - plan.camera.focal_mm))
+    z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
+    changes = (Change("camera.focal_mm", focal), Change("camera.z", round(z, 2)))
+    return [Proposal(f"{focal:.0f} mm from {z:.2f} m, the same framing", changes)]
+
+
+def stands_needed(plan: Plan) -> tuple[int, int]:
+    """(lamp stands, screen stands): one a lamp, two for a screen that doesn't stand by itself."""
+    lamps = sum(lamp.fixture.emitter.shape != "sun" for lamp in plan.lights)
+    return lamps, 0 if plan.screen.material in ("paint", "pop-up") else 2
+
+
+def _lamps(kit: Kit, evaluation: Evaluation) -> Judgement | None:
+    if not kit.lamps:
+        return None
+    need, have = stands_needed(evaluation.plan)[0], sum(lamp.count for lamp in kit.lamps)
+    return _judged(have, need, f"{need} lamps planned, {have} in the kit")
+
+
+def _stands(kit: Kit, evaluation: Evaluation) -> Judgement | None:
+    if not kit.stands:
+        return None
+    need, have = sum(stands_needed(evaluation.plan)), sum(stand.count for stand in kit.stands)
+    return _judged(have, need, f"{need} stands needed, {have} in the kit")
+
+
+def _sandbags(kit: Kit, evaluation: Evaluation) -> Judgement | None:
+    if not kit.stands:
+        return None
+    lamps, screen = stands_needed(evaluation.plan)
+    need = lamps + 2 * screen
+    return _judged(kit.sandbags, need, f"{need} sandbags needed, {kit.sandbags} in the kit")
+
+
+def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Renting is no change of the plan."""
+    return []

@@ -1,0 +1,198 @@
+"""Screen light: even first, then at the level that the chosen school asks for."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ...camera.exposure import light_for_channel, light_for_luma
+from ...camera.level_schools import key_channel, trace_of
+from ...evaluation.results import Evaluation
+from ...light.balance import balanced_dimmers
+from ...light.basis import BasisStore
+from ...plan import Change, Light
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+from ..wording import stops_text, third_stop
+
+EVEN = 1.0 / 3.0
+
+
+def _evenness(evaluation: Evaluation) -> Judgement | None:
+    reading = evaluation.screen
+    if reading is None or reading.lux_max <= 0.0:
+        return None
+    over = reading.spread_stops - EVEN
+    severity = graded(over, fix=EVEN, stop=1.2)
+    says = f"The needed screen varies by {min(reading.spread_stops, 20.0):.2f} stops"
+    value = reading.spread_stops if math.isfinite(reading.spread_stops) else None
+    return Judgement(severity, value, EVEN, "stops", says, max(0.0, min(over, 20.0)))
+
+
+def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    lamps = moves.screen_lamps(evaluation.plan)
+    if not lamps or evaluation.screen is None:
+        return []
+    return [
+        *_dimmers(evaluation, store),
+        *_without(evaluation),
+        *moves.further_back(evaluation.plan, lamps),
+        *moves.aimed_across(evaluation.plan, lamps),
+        *moves.half_height(evaluation, lamps),
+        *moves.all_alike(evaluation, lamps),
+    ]
+
+
+def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    assert evaluation.screen is not None
+    wanted = min(wanted_lux(evaluation), evaluation.screen.lux_max)
+    solved = balanced_dimmers(
+        evaluation.plan, evaluation.screen_map.grid, evaluation.screen_map.judged, wanted, store
+    )
+    changes, words = [], []
+    for index, lamp in moves.screen_lamps(evaluation.plan):
+        dimmer = round(solved.get(lamp.id, lamp.dimmer), 2)
+        if abs(dimmer - lamp.dimmer) >= 0.01:
+            changes.append(Change(f"lights[{index}].dimmer", dimmer))
+            words.append(f"{lamp.name} {100 * dimmer:.0f} %")
+    return [Proposal(f"Dim: {', '.join(words)}", tuple(changes))] if changes else []
+
+
+def _without(evaluation: Evaluation) -> list[Proposal]:
+    """A lamp that was meant for neither screen nor subject, left off."""
+    lights = enumerate(evaluation.plan.lights)
+    stray = [(i, lamp) for i, lamp in lights if lamp.role == "other" and lamp.on]
+    return [Proposal(f"Without {lamp.name}", (Change(f"lights[{i}].on", False),)) for i, lamp in stray]
+
+
+def wanted_lux(evaluation: Evaluation) -> float:
+    """White light in lux on the screen for the school's level."""
+    plan, target = evaluation.plan, evaluation.target.level
+    reflectance = np.array(plan.screen.reflectance)
+    if plan.targets.level_trace == "luma":
+        return light_for_luma(reflectance, target, plan.camera)
+    channel = key_channel(plan.screen.hue, reflectance)
+    return light_for_channel(float(reflectance[channel]), target, plan.camera)
+
+
+def _level(evaluation: Evaluation) -> Judgement | None:
+    reading, target = evaluation.screen, evaluation.target
+    if reading is None:
+        return None
+    level = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
+    off = max(target.low - level, level - target.high, 0.0)
+    limit = target.low if level < target.low else target.high
+    trace = "luma" if evaluation.plan.targets.level_trace == "luma" else "key channel"
+    says = f"Screen at {level:.0f} % {trace}, wanted {target.low:.0f} to {target.high:.0f} %"
+    severity = graded(off, fix=5.0, stop=25.0)
+    if reading.lux_max <= 0.0:
+        says = "No light on the screen: no lamp that is on reaches it"
+    if reading.level_key_channel >= 97.0:
+        severity, says = "stop", f"Screen clips: {reading.level_key_channel:.0f} % in the key channel"
+    return Judgement(severity, level, limit, "%", says, off, target.why)
+
+
+def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    reading = evaluation.screen
+    if reading is None:
+        return []
+    wanted = wanted_lux(evaluation)
+    lamps = moves.screen_lamps(evaluation.plan)
+    ours = sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) for _, lamp in lamps)
+    proposals = []
+    if ours > 0.0:
+        factor = (wanted - (reading.lux_mean - ours)) / ours
+        proposals += _dim_by(lamps, factor)
+    if reading.lux_mean > 0.0:
+        proposals += _open_by(evaluation, math.log2(wanted / reading.lux_mean))
+    return proposals
+
+
+def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
+    if factor <= 0.0:
+        return [
+            Proposal(
+                "Screen lamps off: the other lamps light the screen enough",
+                tuple(Change(f"lights[{i}].on", False) for i, _ in lamps),
+                "check evenness",
+            )
+        ]
+    top = max(lamp.dimmer for _, lamp in lamps)
+    short = ""
+    if top <= 0.0:
+        return []
+    if factor * top > 1.0:
+        short = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
+        factor = 1.0 / top
+    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
+    word = "down" if factor < 1.0 else "up"
+    text = f"Screen lamps {word} {stops_text(math.log2(factor))}, to {100 * top * factor:.0f} %"
+    return [Proposal(text, changes, short or ("less light, less spill" if factor < 1 else "more spill"))]
+
+
+def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
+    if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
+        return []
+    text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
+    return [Proposal(text, (Change("camera.f_number", f_number),), "moves the subject's level by as much")]
+
+
+THROUGH = 5.0
+
+
+def _behind(evaluation: Evaluation) -> Judgement | None:
+    """Light that comes through the cloth, as a share of the light on it."""
+    screen, reading = evaluation.plan.screen, evaluation.screen
+    if reading is None or reading.lux_mean <= 0.0 or screen.behind_lux <= 0.0:
+        return None
+    share = 100.0 * screen.transmittance * screen.behind_lux / reading.lux_mean
+    over = max(0.0, share - THROUGH)
+    says = f"{share:.0f} % of the screen's light comes through it from behind"
+    return Judgement(graded(over, fix=10.0, stop=math.inf), share, THROUGH, "%", says, over)
+
+
+def _block(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    screen = evaluation.plan.screen
+    return [
+        Proposal("Hang an opaque cloth behind it", (Change("screen.transmittance", 0.0),)),
+        Proposal("Fold it double", (Change("screen.transmittance", round(screen.transmittance**2, 5)),)),
+        Proposal("Close the curtains behind it", (Change("screen.behind_lux", 0.0),)),
+    ]
+
+
+RULES = (
+    Rule(
+        id="light.evenness",
+        stage="light",
+        measure="spread",
+        why="One key setting has to fit the whole screen; what differs in light needs a harder clip, and that "
+        "eats hair.",
+        source="A third of a stop: a thin flat line on a waveform",
+        judge=_evenness,
+        propose=_even_out,
+    ),
+    Rule(
+        id="light.level",
+        stage="light",
+        measure="screen level",
+        why="Too bright throws coloured light onto the subject; too dark is noisy. That fair hair keys better "
+        "before a darker screen is told on sets; as a matte the model does not show it, in the composite mildly.",
+        source="School of level chosen under Screen light",
+        judge=_level,
+        propose=_set_level,
+        digits=0,
+    ),
+    Rule(
+        id="light.behind",
+        stage="light",
+        measure="through the cloth",
+        why="Light from a window behind the cloth changes its colour and shows its seams and folds.",
+        source="One part in twenty; school: never in front of a bright window",
+        judge=_behind,
+        propose=_block,
+        digits=0,
+    ),
+)

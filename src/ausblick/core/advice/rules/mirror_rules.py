@@ -1,0 +1,144 @@
+"""Mirrors: lamps in the window pane, screen colour in shiny things, and light that shapes the subject."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ...camera.view import view_of
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...light.mirror import pane_reflections
+from ...plan import Change, Light, Plan, apply_changes
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+
+SHINE = 10.0
+RIM = (0.25, 2.0)
+
+
+def _pane(evaluation: Evaluation) -> Judgement | None:
+    if evaluation.plan.window is None:
+        return None
+    names = {lamp.id: lamp.name for lamp in evaluation.plan.lights}
+    seen = [names[r.light] for r in evaluation.reflections if r.visible]
+    says = f"{', '.join(seen)} seen in the window pane" if seen else "No lamp is mirrored in the pane"
+    return Judgement("fix" if seen else "fine", float(len(seen)), 0.0, "lamps", says, float(len(seen)))
+
+
+def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """The nearest place for each mirrored lamp from which the pane does not show it."""
+    plan = evaluation.plan
+    seen = {r.light for r in evaluation.reflections if r.visible}
+    changes: list[Change] = []
+    words = []
+    for index, lamp in enumerate(plan.lights):
+        place = _clear_place(plan, index, lamp) if lamp.id in seen else None
+        if place is not None:
+            changes += moves.lamp_to(plan, index, place)
+            words.append(f"{lamp.name} to {place[0]:.2f} across, {place[1]:.2f} high, {place[2]:.2f} from the screen")
+    return [Proposal("; ".join(words), tuple(changes), "check the light on the face")] if changes else []
+
+
+def _clear_place(plan: Plan, index: int, lamp: Light) -> moves.Place | None:
+    """Round the subject and upwards, nearest first, keeping the distance to where it aims."""
+    aim = np.array(lamp.aim)
+    way = np.array(lamp.position) - aim
+    away, flat = float(np.linalg.norm(way)), math.hypot(way[0], way[2])
+    around, up = math.atan2(way[0], way[2]), math.atan2(way[1], max(flat, 1e-6))
+    tries = sorted(
+        ((a, e) for a in range(-80, 81, 5) for e in range(0, 41, 10)), key=lambda t: abs(t[0]) + 0.8 * abs(t[1])
+    )
+    for turn, lift in tries[1:]:
+        a, e = around + math.radians(turn), min(1.3, up + math.radians(lift))
+        x, y, z = aim + away * np.array([math.sin(a) * math.cos(e), math.sin(e), math.cos(a) * math.cos(e)])
+        place = moves.stand_inside(plan, (float(x), float(y), float(z)))
+        moved = apply_changes(plan, moves.lamp_to(plan, index, place))
+        view = view_of(moved.camera, moved.subject)
+        if not pane_reflections(moved, view)[index].visible and not view.frames(place):
+            return place
+    return None
+
+
+def _shine(evaluation: Evaluation) -> Judgement | None:
+    if not evaluation.mirrored:
+        return None
+    worst = max(evaluation.mirrored, key=lambda thing: thing.share)
+    over = worst.share - SHINE
+    says = f"{worst.name} mirrors the screen in {worst.share:.0f} % of what is seen of it"
+    if worst.shape == "pane":
+        says = f"{worst.name} mirrors the screen over {worst.share:.0f} % of its turns to either side"
+    return Judgement(graded(over, fix=15.0, stop=math.inf), worst.share, SHINE, "%", says, max(0.0, over))
+
+
+def _out_of_mirror(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return [
+        *moves.smaller_screen(evaluation),
+        *moves.less_floor(evaluation),
+        *moves.mark_forward(evaluation, 1.0),
+    ]
+
+
+def _rim(evaluation: Evaluation) -> Judgement | None:
+    """Back light on the head against the light on the face."""
+    back = [lamp for lamp in evaluation.plan.lights if lamp.role == "back" and lamp.on and lamp.dimmer > 0.0]
+    lux = evaluation.exposure.subject_lux
+    if not back or not lux:
+        return None
+    ratio = evaluation.rim_ratio
+    if ratio <= 0.0:
+        return None
+    low, high = RIM
+    off = max(math.log2(low / ratio), math.log2(ratio / high), 0.0)
+    limit = low if ratio < low else high
+    says = f"Back light is {ratio:.1f} of the face's light on the edge"
+    return Judgement(graded(off, fix=1.0, stop=math.inf), ratio, limit, "", says, off)
+
+
+def _trim(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    ratio = evaluation.rim_ratio
+    wanted = 0.7
+    changes = [
+        Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * wanted / ratio), 3))
+        for i, lamp in enumerate(evaluation.plan.lights)
+        if lamp.role == "back" and lamp.on and ratio > 0.0
+    ]
+    return (
+        [Proposal("Back light to 0.7 of the face", tuple(changes), "must make sense in the plate")] if changes else []
+    )
+
+
+RULES = (
+    Rule(
+        id="light.pane",
+        stage="light",
+        measure="mirrored",
+        why="A lamp in the glass can't be keyed away: the pane shows it over the plate.",
+        source="Mirror geometry: the line from the lens to the lamp's image behind the glass",
+        judge=_pane,
+        propose=_out_of_pane,
+        digits=0,
+    ),
+    Rule(
+        id="subject.mirrors",
+        stage="subject",
+        measure="mirrored",
+        why="What shines does not pick up coloured light, it shows the screen itself: distance does not help, "
+        "moving the screen out of the mirror's angle does.",
+        source="Mirror geometry; a tenth of what is seen of it",
+        judge=_shine,
+        propose=_out_of_mirror,
+        digits=0,
+    ),
+    Rule(
+        id="subject.rim",
+        stage="subject",
+        measure="of the face",
+        why="A back light parts the edge from the screen and drowns its halo; too much of it looks like a lamp.",
+        source="A quarter to twice the face's light; it must make sense in the plate",
+        judge=_rim,
+        propose=_trim,
+        digits=1,
+    ),
+)

@@ -1,0 +1,121 @@
+"""Diffraction, white balance and off-speed: choices of the camera that are seen in every frame."""
+
+from __future__ import annotations
+
+import math
+
+from ...camera.view import pixel_pitch_mm
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change
+from ..rule import Judgement, Proposal, Rule
+from ..wording import third_stop
+
+GREEN_NM = 550.0
+AIRY_PX = 2.5
+MIRED = 20.0
+
+
+def airy_px(evaluation: Evaluation) -> float:
+    """Diameter in px of the disc that diffraction makes of a point: 2.44 * wavelength * f-number."""
+    camera = evaluation.plan.camera
+    return 2.44 * GREEN_NM * 1e-6 * camera.f_number / pixel_pitch_mm(camera)
+
+
+def _diffraction(evaluation: Evaluation) -> Judgement | None:
+    disc = airy_px(evaluation)
+    over = disc / AIRY_PX - 1.0
+    says = f"Diffraction at f/{evaluation.plan.camera.f_number:g} spreads a point over {disc:.1f} px"
+    return Judgement("consider" if over > 0 else "fine", disc, AIRY_PX, "px", says, max(0.0, over))
+
+
+def _open_up(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    f_number = third_stop(camera.f_number * AIRY_PX / airy_px(evaluation), up=False)
+    change = Change("camera.f_number", f_number)
+    return [Proposal(f"Aperture f/{f_number:g}", (change,), "less depth of field, more light")]
+
+
+def face_kelvin(evaluation: Evaluation) -> float | None:
+    """Colour temperature of the lamps' light on the face, weighted by lux in mired; None in the dark."""
+    plain = [lamp for lamp in evaluation.plan.lights if lamp.gel == (1.0, 1.0, 1.0) and lamp.role != "screen"]
+    lamps = {lamp.id: lamp for lamp in plain}
+    lux = {ident: value for ident, value in evaluation.face_by_lamp.items() if ident in lamps and value > 0.0}
+    total = sum(lux.values())
+    if total <= 0.0:
+        return None
+    return total / sum(value / lamps[ident].fixture.cct for ident, value in lux.items())
+
+
+def _balance(evaluation: Evaluation) -> Judgement | None:
+    kelvin = face_kelvin(evaluation)
+    if kelvin is None:
+        return None
+    camera = evaluation.plan.camera
+    off = abs(1e6 / kelvin - 1e6 / camera.white_balance_k)
+    says = f"The face's lamps are {round(kelvin, -1):.0f} K, the camera stands at {camera.white_balance_k:.0f} K"
+    says += "" if off > MIRED else "; lock it, and shoot a grey card under the key"
+    return Judgement("consider" if off > MIRED else "fine", off, MIRED, "mired", says, max(0.0, off / MIRED - 1.0))
+
+
+def _balanced(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    kelvin = face_kelvin(evaluation)
+    if kelvin is None:
+        return []
+    wanted = 50.0 * round(kelvin / 50.0)
+    change = Change("camera.white_balance_k", wanted)
+    return [Proposal(f"White balance {wanted:.0f} K", (change,), "no warm or cold key")]
+
+
+def _speed(evaluation: Evaluation) -> Judgement | None:
+    camera = evaluation.plan.camera
+    if camera.playback_fps <= 0.0 or evaluation.plan.medium == "stills":
+        return None
+    factor = camera.playback_fps / camera.fps
+    off = abs(math.log2(factor))
+    if off < 0.01:
+        return Judgement("fine", 100.0, 100.0, "%", "Shot at the speed it is shown at", 0.0)
+    spent = math.log2(camera.fps / camera.playback_fps)
+    cost = f"{abs(spent):.1f} stops {'less' if spent > 0 else 'more'} light at the same shutter angle"
+    says = f"Shown at {100.0 * factor:.0f} % of its speed; {cost}; the plate must be too"
+    return Judgement("consider", 100.0 * factor, 100.0, "%", says, off)
+
+
+def _real_time(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    fps = evaluation.plan.camera.playback_fps
+    return [Proposal(f"{fps:g} frames per second", (Change("camera.fps", fps),), "no slow or fast motion")]
+
+
+RULES = (
+    Rule(
+        id="camera.diffraction",
+        stage="camera",
+        measure="diffraction",
+        why="A small aperture softens every edge alike, and the key's edge with them.",
+        source="Airy disc of two and a half pixels at 550 nm",
+        judge=_diffraction,
+        propose=_open_up,
+        digits=1,
+    ),
+    Rule(
+        id="camera.white-balance",
+        stage="camera",
+        measure="off balance",
+        why="White balance is set by hand and locked: an automatic one follows the screen and drifts with the take.",
+        source="Twenty mired, a clearly seen difference",
+        judge=_balance,
+        propose=_balanced,
+        digits=0,
+    ),
+    Rule(
+        id="camera.speed",
+        stage="camera",
+        measure="speed",
+        why="Slow motion in front of a plate at full speed gives itself away; every doubling of the rate costs "
+        "a stop.",
+        source="Rate of the edit",
+        judge=_speed,
+        propose=_real_time,
+        digits=0,
+    ),
+)

@@ -1,0 +1,167 @@
+"""Plate: does the camera see the set as the plate's camera saw its place, and does the key agree?"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ...camera.view import angle_of_view
+from ...evaluation.results import Evaluation
+from ...geometry.vectors import Floats, unit
+from ...light.basis import BasisStore
+from ...plan import Change, Light, Plan
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+from ..wording import metres
+
+SEEN = 3.0
+"""Degrees of perspective that a viewer notices."""
+SHADOWS = 15.0
+
+
+def _judge(evaluation: Evaluation, have: float, wanted: float, what: str, limit: float = SEEN) -> Judgement | None:
+    if not evaluation.plan.plate.known:
+        return None
+    off = abs(have - wanted)
+    says = f"{what} {have:.1f}°, the plate's {wanted:.1f}°"
+    return Judgement(graded(off - limit, fix=7.0, stop=math.inf), off, limit, "°", says, max(0.0, off - limit))
+
+
+def _tilt(evaluation: Evaluation) -> Judgement | None:
+    return _judge(evaluation, evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "Tilt")
+
+
+def _as_tilted(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    tilt = evaluation.plan.plate.tilt
+    return [Proposal(f"Tilt the camera to {tilt:.1f}°", (Change("camera.tilt", tilt),), "the framing moves")]
+
+
+def picture_view(plan: Plan) -> float:
+    """Horizontal angle of view in degrees of the picture as it is held."""
+    sensor = plan.camera.sensor
+    turned = round(plan.camera.roll / 90.0) % 2 == 1
+    return angle_of_view(sensor.height_mm if turned else sensor.width_mm, plan.camera.focal_mm)
+
+
+def _view(evaluation: Evaluation) -> Judgement | None:
+    if round(evaluation.plan.camera.roll / 90.0) % 2 == 1:
+        return None
+    plate = angle_of_view(36.0, evaluation.plan.plate.focal_mm_ff)
+    return _judge(evaluation, picture_view(evaluation.plan), plate, "Angle of view")
+
+
+def _as_wide(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    focal = round(plan.plate.focal_mm_ff * plan.camera.sensor.width_mm / 36.0, 1)
+    text = f"{focal:g} mm instead of {plan.camera.focal_mm:g} mm"
+    alone = Proposal(text, (Change("camera.focal_mm", focal),), "the figure changes its size")
+    if plan.subject is None:
+        return [alone]
+    z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
+    together = (Change("camera.focal_mm", focal), Change("camera.z", round(z, 2)))
+    return [Proposal(f"{text}, from {metres(z)}: the same framing", together, "camera moves"), alone]
+
+
+def _elevation(plan: Plan, height: float) -> float:
+    """Angle in degrees under which the lens at `height` looks down to the eyes."""
+    assert plan.subject is not None
+    eyes = plan.subject.eyes
+    away = max(0.1, math.hypot(plan.camera.x - eyes[0], plan.camera.z - eyes[2]))
+    return math.degrees(math.atan2(height - eyes[1], away))
+
+
+def _height(evaluation: Evaluation) -> Judgement | None:
+    plan = evaluation.plan
+    if plan.subject is None:
+        return None
+    have, wanted = _elevation(plan, plan.camera.y), _elevation(plan, plan.plate.camera_height)
+    return _judge(evaluation, have, wanted, "Lens above the eyes by")
+
+
+def _as_high(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    y = evaluation.plan.plate.camera_height
+    return [Proposal(f"Lens at {metres(y)}", (Change("camera.y", y),), "the framing moves")]
+
+
+def _direction(azimuth: float, elevation: float) -> Floats:
+    a, e = math.radians(azimuth), math.radians(elevation)
+    return np.array([math.sin(a) * math.cos(e), math.sin(e), math.cos(a) * math.cos(e)])
+
+
+def _keys(evaluation: Evaluation) -> list[tuple[int, Light]]:
+    lights = enumerate(evaluation.plan.lights)
+    return [(i, lamp) for i, lamp in lights if lamp.role == "key" and lamp.on and lamp.dimmer > 0.0]
+
+
+def _key(evaluation: Evaluation) -> Judgement | None:
+    plan, keys = evaluation.plan, _keys(evaluation)
+    if plan.subject is None or not keys or not plan.plate.known:
+        return None
+    plate = plan.plate
+    _, lamp = keys[0]
+    sun = lamp.fixture.emitter.shape == "sun"
+    origin = np.array(lamp.aim if sun else plan.subject.eyes)
+    toward = unit(np.array(lamp.position) - origin)
+    off = math.degrees(math.acos(float(np.clip(toward @ _direction(plate.key_azimuth, plate.key_elevation), -1, 1))))
+    says = f"{lamp.name} comes from {off:.0f}° beside the plate's light"
+    return Judgement(graded(off - SHADOWS, fix=15.0, stop=math.inf), off, SHADOWS, "°", says, max(0.0, off - SHADOWS))
+
+
+def _as_lit(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    assert plan.subject is not None
+    index, lamp = _keys(evaluation)[0]
+    face = np.array(plan.subject.eyes)
+    away = float(np.linalg.norm(np.array(lamp.position) - face))
+    proposals = []
+    for distance in dict.fromkeys((away, 1.5)):
+        x, y, z = face + distance * _direction(plan.plate.key_azimuth, plan.plate.key_elevation)
+        x, y, z = moves.stand_inside(plan, (float(x), float(y), float(z)))
+        text = f"{lamp.name} to {x:.2f} across, {y:.2f} high, {z:.2f} m from the screen"
+        proposals.append(Proposal(text, moves.lamp_to(plan, index, (x, y, z)), "set its level again"))
+    return proposals
+
+
+RULES = (
+    Rule(
+        id="plate.height",
+        stage="plate",
+        measure="mismatch",
+        why="Eyes are seen from above or below, and the plate's ground from its own height: both must agree.",
+        source="Three degrees are seen",
+        judge=_height,
+        propose=_as_high,
+        digits=1,
+    ),
+    Rule(
+        id="plate.tilt",
+        stage="plate",
+        measure="mismatch",
+        why="A viewer finds the vanishing point without trying; a tilted figure before a level plate floats.",
+        source="Three degrees are seen",
+        judge=_tilt,
+        propose=_as_tilted,
+        digits=1,
+    ),
+    Rule(
+        id="plate.view",
+        stage="plate",
+        measure="mismatch",
+        why="The plate's lens sets how fast things shrink with distance; figure and plate must shrink alike.",
+        source="Three degrees are seen",
+        judge=_view,
+        propose=_as_wide,
+        digits=1,
+    ),
+    Rule(
+        id="plate.key",
+        stage="plate",
+        measure="mismatch",
+        why="A shadow to the left on the subject and to the right in the plate gives it away at once.",
+        source="Fifteen degrees, about what soft shadows hide",
+        judge=_key,
+        propose=_as_lit,
+        digits=0,
+    ),
+)

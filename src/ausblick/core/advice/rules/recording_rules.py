@@ -1,0 +1,175 @@
+"""What is written to the card: chroma, bit rate, curve, what the camera does to the picture, and what comes after."""
+
+from __future__ import annotations
+
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Camera, Change, Recording
+from ..rule import Judgement, Proposal, Rule, graded
+
+CHROMA = {"4:2:0": 0.25, "4:2:2": 0.5, "4:4:4": 1.0, "raw": 1.0}
+LONG_RATE, INTRA_RATE = 0.4, 2.0
+"""Bits a pixel below which blocks eat hair: long groups, and every frame by itself."""
+HEAVY_MBIT = 400.0
+
+
+def bits_a_pixel(camera: Camera) -> float:
+    return 1e6 * camera.recording.mbit_s / (camera.sensor.px_w * camera.sensor.px_h * camera.fps)
+
+
+def _lossy(recording: Recording) -> bool:
+    return recording.chroma != "raw" and "uncompressed" not in recording.codec.lower()
+
+
+def _chroma(evaluation: Evaluation) -> Judgement | None:
+    recording = evaluation.plan.camera.recording
+    if evaluation.plan.medium == "stills":
+        raw = recording.chroma == "raw"
+        says = "Stills are raw" if raw else f"Stills are {recording.chroma}, {recording.bits} bit, not raw"
+        return Judgement(
+            "fine" if raw else "consider", CHROMA[recording.chroma], 1.0, "of luma", says, float(not raw)
+        )
+    share = CHROMA[recording.chroma]
+    short = max(0.0, 0.5 - share) + 0.1 * (recording.bits < 10)
+    where = "every pixel" if share == 1.0 else f"{100.0 * share:.0f} % of the pixels"
+    says = f"{recording.chroma}, {recording.bits} bit: colour at {where}"
+    return Judgement("consider" if short > 0.0 else "fine", share, 0.5, "of luma", says, short)
+
+
+def _more_chroma(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    pixels = camera.sensor.px_w * camera.sensor.px_h * camera.fps / 1e6
+    if evaluation.plan.medium == "stills":
+        raw = {"codec": "raw", "chroma": "raw", "bits": 16, "mbit_s": camera.recording.mbit_s}
+        return [Proposal("Shoot raw, 16 bit", (Change("camera.recording", raw),), "larger files")]
+    intra = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": round(2.4 * pixels, -1)}
+    raw = {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": round(3.0 * pixels, -1)}
+    return [
+        Proposal(
+            f"Record 4:2:2, 10 bit, intra, {intra['mbit_s']:.0f} Mbit/s",
+            (Change("camera.recording", intra),),
+            "more storage; perhaps an external recorder",
+        ),
+        Proposal(
+            f"Record raw, {raw['mbit_s']:.0f} Mbit/s",
+            (Change("camera.recording", raw),),
+            "much more storage, and a machine that plays it",
+        ),
+    ]
+
+
+def _rate(evaluation: Evaluation) -> Judgement | None:
+    camera = evaluation.plan.camera
+    if evaluation.plan.medium == "stills" or not _lossy(camera.recording):
+        return None
+    have, limit = bits_a_pixel(camera), _limit(camera.recording)
+    says = f"{camera.recording.mbit_s:g} Mbit/s are {have:.2f} bits a pixel"
+    return Judgement(
+        graded(1.0 - have / limit, fix=0.7, stop=1.0), have, limit, "bits", says, max(0.0, 1.0 - have / limit)
+    )
+
+
+def _limit(recording: Recording) -> float:
+    return INTRA_RATE if "intra" in recording.codec.lower() else LONG_RATE
+
+
+def _higher(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    wanted = camera.recording.mbit_s * _limit(camera.recording) / bits_a_pixel(camera)
+    rate = 10.0 * round(wanted / 10.0 + 0.49)
+    return [Proposal(f"{rate:.0f} Mbit/s", (Change("camera.recording.mbit_s", rate),), "more storage")]
+
+
+def _log(evaluation: Evaluation) -> Judgement | None:
+    curve = evaluation.plan.camera.curve
+    if curve in ("rec709", "linear") or evaluation.plan.medium == "stills":
+        return None
+    name = {"cube": "the curve of the table", "hlg": "HLG", "acescct": "ACEScct"}[curve]
+    says = f"Recorded in {name}: note the curve with every take"
+    return Judgement("consider", 1.0, 0.0, "", says, 1.0)
+
+
+def _display(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return [Proposal("Record Rec.709", (Change("camera.curve", "rec709"),), "less room in the highlights")]
+
+
+def _reduction(evaluation: Evaluation) -> Judgement | None:
+    on = evaluation.plan.camera.noise_reduction
+    says = f"Noise reduction is {'on' if on else 'off'} in the camera"
+    return Judgement("fix" if on else "fine", float(on), 0.0, "", says, float(on))
+
+
+def _no_reduction(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return [Proposal("Switch noise reduction off", (Change("camera.noise_reduction", False),))]
+
+
+def _playback(evaluation: Evaluation) -> Judgement | None:
+    camera = evaluation.plan.camera
+    if evaluation.plan.medium == "stills":
+        return None
+    long_group = _lossy(camera.recording) and "intra" not in camera.recording.codec.lower()
+    # Ten bit in long groups must be decoded in order; half the machines on a set stumble over it.
+    load = camera.recording.mbit_s * (3.0 if long_group and camera.recording.bits > 8 else 1.0)
+    over = load / HEAVY_MBIT - 1.0
+    says = f"Plays back like {load:.0f} Mbit/s" + (": make proxies for the edit" if over > 0 else "")
+    return Judgement("consider" if over > 0 else "fine", load, HEAVY_MBIT, "Mbit/s", says, max(0.0, over))
+
+
+def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """What follows is work after the day, not another plan."""
+    return []
+
+
+RULES = (
+    Rule(
+        id="recording.chroma",
+        stage="camera",
+        measure="colour samples",
+        why="A key is pulled from colour; where colour is recorded at a quarter of the pixels the edge is guessed.",
+        source="School: 4:2:2 and 10 bit for keys; stills raw",
+        judge=_chroma,
+        propose=_more_chroma,
+    ),
+    Rule(
+        id="recording.rate",
+        stage="camera",
+        measure="bits a pixel",
+        why="Blocks of a starved codec eat hair first and dance along the edge.",
+        source=f"Habit: {LONG_RATE:g} in long groups, {INTRA_RATE:g} frame by frame; the test key shows what it "
+        "costs",
+        judge=_rate,
+        propose=_higher,
+    ),
+    Rule(
+        id="recording.log",
+        stage="camera",
+        measure="log curve",
+        why="Log footage is not keyed as it stands: it goes to display or linear light first, and whoever keys "
+        "it must "
+        "know which curve was recorded.",
+        source="All schools agree",
+        judge=_log,
+        propose=_display,
+        digits=0,
+    ),
+    Rule(
+        id="recording.noise-reduction",
+        stage="camera",
+        measure="noise reduction",
+        why="It smears hair and drags edges behind movement; a keyer denoises its own matte better.",
+        source="All schools agree",
+        judge=_reduction,
+        propose=_no_reduction,
+        digits=0,
+    ),
+    Rule(
+        id="recording.playback",
+        stage="camera",
+        measure="playback load",
+        why="Footage that stutters on the edit machine is judged on stutter; proxies are cut, the originals keyed.",
+        source=f"{HEAVY_MBIT:.0f} Mbit/s; 10 bit in long groups counts three times",
+        judge=_playback,
+        propose=_nothing,
+        digits=0,
+    ),
+)

@@ -1,0 +1,117 @@
+"""Where light can hurt somebody: circuits, heat near cloth, lamps overhead. Usual cautions with their numbers."""
+
+from __future__ import annotations
+
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change
+from ...rig.circuits import CONTINUOUS, Load, hot_near_cloth, loads, overhead
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, Severity, graded
+from ..wording import metres
+
+LOCAL = "Follow local codes; ask a licensed electrician for anything above a domestic plug."
+
+
+def _worst(evaluation: Evaluation) -> Load | None:
+    known = [load for load in loads(evaluation.plan) if load.rated_amps is not None]
+    return max(known, key=lambda load: load.percent or 0.0, default=None)
+
+
+def _power(evaluation: Evaluation) -> Judgement | None:
+    stray = [load for load in loads(evaluation.plan) if load.rated_amps is None and load.watts > 0.0]
+    limit = 100.0 * CONTINUOUS
+    if stray:
+        says = f"Circuit {stray[0].circuit} carries {stray[0].watts:.0f} W and its rating is not in the plan"
+        return Judgement("consider", None, limit, "%", says, 1.0)
+    load = _worst(evaluation)
+    if load is None or not evaluation.plan.lights:
+        return None
+    share = load.percent or 0.0
+    says = f"Circuit {load.circuit}: {load.watts:.0f} W, {load.amps:.1f} of {load.rated_amps:g} A"
+    return Judgement(graded(share - limit, fix=20.0, stop=20.0), share, limit, "%", says, max(0.0, share - limit))
+
+
+def _elsewhere(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """One lamp of the fullest circuit to the emptiest."""
+    plan, load = evaluation.plan, _worst(evaluation)
+    others = [other for other in loads(plan) if other.rated_amps is not None and other != load]
+    if load is None or not others:
+        return []
+    other = min(others, key=lambda o: o.percent or 0.0)
+    loaded = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.circuit == load.circuit]
+    return [moves.on_circuit(i, lamp, other.circuit) for i, lamp in loaded if lamp.on and lamp.fixture.watts > 0.0]
+
+
+def _heat(evaluation: Evaluation) -> Judgement | None:
+    hot = hot_near_cloth(evaluation.plan)
+    if not hot:
+        return None
+    worst = max(hot, key=lambda h: h.clear - h.away)
+    over = worst.clear - worst.away
+    says = f"{worst.name} is a hot lamp {metres(worst.away)} from the cloth"
+    return Judgement(graded(over, fix=0.3, stop=0.3), worst.away, worst.clear, "m", says, over)
+
+
+def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan, names = evaluation.plan, []
+    changes: list[Change] = []
+    for hot in hot_near_cloth(plan):
+        index = next(i for i, lamp in enumerate(plan.lights) if lamp.id == hot.light)
+        x, y, z = plan.lights[index].position
+        changes += moves.lamp_to(plan, index, (x, y, z + hot.clear - hot.away + 0.05))
+        names.append(hot.name)
+    return [Proposal(f"{', '.join(names)} back to the clear distance", tuple(changes), "costs light")]
+
+
+def _above(evaluation: Evaluation) -> Judgement | None:
+    lamps = overhead(evaluation.plan)
+    if not lamps:
+        return None
+    highest = max(lamp.position[1] for lamp in lamps)
+    says = f"{', '.join(lamp.name for lamp in lamps)} over people's heads: second fixing, and a competent rigger"
+    severity: Severity = "consider"
+    return Judgement(severity, highest, 2.2, "m", says, float(len(lamps)))
+
+
+def _aside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan, lamps = evaluation.plan, overhead(evaluation.plan)
+    if plan.subject is None:
+        return []
+    indexed = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp in lamps]
+    return moves.beside_the_action(plan, plan.subject, indexed)
+
+
+RULES = (
+    Rule(
+        id="light.power",
+        stage="light",
+        measure="of the rating",
+        why=f"Lamps burn for hours: a circuit is loaded to four fifths of its rating. {LOCAL}",
+        source="Usual continuous reserve, counted undimmed; local codes decide",
+        judge=_power,
+        propose=_elsewhere,
+        digits=0,
+    ),
+    Rule(
+        id="light.heat",
+        stage="light",
+        measure="distance",
+        why="Cloth and paper scorch and burn near incandescent lamps; let them cool before anybody moves them.",
+        source="1.5 m per kilowatt, at least half a metre; the maker's own distance decides where it is larger",
+        judge=_heat,
+        propose=_away,
+        digits=2,
+    ),
+    Rule(
+        id="light.overhead",
+        stage="light",
+        measure="height",
+        why="Nothing hangs over people without a secondary fixing, ballast on its stand and somebody competent to "
+        "rig it. Follow local codes.",
+        source="Usual caution on sets",
+        judge=_above,
+        propose=_aside,
+        digits=1,
+    ),
+)

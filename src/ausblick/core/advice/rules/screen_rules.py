@@ -1,0 +1,149 @@
+"""Screen: is there screen-coloured surface behind everything that needs it, with something to spare?"""
+
+from __future__ import annotations
+
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change
+from .. import moves
+from ..rule import Judgement, Proposal, Rule
+from ..wording import metres
+
+SPARE = 0.15
+
+
+def _covered(evaluation: Evaluation) -> Judgement | None:
+    coverage = evaluation.coverage
+    if coverage.margin_m is None:
+        return Judgement("stop", None, 0.0, "m", "The camera does not look at the screen", 10.0)
+    if coverage.covered:
+        return Judgement("fine", coverage.margin_m, 0.0, "m", "Screen behind everything that needs it", 0.0)
+    missing = -coverage.margin_m
+    says = f"{metres(missing)} of screen is missing where the action goes"
+    return Judgement("stop", coverage.margin_m, 0.0, "m", says, missing)
+
+
+def _margin(evaluation: Evaluation) -> Judgement | None:
+    coverage = evaluation.coverage
+    if not coverage.covered or coverage.margin_m is None:
+        return None
+    short = SPARE - coverage.margin_m
+    says = f"{metres(coverage.margin_m)} to spare at the nearest edge"
+    return Judgement("consider" if short > 0 else "fine", coverage.margin_m, SPARE, "m", says, max(0.0, short))
+
+
+def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Every way to get the needed part inside the screen: more of it, less parallax, less action."""
+    if evaluation.coverage.needed is None:
+        return _look_at_screen(evaluation)
+    return [*_bigger(evaluation), *_nearer(evaluation), *_longer_lens(evaluation), *_less_action(evaluation)]
+
+
+def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
+    straight = tuple(Change(f"camera.{angle}", 0.0) for angle in ("pan", "tilt"))
+    return [Proposal("Turn the camera straight to the screen", straight)]
+
+
+def _bigger(evaluation: Evaluation) -> list[Proposal]:
+    plan, needed = evaluation.plan, evaluation.coverage.needed
+    assert needed is not None
+    screen, spare = plan.screen, SPARE + 0.05
+    on_floor = screen.bottom <= 0.02
+    left = min(screen.x_centre - screen.width / 2, needed[0] - spare)
+    right = max(screen.x_centre + screen.width / 2, needed[2] + spare)
+    top = max(screen.bottom + screen.height, needed[3] + spare)
+    bottom = screen.bottom if on_floor else max(0.0, min(screen.bottom, needed[1] - spare))
+    width, height = round(right - left, 2), round(top - bottom, 2)
+    changes = [
+        Change("screen.width", width),
+        Change("screen.x_centre", round((left + right) / 2, 3)),
+        Change("screen.height", height),
+        Change("screen.bottom", round(bottom, 2)),
+    ]
+    text = f"Screen {width:.2f} × {height:.2f} m instead of {screen.width:.2f} × {screen.height:.2f} m"
+    if plan.subject is not None and plan.subject.feet_seen and needed[1] < 0:
+        run = round(plan.subject.z + plan.subject.envelope.front + spare + 0.1, 2)
+        if run > screen.floor_run:
+            changes.append(Change("screen.floor_run", run))
+            text += f", floor run {metres(run)}"
+            if (width, height) == (round(screen.width, 2), round(screen.height, 2)):
+                text = f"Floor run {metres(run)} instead of {metres(screen.floor_run)}"
+    if height > plan.room.height and plan.room.kind == "interior":
+        return []
+    if (width, height) == (round(screen.width, 2), round(screen.height, 2)) and len(changes) == 4:
+        return []
+    return [Proposal(text, tuple(changes), "more cloth to rig, light and even out")]
+
+
+def _nearer(evaluation: Evaluation) -> list[Proposal]:
+    subject = evaluation.plan.subject
+    if subject is None or subject.z < 1.2:
+        return []
+    z = round(max(1.0, subject.z - 0.6), 2)
+    text = f"Move the mark and its lamps {metres(subject.z - z)} toward the screen"
+    return [
+        Proposal(
+            text, moves.mark_to(evaluation.plan, z, with_camera=False), "more spill and shadow, smaller in the frame"
+        )
+    ]
+
+
+def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
+    plan = evaluation.plan
+    if plan.subject is None:
+        return []
+    back = round(plan.room.z_max - moves.BEHIND_CAMERA, 2)
+    now, then = plan.camera.z - plan.subject.z, back - plan.subject.z
+    if then < now + 0.3 or now <= 0:
+        return []
+    focal = round(plan.camera.focal_mm * then / now)
+    text = f"Camera back to {metres(back)} with {focal} mm instead of {plan.camera.focal_mm:.0f} mm"
+    return [
+        Proposal(
+            text,
+            (Change("camera.z", back), Change("camera.focal_mm", float(focal))),
+            "same framing, flatter perspective, less depth of field",
+        )
+    ]
+
+
+def _less_action(evaluation: Evaluation) -> list[Proposal]:
+    plan, needed = evaluation.plan, evaluation.coverage.needed
+    if plan.subject is None or needed is None or plan.targets.coverage_school == "cover-frame":
+        return []
+    screen, reach, changes, words = plan.screen, plan.subject.envelope, [], []
+    ratio = (plan.camera.z - plan.subject.z - reach.front) / max(plan.camera.z, 0.1)
+    for side, missing, now in (
+        ("left", screen.x_centre - screen.width / 2 - needed[0], reach.left),
+        ("right", needed[2] - screen.x_centre - screen.width / 2, reach.right),
+        ("up", needed[3] - screen.bottom - screen.height, reach.up),
+    ):
+        if missing > 0 and now > 0:
+            less = round(max(0.0, now - (missing + 0.05) * ratio), 2)
+            changes.append(Change(f"subject.envelope.{side}", less))
+            words.append(f"{side} {metres(less)}")
+    if not changes:
+        return []
+    return [Proposal(f"Keep the action within {', '.join(words)} of the mark", tuple(changes), "less movement")]
+
+
+RULES = (
+    Rule(
+        id="screen.covered",
+        stage="screen",
+        measure="margin",
+        why="The subject must never leave the screen: hands, hair and a thrown arm cut off there cannot be keyed.",
+        source="The hard rule of both coverage schools",
+        judge=_covered,
+        propose=_more_screen,
+    ),
+    Rule(
+        id="screen.margin",
+        stage="screen",
+        measure="margin",
+        why="People overshoot their marks; a hand's breadth of spare screen saves the take.",
+        source=f"{SPARE:.2f} m, a hand's breadth",
+        judge=_margin,
+        propose=_more_screen,
+    ),
+)

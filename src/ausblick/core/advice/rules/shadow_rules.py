@@ -1,0 +1,127 @@
+"""The figure's shadow on the needed screen, and light that lands in the wrong zone."""
+
+from __future__ import annotations
+
+import math
+
+from ...evaluation.results import Evaluation
+from ...evaluation.screen_light import SHADOW_SEEN
+from ...light.basis import BasisStore
+from ...plan import Light
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+
+ZONE = 25.0
+
+
+def _lamp(evaluation: Evaluation, ident: str | None) -> tuple[int, Light] | None:
+    return next(((i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.id == ident), None)
+
+
+def _shadow(evaluation: Evaluation) -> Judgement | None:
+    shadow = evaluation.shadow
+    if shadow is None:
+        return None
+    limit = 100.0 * SHADOW_SEEN
+    over = shadow.deepest_percent - limit if shadow.area_visible_percent > 0.0 else 0.0
+    if over <= 0.0:
+        return Judgement("fine", shadow.deepest_percent, limit, "%", "No shadow where the screen is needed", 0.0)
+    cast = _lamp(evaluation, shadow.lamp)
+    whose = f"Shadow of {cast[1].name}" if cast else "Shadow"
+    place = "" if shadow.at is None else f", {_where(evaluation, *shadow.at)}"
+    says = (
+        f"{whose}: {shadow.deepest_percent:.0f} % of the light lost, on {shadow.area_visible_percent:.0f} % of "
+        f"the needed screen{place}"
+    )
+    return Judgement(graded(over, fix=10.0, stop=45.0), shadow.deepest_percent, limit, "%", says, over)
+
+
+def _where(evaluation: Evaluation, x: float, y: float) -> str:
+    subject = evaluation.plan.subject
+    off = x - (subject.x if subject else 0.0)
+    side = "left" if off < 0.0 else "right"
+    return f"{abs(off):.1f} m to the {side}, {y:.1f} m high"
+
+
+def _clear(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    cast = _lamp(evaluation, evaluation.shadow.lamp if evaluation.shadow else None)
+    found = [*moves.mark_forward(evaluation, 0.6), *moves.mark_forward(evaluation, 1.2)]
+    if cast is not None:
+        index, lamp = cast
+        found += moves.turned_round(evaluation.plan, index, lamp, 20.0)
+        found += moves.raised(evaluation.plan, index, lamp)
+        found += moves.softened(index, lamp)
+    return found
+
+
+def _on_screen(evaluation: Evaluation) -> Judgement | None:
+    share = evaluation.zones.screen_from_subject_lamps
+    if share is None or not any(lamp.role == "screen" and lamp.on for lamp in evaluation.plan.lights):
+        return None
+    says = f"{share:.0f} % of the screen's light comes from the subject's lamps"
+    over = share - ZONE
+    return Judgement(graded(over, fix=35.0, stop=math.inf), share, ZONE, "%", says, max(0.0, over))
+
+
+def _off_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    lamps = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role in ("key", "fill") and lamp.on]
+    if not lamps:
+        return []
+    index, lamp = max(lamps, key=lambda item: evaluation.screen_by_lamp.get(item[1].id, 0.0))
+    return [
+        *moves.gridded(index, lamp),
+        *moves.turned_round(evaluation.plan, index, lamp, 25.0),
+        *moves.mark_forward(evaluation),
+    ]
+
+
+def _on_face(evaluation: Evaluation) -> Judgement | None:
+    share = evaluation.zones.face_from_screen_lamps
+    if share is None or not any(lamp.role == "key" and lamp.on for lamp in evaluation.plan.lights):
+        return None
+    says = f"{share:.0f} % of the face's light comes from the screen's lamps"
+    over = share - ZONE
+    return Judgement(graded(over, fix=35.0, stop=math.inf), share, ZONE, "%", says, max(0.0, over))
+
+
+def _off_face(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    lamps = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role == "screen" and lamp.on]
+    grids = [p.changes[0] for i, lamp in lamps for p in moves.gridded(i, lamp, 60.0)]
+    all_of_them = [Proposal("60° grids on the screen lamps", tuple(grids), "a tenth of their light")] if grids else []
+    return [*all_of_them, *moves.mark_forward(evaluation), *moves.dimmed_screen(evaluation)]
+
+
+RULES = (
+    Rule(
+        id="light.shadow",
+        stage="light",
+        measure="deepest",
+        why="A shadow is a second, darker green: the key that fits the screen leaves it standing.",
+        source="A twentieth of the light, about a point of signal; school: as soon as the shadow is gone it is "
+        "far enough",
+        judge=_shadow,
+        propose=_clear,
+        digits=0,
+    ),
+    Rule(
+        id="light.two-zones",
+        stage="light",
+        measure="from the subject's lamps",
+        why="Screen light and subject light that mix can't be set one after the other, and every move of the "
+        "key moves the screen.",
+        source="A quarter; in small rooms one soft light for both is a school of its own",
+        judge=_on_screen,
+        propose=_off_screen,
+        digits=0,
+    ),
+    Rule(
+        id="subject.two-zones",
+        stage="subject",
+        measure="from the screen's lamps",
+        why="Light meant for the screen flattens the face and comes from where the plate has none.",
+        source="A quarter; in white rooms more of it comes back from the walls",
+        judge=_on_face,
+        propose=_off_face,
+        digits=0,
+    ),
+)

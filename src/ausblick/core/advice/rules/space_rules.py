@@ -1,0 +1,201 @@
+"""Space: the order of things along the line, the walls, and the gap between screen and subject."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ...camera.view import focus_distance
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change, Light, Plan
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+from ..wording import metres
+
+SCHOOL_GAP = {"1m": 1.0, "1.2-2m": 1.2, "2m-plus": 2.0, "3m": 3.0}
+
+
+def _order(evaluation: Evaluation) -> Judgement | None:
+    plan = evaluation.plan
+    if plan.subject is None:
+        return None
+    ahead = focus_distance(plan.camera, plan.subject)
+    room_to_spare = min(ahead, plan.subject.z)
+    wrong = room_to_spare <= 0.05
+    says = (
+        "The subject stands behind the camera or behind the screen"
+        if wrong
+        else "Screen, subject and camera stand in order"
+    )
+    return Judgement("stop" if wrong else "fine", room_to_spare, 0.05, "m", says, 1.0 if wrong else 0.0)
+
+
+def _reorder(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    reach = max(1.0, plan.camera.z - 3.0)
+    changes = moves.mark_to(plan, reach, with_camera=False)
+    return [Proposal(f"Put the mark {metres(reach)} in front of the screen", changes)]
+
+
+def outside(plan: Plan) -> list[tuple[str, str, float]]:
+    """(name, id, metres outside) of everything placed beyond the walls; a lamp by its id, else what it is."""
+    room = plan.room
+    placed = [("camera", "camera", plan.camera.x, plan.camera.y, plan.camera.z)]
+    if plan.subject is not None:
+        placed.append(("subject", "subject", plan.subject.x, plan.subject.height, plan.subject.z))
+    lamps = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
+    placed += [(lamp.name, lamp.id, *lamp.position) for lamp in lamps]
+    found = []
+    for name, ident, x, y, z in placed:
+        beyond = max(room.x_min - x, x - room.x_max, room.z_min - z, z - room.z_max, y - room.height, -y)
+        if beyond > 1e-9:
+            found.append((name, ident, beyond))
+    return found
+
+
+def _walls(evaluation: Evaluation) -> Judgement | None:
+    if evaluation.plan.room.kind != "interior":
+        return None
+    beyond = outside(evaluation.plan)
+    if not beyond:
+        return Judgement("fine", 0.0, 0.0, "m", "Everything stands inside the room", 0.0)
+    name, _, far = max(beyond, key=lambda item: item[2])
+    others = f", and {len(beyond) - 1} more" if len(beyond) > 1 else ""
+    return Judgement("stop", far, 0.0, "m", f"{name} is {metres(far)} outside the room{others}", far)
+
+
+def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    beyond = [item for item in outside(evaluation.plan) if item[1] != "subject"]
+    changes = moves.all_inside(evaluation.plan, [ident for _, ident, _ in beyond])
+    if not changes:
+        return []
+    return [Proposal(f"Bring {', '.join(name for name, _, _ in beyond)} back inside the walls", changes)]
+
+
+def _gap(evaluation: Evaluation) -> Judgement | None:
+    plan = evaluation.plan
+    limit = SCHOOL_GAP.get(plan.targets.distance_school)
+    if plan.subject is None or limit is None:
+        return None
+    short = limit - plan.subject.z
+    return Judgement(
+        graded(short, fix=0.7, stop=math.inf),
+        plan.subject.z,
+        limit,
+        "m",
+        f"The mark is {metres(plan.subject.z)} from the screen",
+        max(0.0, short),
+    )
+
+
+def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return moves.mark_to_school(evaluation.plan, SCHOOL_GAP[evaluation.plan.targets.distance_school])
+
+
+def _in_picture(evaluation: Evaluation) -> Judgement | None:
+    """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
+    seen = [lamp for _, lamp in _framed(evaluation)]
+    if not seen:
+        return Judgement("fine", 0.0, 0.0, "", "No lamp stands in the picture", 0.0)
+    before = [lamp for lamp in seen if _before_action(evaluation, lamp)]
+    names = ", ".join(lamp.name for lamp in before or seen)
+    if before:
+        says = f"{names} stands before the screen where the action goes"
+        return Judgement("fix", float(len(before)), 0.0, "", says, 1.0 + len(before))
+    says = f"{names} is in the picture, beside the action: crop it, or cut it off by a garbage matte"
+    return Judgement("consider", float(len(seen)), 0.0, "", says, 1.0)
+
+
+def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
+    """Lamps that stand in the picture."""
+    lamps = enumerate(evaluation.plan.lights)
+    stands = [(i, lamp) for i, lamp in lamps if lamp.fixture.emitter.shape != "sun"]
+    return [(i, lamp) for i, lamp in stands if evaluation.view.frames(lamp.position)]
+
+
+def _before_action(evaluation: Evaluation, lamp: Light) -> bool:
+    outline = evaluation.coverage.frame_outline
+    if len(outline) < 3:
+        return False
+    u, v = evaluation.view.project(np.array(lamp.position))[0]
+    low, high = outline.min(axis=0), outline.max(axis=0)
+    return bool(low[0] < u < high[0] and low[1] < v < high[1])
+
+
+def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    return moves.out_of_picture(evaluation, _framed(evaluation))
+
+
+NEAR_FACE = 1.2
+
+
+def _distortion(evaluation: Evaluation) -> Judgement | None:
+    subject, focus = evaluation.plan.subject, evaluation.focus
+    if subject is None or focus is None or subject.framing == "hands":
+        return None
+    short = max(0.0, NEAR_FACE - focus.distance_m)
+    says = f"The lens is {metres(focus.distance_m)} from the face"
+    return Judgement("consider" if short else "fine", focus.distance_m, NEAR_FACE, "m", says, short)
+
+
+def _further_back(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan, focus = evaluation.plan, evaluation.focus
+    if focus is None:
+        return []
+    wanted = 1.5
+    focal = round(plan.camera.focal_mm * wanted / focus.distance_m, 1)
+    z = round(plan.camera.z + wanted - focus.distance_m, 2)
+    changes = (Change("camera.z", z), Change("camera.focal_mm", focal))
+    return [Proposal(f"{focal:g} mm from {metres(wanted)}: the same framing", changes, "needs the room's depth")]
+
+
+RULES = (
+    Rule(
+        id="space.order",
+        stage="space",
+        measure="room to spare",
+        why="The camera must see the subject, and the subject must be in front of the screen.",
+        source="Geometry of the set",
+        judge=_order,
+        propose=_reorder,
+    ),
+    Rule(
+        id="space.walls",
+        stage="space",
+        measure="outside the room",
+        why="What stands outside the walls cannot be built.",
+        source="The room's measurements",
+        judge=_walls,
+        propose=_inside,
+    ),
+    Rule(
+        id="space.gap",
+        stage="space",
+        measure="mark to screen",
+        why="Distance takes the subject's shadow off the screen and the screen's colour off the subject.",
+        source="School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m",
+        judge=_gap,
+        propose=_step_forward,
+    ),
+    Rule(
+        id="space.in-picture",
+        stage="space",
+        measure="lamps in the picture",
+        why="The subject must not cross anything that stands before the screen; what is beside it has to be cropped.",
+        source="Sight lines from the lens",
+        judge=_in_picture,
+        propose=_out_of_picture,
+        digits=0,
+    ),
+    Rule(
+        id="space.distortion",
+        stage="space",
+        measure="lens to face",
+        why="A wide lens near by makes noses grow; a longer one from further back also needs less screen.",
+        source="1.2 m, where a face begins to look like itself",
+        judge=_distortion,
+        propose=_further_back,
+    ),
+)

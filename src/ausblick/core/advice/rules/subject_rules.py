@@ -1,0 +1,169 @@
+"""Subject: is the face exposed, and does it stand apart from the screen as the school asks?"""
+
+from __future__ import annotations
+
+import math
+
+from ...camera.level_schools import EDGE_GAP, edge_levels, trace_of
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change, Light
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+from ..wording import stops_text, third_stop
+
+
+def wanted_stops(evaluation: Evaluation) -> tuple[float, float]:
+    """Stops over grey that the face may be, (lowest, highest): a dark plate allows a darker face."""
+    mean = evaluation.plan.plate.mean_level
+    return (-1.0 if mean < 30.0 else -0.5), (1.0 if mean > 65.0 else 0.5)
+
+
+def _exposed(evaluation: Evaluation) -> Judgement | None:
+    over = evaluation.exposure.stops_over
+    if over is None:
+        return None
+    if not math.isfinite(over):
+        return Judgement("stop", None, wanted_stops(evaluation)[0], "stops", "No light on the face", 12.0)
+    low, high = wanted_stops(evaluation)
+    off = max(low - over, over - high, 0.0)
+    word = "over" if over > 0 else "under"
+    says = f"Face {stops_text(over)} {word} grey, skin at {evaluation.exposure.subject_level:.0f} %"
+    return Judgement(graded(off, fix=0.5, stop=2.0), over, low if over < low else high, "stops", says, off)
+
+
+def _face_lamps(evaluation: Evaluation) -> list[tuple[int, Light]]:
+    return [
+        (i, lamp)
+        for i, lamp in enumerate(evaluation.plan.lights)
+        if lamp.on and lamp.role in ("key", "fill") and evaluation.face_by_lamp.get(lamp.id, 0.0) > 0.0
+    ]
+
+
+def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    over = evaluation.exposure.stops_over
+    if over is None or not math.isfinite(over):
+        return []
+    low, high = wanted_stops(evaluation)
+    goal = min(max(0.0, low), high) if low <= 0.0 <= high else (low + high) / 2.0
+    return [
+        *_lamps_by(evaluation, goal - over),
+        *_nearer_key(evaluation, goal - over),
+        *_open_by(evaluation, goal - over),
+        *_iso_by(evaluation, goal - over),
+    ]
+
+
+def _lamps_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    lamps = _face_lamps(evaluation)
+    total = evaluation.exposure.subject_lux or 0.0
+    ours = sum(evaluation.face_by_lamp[lamp.id] for _, lamp in lamps)
+    if ours <= 0.0:
+        return []
+    factor = (total * 2.0**missing - (total - ours)) / ours
+    top = max(lamp.dimmer for _, lamp in lamps)
+    if factor <= 0.0 or top <= 0.0 or (top >= 1.0 and factor > 1.0):
+        return []
+    cost = ""
+    if factor * top > 1.0:
+        cost = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
+        factor = 1.0 / top
+    names = ", ".join(f"{lamp.name} {100 * min(1.0, lamp.dimmer * factor):.0f} %" for _, lamp in lamps)
+    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
+    return [Proposal(f"Dim: {names}" if factor < 1 else f"Raise: {names}", changes, cost)]
+
+
+def _nearer_key(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    """Bring the strongest lamp of the face closer; light goes with the square of the distance."""
+    lamps, subject = _face_lamps(evaluation), evaluation.plan.subject
+    if missing <= 0.2 or not lamps or subject is None:
+        return []
+    index, lamp = max(lamps, key=lambda item: evaluation.face_by_lamp[item[1].id])
+    return moves.nearer(evaluation.plan, index, lamp, subject, missing)
+
+
+def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
+    if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
+        return []
+    text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
+    return [Proposal(text, (Change("camera.f_number", f_number),), "moves the screen's level by as much")]
+
+
+def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    iso = round(camera.iso * 2.0**missing / 10.0) * 10.0
+    if not 0.9 * camera.sensor.base_iso <= iso <= 8.0 * camera.sensor.base_iso:
+        return []
+    cost = "more noise in the matte" if iso > camera.iso else "moves the screen's level by as much"
+    return [Proposal(f"ISO {iso:.0f} instead of {camera.iso:.0f}", (Change("camera.iso", iso),), cost)]
+
+
+def _above_screen(evaluation: Evaluation) -> Judgement | None:
+    """School below-face: the screen never above 50 %, the face above 50 % and above the screen."""
+    level, reading = evaluation.exposure.subject_level, evaluation.screen
+    if evaluation.plan.targets.level_school != "below-face" or level is None or reading is None:
+        return None
+    screen = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
+    short = max(50.0 - level, screen - level, 0.0)
+    severity = graded(short, fix=8.0, stop=math.inf)
+    if level <= screen:
+        severity = "fix"
+    says = f"Face at {level:.0f} %, screen at {screen:.0f} %"
+    return Judgement(severity, level, 50.0, "%", says, short)
+
+
+def _off_the_edge(evaluation: Evaluation) -> Judgement | None:
+    """School away-from-edge: distance in luma between the screen and what touches it."""
+    if evaluation.plan.targets.level_school != "away-from-edge" or evaluation.screen is None:
+        return None
+    edges = edge_levels(evaluation.plan, evaluation.subject_light)
+    if not edges:
+        return None
+    screen = evaluation.screen.level_luma
+    name = min(edges, key=lambda edge: abs(edges[edge] - screen))
+    gap = abs(edges[name] - screen)
+    short = max(0.0, EDGE_GAP - gap)
+    says = f"{name} at {edges[name]:.0f} % is {gap:.0f} points from the screen's {screen:.0f} %"
+    return Judgement(graded(short, fix=6.0, stop=math.inf), gap, EDGE_GAP, "%", says, short)
+
+
+def _lamps_to_target(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    from .light_rules import _set_level
+
+    return _set_level(evaluation, store)
+
+
+RULES = (
+    Rule(
+        id="subject.exposure",
+        stage="subject",
+        measure="face against grey",
+        why="A face exposed right needs no lifting, and lifting brings noise into the edge.",
+        source="Half a stop either way; a dark plate allows a stop under, a bright one a stop over",
+        judge=_exposed,
+        propose=_expose,
+        digits=1,
+    ),
+    Rule(
+        id="subject.above-screen",
+        stage="subject",
+        measure="face level",
+        why="The face stays brighter than the screen, so that its edge separates and the screen spills little.",
+        source="School below-face: face above 50 %, screen below it",
+        judge=_above_screen,
+        propose=_expose,
+        digits=0,
+    ),
+    Rule(
+        id="subject.edge-gap",
+        stage="subject",
+        measure="gap in luma",
+        why="Where the colour is alike, only the difference in brightness cuts.",
+        source=f"School away-from-edge: {EDGE_GAP:.0f} points of luma",
+        judge=_off_the_edge,
+        propose=_lamps_to_target,
+        digits=0,
+    ),
+)

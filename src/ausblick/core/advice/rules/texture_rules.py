@@ -1,0 +1,157 @@
+"""The cloth itself and the lamps' colours on it: folds, gloss, mixed light, poor rendering."""
+
+from __future__ import annotations
+
+import math
+
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change
+from .. import moves
+from ..rule import Judgement, Proposal, Rule, graded
+from ..wording import third_stop
+
+FOLDS, GLOSS, HUES, RENDERING = 2.0, 10.0, 3.0, 90.0
+
+
+def _wrinkles(evaluation: Evaluation) -> Judgement | None:
+    texture = evaluation.texture
+    if texture is None:
+        return None
+    over = texture.wrinkle_percent - FOLDS
+    says = f"Folds draw lines of {texture.wrinkle_percent:.1f} points in the screen"
+    return Judgement(graded(over, fix=2.0, stop=math.inf), texture.wrinkle_percent, FOLDS, "%", says, max(0.0, over))
+
+
+def _smooth(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    slope = round(plan.screen.wrinkle_slope / 3.0, 4)
+    wider = third_stop(plan.camera.f_number / 2.0**0.5)
+    lamps = moves.screen_lamps(evaluation.plan)
+    found = [Proposal("Steam and stretch the cloth", (Change("screen.wrinkle_slope", slope),), "time before the day")]
+    if wider >= 1.4:
+        changes = (Change("camera.f_number", wider), Change("camera.nd_stops", plan.camera.nd_stops + 1.0))
+        found.append(Proposal(f"f/{wider:g} with a stop of ND: folds melt", changes, "less depth of field"))
+    return [*found, *(moves.further_back(evaluation.plan, lamps) if lamps else [])]
+
+
+def _gloss(evaluation: Evaluation) -> Judgement | None:
+    if evaluation.texture is None or not evaluation.texture.highlights:
+        return None
+    spot = evaluation.texture.highlights[0]
+    share = 100.0 * spot.added
+    name = next((lamp.name for lamp in evaluation.plan.lights if lamp.id == spot.light), "a lamp")
+    says = f"{name} shines in the cloth: {share:.0f} % on top at {spot.x:.1f} m across, {spot.y:.1f} m high"
+    if share <= GLOSS:
+        says = "No lamp shines in the cloth"
+    return Judgement(graded(share - GLOSS, fix=20.0, stop=math.inf), share, GLOSS, "%", says, max(0.0, share - GLOSS))
+
+
+def _matt(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    assert evaluation.texture is not None
+    spot = evaluation.texture.highlights[0]
+    found = [Proposal("A matt material", (Change("screen.gloss", 0.005),), "another screen")]
+    for index, lamp in enumerate(evaluation.plan.lights):
+        if lamp.id == spot.light:
+            found += moves.turned_round(evaluation.plan, index, lamp, 20.0)
+            found += moves.raised(evaluation.plan, index, lamp)
+    lamps = moves.screen_lamps(evaluation.plan)
+    return [*found, *(moves.aimed_across(evaluation.plan, lamps) if lamps else [])]
+
+
+def _mixed(evaluation: Evaluation) -> Judgement | None:
+    spread = evaluation.hue_spread_deg
+    if spread is None:
+        return None
+    over = spread - HUES
+    says = f"The screen's hue varies by {spread:.1f}° of the vectorscope"
+    return Judgement(graded(over, fix=4.0, stop=20.0), spread, HUES, "°", says, max(0.0, over))
+
+
+def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Every lamp that reaches the screen at the camera's white balance, or the screen's lamps alike."""
+    plan = evaluation.plan
+    wanted = plan.camera.white_balance_k
+    lit = [i for i, lamp in enumerate(plan.lights) if lamp.on and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0]
+
+    def to_white(indices: list[int]) -> tuple[Change, ...]:
+        return tuple(
+            change
+            for i in indices
+            for change in (Change(f"lights[{i}].fixture.cct", wanted), Change(f"lights[{i}].fixture.duv", 0.0))
+        )
+
+    screen = [i for i in lit if plan.lights[i].role == "screen"]
+    found = [Proposal(f"Every lamp at {wanted:.0f} K", to_white(lit), "the plate's colour on the subject is lost")]
+    if screen:
+        found.append(Proposal(f"The screen's lamps at {wanted:.0f} K", to_white(screen)))
+    for i in lit:
+        if plan.lights[i].role == "key":
+            found += moves.gridded(i, plan.lights[i])
+    return found
+
+
+def _rendering(evaluation: Evaluation) -> Judgement | None:
+    lamps = [lamp for lamp in evaluation.plan.lights if lamp.on and lamp.dimmer > 0.0]
+    if not lamps:
+        return None
+    poor = min(lamps, key=lambda lamp: lamp.fixture.cri)
+    short = RENDERING - poor.fixture.cri
+    says = f"{poor.name} renders colours at {poor.fixture.cri:.0f}: hues computed here may be off"
+    if short <= 0.0:
+        says = "Every lamp renders colours well"
+    return Judgement(graded(short, fix=15.0, stop=math.inf), poor.fixture.cri, RENDERING, "", says, max(0.0, short))
+
+
+def _better_lamp(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    poor = tuple(
+        Change(f"lights[{i}].on", False)
+        for i, lamp in enumerate(evaluation.plan.lights)
+        if lamp.on and lamp.fixture.cri < RENDERING
+    )
+    return [Proposal("Leave the poor lamps off", poor, "light is missing")] if poor else []
+
+
+RULES = (
+    Rule(
+        id="light.wrinkles",
+        stage="light",
+        measure="folds",
+        why="Light that grazes the cloth draws every fold as a line of another green.",
+        source="Two points of signal, what noise hides at base ISO",
+        judge=_wrinkles,
+        propose=_smooth,
+        digits=1,
+    ),
+    Rule(
+        id="light.gloss",
+        stage="light",
+        measure="on top",
+        why="A shine is white light on the screen: it thins the colour that the key is cut from.",
+        source="A tenth of the screen's own light; a broad lobe stands for the cloth's sheen",
+        judge=_gloss,
+        propose=_matt,
+        digits=0,
+    ),
+    Rule(
+        id="light.mixed-colour",
+        stage="light",
+        measure="hue spread",
+        why="Two colours of light make two greens, and one key setting fits only one of them.",
+        source="Three degrees of the vectorscope",
+        judge=_mixed,
+        propose=_one_colour,
+        digits=1,
+    ),
+    Rule(
+        id="light.rendering",
+        stage="light",
+        measure="colour rendering",
+        why="Cheap discharge and LED lamps have spikes and gaps: what they do to a green is not in their colour "
+        "temperature.",
+        source="Index 90; below it this is an uncertainty, not a computed error",
+        judge=_rendering,
+        propose=_better_lamp,
+        digits=0,
+    ),
+)

@@ -1,0 +1,114 @@
+"""Wardrobe, hair and props before the screen: what the key would take, and what has to be tested."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ...camera.level_schools import key_channel
+from ...colour.rec709 import LUMA
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import Change
+from ...rig.screen_colour import FAIR, REFERENCE, SOLID, matte_of, surfaces
+from ..rule import Judgement, Proposal, Rule, Severity
+
+GLOSSY = 0.15
+
+
+def _hue(evaluation: Evaluation) -> Judgement | None:
+    plan = evaluation.plan
+    screen = np.array(plan.screen.reflectance)
+    channel = key_channel(plan.screen.hue, screen)
+    mattes = {name: matte_of(rgb, screen, channel) for name, rgb in surfaces(plan).items()}
+    if not mattes:
+        return None
+    name = min(mattes, key=lambda n: mattes[n])
+    short = max(0.0, SOLID - mattes[name])
+    severity: Severity = "fine" if short <= 0 else "fix" if mattes[name] > 0.5 else "stop"
+    says = (
+        f"Nothing worn or held shares the {plan.screen.hue} screen's colour"
+        if short <= 0
+        else f"{name} has the screen's colour in it: it keys at {100 * mattes[name]:.0f} % of solid"
+    )
+    return Judgement(severity, 100.0 * mattes[name], 100.0 * SOLID, "%", says, 100.0 * short)
+
+
+def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    return [
+        Proposal(
+            f"A {hue} screen",
+            (Change("screen.hue", hue), Change("screen.reflectance", list(rgb))),
+            "darker and noisier, needs more light" if hue == "blue" else "",
+        )
+        for hue, rgb in REFERENCE.items()
+        if hue != plan.screen.hue
+    ]
+
+
+def _hair(evaluation: Evaluation) -> Judgement | None:
+    subject = evaluation.plan.subject
+    if subject is None or subject.hair_kind == "none":
+        return None
+    fair = float(np.array(subject.hair) @ LUMA) > FAIR
+    fine = subject.hair_kind in ("fine", "curly")
+    words = " and ".join(word for word, on in (("fair", fair), (subject.hair_kind, fine)) if on)
+    if not words:
+        return Judgement("fine", 0.0, 0.0, "", "Hair is dark and smooth", 0.0)
+    return Judgement("consider", float(fair) + float(fine), 0.0, "", f"Hair is {words}: test it before the day", 1.0)
+
+
+def _props(evaluation: Evaluation) -> Judgement | None:
+    subject = evaluation.plan.subject
+    if subject is None or not (subject.props or subject.wardrobe):
+        return None
+    worries = [f"{prop.name} ({prop.kind})" for prop in subject.props if prop.kind != "matt"]
+    worries += [f"{garment.name} (shiny)" for garment in subject.wardrobe if garment.gloss > GLOSSY]
+    if not worries:
+        return Judgement("fine", 0.0, 0.0, "", "Nothing mirrors or lets the screen through", 0.0)
+    says = f"Test before the day: {', '.join(worries)}"
+    return Judgement("consider", float(len(worries)), 0.0, "", says, float(len(worries)))
+
+
+def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Testing is no change of the plan."""
+    return []
+
+
+RULES = (
+    Rule(
+        id="screen.hue",
+        stage="screen",
+        measure="least solid",
+        why="The screen's colour must not be in the subject: what shares it is cut away with the screen.",
+        source="The colour-difference key under equal light: 90 % of solid",
+        judge=_hue,
+        propose=_other_screen,
+        digits=0,
+    ),
+    Rule(
+        id="subject.hair",
+        stage="subject",
+        measure="worries",
+        why="Single hairs are thinner than a pixel and mix with the screen; fair hair shows the mix. A test "
+        "shot with "
+        "the person's own hair shows how much stays; a darker screen and a back light help in the composite.",
+        source="All schools: test it first",
+        judge=_hair,
+        propose=_nothing,
+        digits=0,
+    ),
+    Rule(
+        id="subject.props",
+        stage="subject",
+        measure="worries",
+        why="Metal and gloss mirror the screen: move it out of the mirror angle, distance does not help. Glass, "
+        "liquid "
+        "and smoke let it through: they want a test, and often a take of their own. Keep fog and liquids away "
+        "from mains.",
+        source="All schools: test it first",
+        judge=_props,
+        propose=_nothing,
+        digits=0,
+    ),
+)

@@ -1,0 +1,1 @@
+"""Whole answers found by search: set-ups, an even screen, exposure, distances, recorders."""

@@ -1,0 +1,317 @@
+"""Even the screen: dimmers by least squares inside a search over heights, places and aims.
+
+The search works on a coarse grid with each lamp's own light moved and what the room returns of it kept;
+the result is judged by the whole evaluation, and taken only when it is better than before.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+from scipy.optimize import lsq_linear
+
+from ...camera.coverage import action_box
+from ...camera.exposure import stops
+from ...camera.screen_grid import Grid, screen_grid, seen_cells
+from ...evaluation.evaluate import evaluate
+from ...evaluation.results import Evaluation
+from ...geometry.vectors import Floats
+from ...light.basis import FRONT, BasisStore, lamp_maps, weight
+from ...light.direct import direct_lux
+from ...light.emission import emission_of
+from ...light.mirror import pane_reflections
+from ...light.occlusion import flag_triangles, wing_triangles
+from ...light.total import light_without_lamps, total_maps
+from ...plan import Change, Light, Plan, apply_changes
+from ..moves import stand_inside
+from ..rules.light_rules import wanted_lux
+
+GRID = (15, 11)
+STEPS = (0.5, 0.25, 0.1)
+MOST_TRIALS = 210
+CLOTH, ACTION = 0.45, 0.35
+"""A stand keeps this far from the cloth and from the reach of the action, m."""
+MOSTLY_OTHERS = 0.6
+GOOD = 0.15
+"""Nothing is gained by going on below this spread, stops."""
+
+
+@dataclass(frozen=True)
+class Freedoms:
+    """What may be changed. Dimmers always may."""
+
+    heights: bool = True
+    positions: bool = False
+    aims: bool = True
+
+
+@dataclass(frozen=True)
+class Even:
+    """Changes that even the screen (empty: none was better), the spread and mean level before and after,
+    what to do in words, and what is in the way."""
+
+    changes: tuple[Change, ...]
+    words: tuple[str, ...]
+    spread_before: float
+    spread_after: float
+    lux_before: float
+    lux_after: float
+    limits: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class LampPlace:
+    """A lamp's place and aim."""
+
+    position: tuple[float, float, float]
+    aim: tuple[float, float, float]
+
+
+@dataclass
+class _Search:
+    """The coarse problem: what every lamp that may not change gives, and the maps of those that may."""
+
+    plan: Plan
+    grid: Grid
+    cells: np.ndarray[tuple[int, ...], np.dtype[np.bool_]]
+    indices: list[int]
+    returned: Floats
+    fixed: Floats
+    target: float
+    wanted: float
+    left: int = MOST_TRIALS
+
+    def direct(self, index: int, trial: LampPlace) -> Floats:
+        lamp = self.plan.lights[index].model_copy(update={"position": trial.position, "aim": trial.aim})
+        occluders = np.concatenate([flag_triangles(self.plan.flags), wing_triangles(self.plan.screen)])
+        points = self.grid.points()[self.cells.ravel()]
+        return direct_lux(emission_of(lamp, self.plan), points, FRONT, occluders, most=3)
+
+    def solve(self, maps: list[Floats]) -> tuple[Floats, float]:
+        """Dimmers, and the cost: spread in stops plus a little for missing the target."""
+        columns = np.stack(maps, axis=1) + self.returned
+        wanted = self.target
+        dimmers = _bounded(columns, wanted - self.fixed)
+        mean = float((columns @ dimmers + self.fixed).mean())
+        if mean < 0.97 * wanted and dimmers.max() > 0.99:
+            # Not enough light for the target: as even as can be at what there is.
+            wanted = mean
+            dimmers = _bounded(columns, wanted - self.fixed)
+        light = np.maximum(columns @ dimmers + self.fixed, 1e-9)
+        miss = abs(stops(float(light.mean()) / self.target))
+        return dimmers, stops(float(light.max() / light.min())) + 0.08 * miss
+
+
+def _bounded(columns: Floats, wanted: Floats) -> Floats:
+    """Weights 0..1 with the least largest deviation: least squares, sharpened where it misses most."""
+    scale = max(float(np.abs(wanted).max()), 1e-9)
+    emphasis = np.ones(len(columns))
+    found = np.zeros(columns.shape[1])
+    for _ in range(3):
+        root = np.sqrt(emphasis)[:, None]
+        found = lsq_linear(root * columns / scale, root[:, 0] * wanted / scale, bounds=(0.0, 1.0)).x
+        miss = np.abs(columns @ found - wanted)
+        emphasis = 0.3 + (miss / max(float(miss.max()), 1e-9)) ** 2 * 3.0
+    return np.asarray(found)
+
+
+def even_screen(plan: Plan, store: BasisStore, freedoms: Freedoms) -> Even:
+    """The best even screen found with the given freedoms; never worse than the plan."""
+    before = evaluate(plan, store)
+    indices = [i for i, lamp in enumerate(plan.lights) if _movable(lamp)]
+    if before.screen is None or not indices:
+        why = "no screen in view" if before.screen is None else "no lamp of the screen is on"
+        return Even((), (), math.inf, math.inf, 0.0, 0.0, (why,))
+    search = _search(before, indices, store)
+    if search is None:
+        return Even((), (), before.screen.spread_stops, before.screen.spread_stops, 0.0, 0.0, ("no light",))
+    best = min((_descend(search, start, freedoms) for start in _starts(before, search, freedoms)), key=lambda r: r[0])
+    return _judged(before, search, best[1], best[2], store)
+
+
+def _movable(lamp: Light) -> bool:
+    return lamp.role in ("screen", "other") and lamp.on and lamp.fixture.emitter.shape != "sun"
+
+
+def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Search | None:
+    plan = before.plan
+    grid = screen_grid(plan.screen, *GRID)
+    cells = seen_cells(grid, before.coverage)
+    if cells.sum() < 4:
+        cells = np.ones(grid.shape, dtype=bool)
+    total = total_maps(plan, grid, store)
+    returned = total - lamp_maps(plan, grid, store)
+    fixed = light_without_lamps(plan, grid, store)[cells]
+    for i, lamp in enumerate(plan.lights):
+        if i not in indices:
+            fixed = fixed + weight(lamp, plan.camera) * total[i][cells]
+    # What the room returns of a lamp hardly changes as it moves a little; the figure's shadow is left to the judge.
+    kept = np.stack([np.maximum(returned[i][cells], 0.0) for i in indices], axis=1)
+    wanted = wanted_lux(before)
+    target = wanted
+    if fixed.mean() > MOSTLY_OTHERS * wanted and before.screen is not None:
+        # The other lamps alone give nearly that much: level and evenness can't both be had, so even it as it is.
+        target = max(before.screen.lux_mean, float(fixed.mean()) / MOSTLY_OTHERS)
+    return _Search(plan, grid, cells, indices, kept, fixed, target, wanted) if target > 0.0 else None
+
+
+def _starts(before: Evaluation, search: _Search, freedoms: Freedoms) -> Iterator[list[LampPlace]]:
+    """Where the lamps stand; and, when they may move, a pair left and right alike."""
+    lights = before.plan.lights
+    yield [LampPlace(lights[i].position, lights[i].aim) for i in search.indices]
+    needed, screen = before.coverage.needed, before.plan.screen
+    if not freedoms.positions or needed is None or len(search.indices) < 2:
+        return
+    middle = max(0.3, (max(needed[1], screen.bottom) + needed[3]) / 2.0)
+    order = sorted(search.indices, key=lambda i: lights[i].position[0])
+    for away in (0.6 * screen.width, 0.9 * screen.width):
+        found = {}
+        for rank, index in enumerate(order):
+            side = -1.0 if rank < len(order) / 2 else 1.0
+            place = stand_inside(before.plan, (screen.x_centre + side * (screen.width / 2 + 0.4), middle, away))
+            found[index] = LampPlace(tuple(place), (screen.x_centre - side * screen.width / 6, middle, 0.0))  # type: ignore[arg-type]
+        yield [found[i] for i in search.indices]
+
+
+def _descend(search: _Search, start: list[LampPlace], freedoms: Freedoms) -> tuple[float, list[LampPlace], Floats]:
+    """Coordinate search in shrinking steps from a start; a step is kept when the cost falls."""
+    trials = list(start)
+    maps = [search.direct(i, trial) for i, trial in zip(search.indices, trials, strict=True)]
+    dimmers, cost = search.solve(maps)
+    for step in STEPS:
+        better = True
+        while better and search.left > 0 and cost > GOOD:
+            better = False
+            for k, index in enumerate(search.indices):
+                for trial in _neighbours(trials[k], step, freedoms):
+                    if search.left <= 0 or not _allowed(search.plan, index, trial):
+                        continue
+                    search.left -= 1
+                    changed = [*maps[:k], search.direct(index, trial), *maps[k + 1 :]]
+                    solved, found = search.solve(changed)
+                    if found < cost - 0.005:
+                        trials[k], maps, dimmers, cost, better = trial, changed, solved, found, True
+    search.left = max(search.left, MOST_TRIALS // 3)
+    return cost, trials, dimmers
+
+
+def _neighbours(trial: LampPlace, step: float, freedoms: Freedoms) -> Iterator[LampPlace]:
+    def moved(point: tuple[float, float, float], axis: int, by: float) -> tuple[float, float, float]:
+        found = list(point)
+        found[axis] = round(found[axis] + by, 3)
+        return found[0], found[1], found[2]
+
+    for by in (step, -step):
+        if freedoms.heights:
+            yield replace(trial, position=moved(trial.position, 1, by), aim=moved(trial.aim, 1, by))
+            yield replace(trial, position=moved(trial.position, 1, by))
+        if freedoms.aims:
+            yield replace(trial, aim=moved(trial.aim, 0, by))
+            yield replace(trial, aim=moved(trial.aim, 1, by))
+        if freedoms.positions:
+            yield replace(trial, position=moved(trial.position, 0, by))
+            yield replace(trial, position=moved(trial.position, 2, by))
+
+
+def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
+    """Inside the room, off the cloth, out of the action, and not seen by the camera, in the pane neither."""
+    x, y, z = trial.position
+    if stand_inside(plan, trial.position) != (round(x, 2), round(y, 2), round(z, 2)) or z < CLOTH:
+        return False
+    if math.dist(trial.position, trial.aim) < 0.3:
+        return False
+    if plan.subject is not None:
+        box = action_box(plan.subject)
+        low, high = box.min(axis=0) - ACTION, box.max(axis=0) + ACTION
+        if low[0] < x < high[0] and low[2] < z < high[2]:
+            return False
+    lamp = plan.lights[index].model_copy(update={"position": trial.position, "aim": trial.aim})
+    moved = plan.model_copy(update={"lights": (lamp,)})
+    view = _view(plan)
+    outline = emission_of(lamp, plan).face.outline
+    frame, depth = view.project(np.vstack([np.array(trial.position), *outline]))
+    if bool(((depth > 0.05) & (frame > -0.01).all(axis=1) & (frame < 1.01).all(axis=1)).any()):
+        return False
+    return not any(r.visible for r in pane_reflections(moved, view))
+
+
+def _view(plan: Plan):  # type: ignore[no-untyped-def]
+    from ...camera.view import view_of
+
+    return view_of(plan.camera, plan.subject)
+
+
+def _judged(before: Evaluation, search: _Search, trials: list[LampPlace], dimmers: Floats, store: BasisStore) -> Even:
+    """The whole evaluation decides; its own dimmers are solved once more on the true maps."""
+    assert before.screen is not None
+    changes = _changes(search, trials, dimmers)
+    after = evaluate(apply_changes(before.plan, changes), store)
+    old, new = before.screen, after.screen
+    if new is None or new.spread_stops >= old.spread_stops - 0.005:
+        why = "no better place was found with these freedoms" if old.spread_stops > GOOD else "it is even already"
+        return Even((), (), old.spread_stops, old.spread_stops, old.lux_mean, old.lux_mean, (why,))
+    return Even(
+        changes,
+        tuple(_words(search, trials, dimmers)),
+        old.spread_stops,
+        new.spread_stops,
+        old.lux_mean,
+        new.lux_mean,
+        tuple(_limits(after, search)),
+    )
+
+
+def _changes(search: _Search, trials: list[LampPlace], dimmers: Floats) -> tuple[Change, ...]:
+    found = []
+    for index, trial, dimmer in zip(search.indices, trials, dimmers, strict=True):
+        lamp = search.plan.lights[index]
+        if trial.position != lamp.position:
+            found.append(Change(f"lights[{index}].position", [round(v, 2) for v in trial.position]))
+        if trial.aim != lamp.aim:
+            found.append(Change(f"lights[{index}].aim", [round(v, 2) for v in trial.aim]))
+        found.append(Change(f"lights[{index}].dimmer", round(float(dimmer), 3)))
+    return tuple(found)
+
+
+def _words(search: _Search, trials: list[LampPlace], dimmers: Floats) -> Iterator[str]:
+    """One line a lamp, in the order in which a person with sandbags does it."""
+    for index, trial, dimmer in zip(search.indices, trials, dimmers, strict=True):
+        lamp = search.plan.lights[index]
+        dx, dy, dz = (a - b for a, b in zip(trial.position, lamp.position, strict=True))
+        parts = [
+            f"{abs(dz):.2f} m {'back from' if dz > 0 else 'nearer to'} the screen" if abs(dz) > 0.01 else "",
+            f"{abs(dx):.2f} m to the {'right' if dx > 0 else 'left'}" if abs(dx) > 0.01 else "",
+            f"{100 * abs(dy):.0f} cm {'up' if dy > 0 else 'down'}" if abs(dy) > 0.01 else "",
+            _aimed(lamp, trial),
+            f"{100 * dimmer:.0f} %",
+        ]
+        yield f"{lamp.name}: {', '.join(part for part in parts if part)}"
+
+
+def _aimed(lamp: Light, trial: LampPlace) -> str:
+    if max(abs(a - b) for a, b in zip(trial.aim, lamp.aim, strict=True)) < 0.015:
+        return ""
+    return f"aimed at {trial.aim[0]:.2f} across, {trial.aim[1]:.2f} high"
+
+
+def _limits(after: Evaluation, search: _Search) -> Iterator[str]:
+    assert after.screen is not None
+    if search.target != search.wanted:
+        share = 100.0 * float(search.fixed.mean()) / search.wanted
+        yield f"the other lamps alone give {share:.0f} % of the wanted level: evened at the level it has"
+    short = stops(search.target / max(after.screen.lux_mean, 1e-9))
+    if short > 0.15:
+        yield f"the lamps at full give {short:.1f} stops less than the level wants"
+    if after.screen.spread_stops > 0.3:
+        share = float(search.fixed.max() - search.fixed.min()) / max(after.screen.lux_mean, 1e-9)
+        if share > 0.1:
+            yield "light that is not the screen's own falls on it unevenly: grid or move the other lamps"
+        elif len(search.indices) == 1:
+            yield "one lamp alone can't even a screen"
+        else:
+            yield "as far as these lamps go with these freedoms: more distance to the cloth, or more lamps"
+    if after.shadow is not None and after.shadow.area_visible_percent > 0.0:
+        yield "a shadow of the figure lies on it"

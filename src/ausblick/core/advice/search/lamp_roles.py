@@ -1,0 +1,192 @@
+"""Which lamp of the kit does which work, and where it stands."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ...camera.coverage import Coverage
+from ...camera.view import View
+from ...geometry.vectors import Floats
+from ...kit import Kit, KitLamp
+from ...light.basis import FRONT
+from ...light.direct import direct_lux
+from ...light.emission import emission_of
+from ...light.occlusion import NONE
+from ...plan import Fixture, Light, Plan, Subject
+
+FROM_WALL = 0.35
+"""A stand's foot needs this much, m."""
+FILL_OF_KEY = {"hard": 0.25, "medium": 0.4, "soft": 0.6}
+"""Fill as a share of the key's light on the face, by the plate's softness."""
+
+
+@dataclass(frozen=True)
+class LampRoles:
+    """Lamps by the work they do; all may be missing."""
+
+    screen: tuple[KitLamp, ...] = ()
+    key: KitLamp | None = None
+    fill: KitLamp | None = None
+    back: KitLamp | None = None
+
+
+def face_area(fixture: Fixture) -> float:
+    emitter = fixture.emitter
+    if emitter.shape == "rect":
+        return emitter.width * emitter.height
+    return math.pi * (emitter.diameter / 2.0) ** 2 if emitter.shape == "disc" else 0.0
+
+
+def lamp_roles_of(kit: Kit) -> LampRoles:
+    """Two alike and large for the screen, the next large for the key, the smallest for the back.
+
+    With two lamps only one lights the screen and the larger the subject; a single one is the key.
+    """
+    lamps = [lamp for lamp in kit.lamps for _ in range(lamp.count)]
+    lamps.sort(key=lambda lamp: -face_area(lamp.fixture) * (lamp.fixture.flux_lm or 1.0))
+    if len(lamps) <= 2:
+        return LampRoles(key=lamps[0] if lamps else None, screen=tuple(lamps[1:]))
+    pairs = [i for i in range(len(lamps) - 1) if lamps[i] is lamps[i + 1]]
+    first = pairs[0] if pairs else 0
+    screen, rest = lamps[first : first + 2], [*lamps[:first], *lamps[first + 2 :]]
+    key, *others = rest
+    back = others.pop() if len(others) >= 2 else None
+    return LampRoles(tuple(screen), key, others[0] if others else None, back)
+
+
+def as_light(
+    lamp: KitLamp, role: str, place: tuple[float, float, float], aim: tuple[float, float, float]
+) -> dict[str, Any]:
+    """A lamp of the kit as an entry of the plan document."""
+    return {
+        "name": f"{lamp.name}, {role}",
+        "role": role,
+        "fixture": lamp.fixture.model_dump(mode="json"),
+        "position": [round(v, 2) for v in place],
+        "aim": [round(v, 2) for v in aim],
+        "dimmer": 1.0,
+    }
+
+
+def inside(plan: Plan, place: tuple[float, float, float]) -> bool:
+    """Can a stand be put there?"""
+    room, (x, y, z) = plan.room, place
+    if room.kind == "exterior":
+        return 0.2 <= z <= 60.0
+    across = room.x_min + FROM_WALL <= x <= room.x_max - FROM_WALL
+    return across and 0.3 <= y <= room.height - 0.15 and 0.3 <= z <= room.z_max - FROM_WALL
+
+
+def in_frame(view: View, place: tuple[float, float, float], size: float = 0.3) -> bool:
+    """Would the lamp be seen? `size` is the half of its face, m."""
+    corners = np.array(place) + size * np.array([[dx, dy, 0.0] for dx in (-1, 1) for dy in (-1, 1)])
+    frame, depth = view.project(corners)
+    return bool(np.any((depth > 0.05) & (frame > 0.0).all(axis=1) & (frame < 1.0).all(axis=1)))
+
+
+def _in_action(subject: Subject, place: tuple[float, float, float]) -> bool:
+    reach, (x, _, z) = subject.envelope, place
+    beside = subject.x - reach.left - 0.25 < x < subject.x + reach.right + 0.25
+    return beside and subject.z - reach.back - 0.25 < z < subject.z + reach.front + 0.25
+
+
+def _screen_places(plan: Plan, coverage: Coverage, sides: tuple[int, ...]) -> Iterator[list[tuple[Any, Any]]]:
+    """Sensible (place, aim) of the screen lamps: beside the needed part, half its height, aimed across."""
+    assert coverage.needed is not None
+    x0, y0, x1, y1 = coverage.needed
+    middle, half = (x0 + x1) / 2.0, (x1 - x0) / 2.0
+    height = max(0.6, (max(y0, 0.0) + y1) / 2.0)
+    for out in (0.3, 0.7, 1.1, 1.6):
+        for away in (0.9, 1.3, 1.7, 2.2, 2.8):
+            for across in (0.0, 0.35, 0.7):
+                yield [
+                    ((middle + side * (half + out), height, away), (middle - side * across * half, height, 0.0))
+                    for side in sides
+                ]
+
+
+def _from_above(plan: Plan, coverage: Coverage) -> Iterator[list[tuple[Any, Any]]]:
+    """Places for a single screen lamp: over the middle, aimed low, so that near and far balance."""
+    assert coverage.needed is not None
+    x0, y0, x1, y1 = coverage.needed
+    top = plan.room.height - 0.2 if plan.room.kind == "interior" else y1 + 1.2
+    for high in (top, (top + y1) / 2.0):
+        for away in (1.3, 1.8, 2.3, 2.8, 3.4):
+            for low in (0.15, 0.3, 0.5):
+                aim = ((x0 + x1) / 2.0, max(y0, 0.0) + low * (y1 - max(y0, 0.0)), 0.0)
+                yield [((aim[0], high, away), aim)]
+
+
+def place_screen_lamps(
+    plan: Plan, view: View, coverage: Coverage, lamps: tuple[KitLamp, ...]
+) -> list[dict[str, Any]]:
+    """The most even of the sensible places, judged on the needed part; none when nothing fits."""
+    if not lamps or coverage.needed is None or plan.subject is None:
+        return []
+    points = _points(coverage)
+    best: tuple[float, list[dict[str, Any]]] | None = None
+    places = list(_screen_places(plan, coverage, (-1, 1) if len(lamps) > 1 else (1,)))
+    if len(lamps) == 1:
+        places += _from_above(plan, coverage)
+    for stands in places:
+        if not all(_allowed(plan, view, place) for place, _ in stands):
+            continue
+        lights = [as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False)]
+        lux = sum(direct_lux(emission_of(Light.model_validate(light)), points, FRONT, NONE) for light in lights)
+        spread = float(np.log2(np.max(lux) / max(float(np.min(lux)), 1e-6)))
+        # Of equally even places the nearer one costs less light.
+        # Two zones: a screen lamp in front of the face lights the face as well.
+        crosses = 0.3 if stands[0][0][2] > plan.subject.z - 0.15 else 0.0
+        score = round(spread, 2) + 0.02 * stands[0][0][2] + crosses
+        if best is None or score < best[0]:
+            best = (score, lights)
+    return best[1] if best else []
+
+
+def _points(coverage: Coverage) -> Floats:
+    assert coverage.needed is not None
+    x0, y0, x1, y1 = coverage.needed
+    xs, ys = np.meshgrid(np.linspace(x0, x1, 13), np.linspace(max(y0, 0.02), y1, 9))
+    return np.stack([xs.ravel(), ys.ravel(), np.zeros(xs.size)], axis=1)
+
+
+def _allowed(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
+    assert plan.subject is not None
+    return inside(plan, place) and not in_frame(view, place) and not _in_action(plan.subject, place)
+
+
+def around_face(subject: Subject, azimuth: float, elevation: float, away: float) -> tuple[float, float, float]:
+    """A place seen from the face: azimuth 0 toward the camera, negative to the left; degrees, m."""
+    a, e = math.radians(azimuth), math.radians(elevation)
+    return (
+        subject.x + away * math.sin(a) * math.cos(e),
+        subject.eyes[1] + away * math.sin(e),
+        subject.z + away * math.cos(a) * math.cos(e),
+    )
+
+
+def place_on_face(
+    plan: Plan, view: View, lamp: KitLamp, role: str, azimuth: float, elevation: float
+) -> dict[str, Any] | None:
+    """As near to the wanted direction as room and frame allow; None when there is no place at all."""
+    subject = plan.subject
+    assert subject is not None
+    aim = (subject.x, 0.9 * subject.height, subject.z)
+    for turn in (0, -10, 10, -20, 20, -35, 35, -50, 50):
+        for lift in (0, -8, 8, 16, 26):
+            for away in (1.8, 1.5, 2.2, 1.2, 2.8, 3.4):
+                place = around_face(subject, azimuth + turn, elevation + lift, away)
+                if _allowed(plan, view, place):
+                    return as_light(lamp, role, place, aim)
+    return None
+
+
+def place_back(plan: Plan, view: View, lamp: KitLamp) -> dict[str, Any] | None:
+    """High behind the subject, out of the frame, to the side that the key doesn't come from."""
+    side = -1.0 if plan.plate.key_azimuth >= 0.0 else 1.0
+    return place_on_face(plan, view, lamp, "back", side * 150.0, 40.0)

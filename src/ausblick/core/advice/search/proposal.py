@@ -1,0 +1,324 @@
+"""Propose a whole set-up: camera, mark, screen, lamps, exposure, with the evaluation as judge."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ...camera.coverage import coverage_of
+from ...camera.exposure import stops
+from ...camera.view import view_of
+from ...evaluation.evaluate import evaluate
+from ...evaluation.results import Evaluation
+from ...kit import Kit, KitLens
+from ...light.balance import balanced_dimmers
+from ...light.basis import BasisStore
+from ...plan import Change, Framing, Plan, apply_changes
+from ..rule import Judgement
+from ..rule_set import RuleSet, rules_with
+from ..rules.light_rules import wanted_lux
+from ..rules.subject_rules import wanted_stops
+from .exposure_settings import MOST_ISO_STOPS, LightSurplus, aperture_for, exposure_changes, shutter_for
+from .lamp_roles import FILL_OF_KEY, LampRoles, lamp_roles_of, place_back, place_on_face, place_screen_lamps
+from .room_table import Cell, room_table
+
+GOOD_DISTANCE = 4.0
+"""Lens to mark where faces look as one knows them and focus still has depth, m."""
+
+
+@dataclass(frozen=True)
+class SetupProposal:
+    """A whole plan, what it is in a sentence, what it costs, and what still stops it (empty: nothing)."""
+
+    name: str
+    says: str
+    costs: tuple[str, ...]
+    stops: tuple[str, ...]
+    plan: Plan
+    evaluation: Evaluation
+
+
+@dataclass(frozen=True)
+class SetupProposals:
+    """Alternatives, best first; `impossible` says why there are none and what would help."""
+
+    alternatives: tuple[SetupProposal, ...]
+    impossible: tuple[str, ...]
+
+
+def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> SetupProposals:
+    """Up to three set-ups for a framing. The plan gives room, subject, plate, schools and medium.
+
+    The same plan and kit give the same proposals: nothing is drawn by lot.
+    """
+    if plan.subject is None:
+        return SetupProposals((), ("There is no figure in this plan to set up for.",))
+    cells = [cell for cell in room_table(plan, kit) if cell.framing == framing]
+    usable = [cell for cell in cells if cell.state != "impossible"]
+    if not usable:
+        return SetupProposals((), _why_not(cells, kit))
+    if not any(lamp.count for lamp in kit.lamps) and plan.room.ambient_lux <= 0.0:
+        return SetupProposals((), ("There is no lamp in the kit, and no other light in the room.",))
+    lenses = {lens.name: lens for lens in kit.lenses}
+    rules = rules_with(kit)
+    made = [_build(plan, kit, cell, name, lenses[cell.lens], store, rules) for name, cell in _choices(usable)]
+    made.sort(key=lambda proposal: _badness(rules.judge(proposal.evaluation)))
+    return SetupProposals(tuple(made), ())
+
+
+def _why_not(cells: list[Cell], kit: Kit) -> tuple[str, ...]:
+    if not kit.lenses:
+        return ("There is no lens in the kit.",)
+    if not kit.screens:
+        return ("There is no screen in the kit.",)
+    return (*(f"{cell.lens}: {cell.why}" for cell in cells), *_would_help(cells))
+
+
+def _would_help(cells: list[Cell]) -> list[str]:
+    """What would make a framing possible, read off what blocks it."""
+    blocks, found = {cell.blocks for cell in cells}, []
+    if "depth" in blocks:
+        found.append("It would take a deeper room, a shorter lens, or a tighter framing.")
+    if "screen" in blocks:
+        found.append("It would take a larger screen, a floor piece where feet are seen, or less reach of the action.")
+    if blocks & {"height", "width"}:
+        found.append("It would take a screen that fits between floor, ceiling and walls.")
+    return found
+
+
+def _choices(cells: list[Cell]) -> list[tuple[str, Cell]]:
+    """Up to three cells that differ: the usual distance, the most room to the screen, the longest lens."""
+
+    def worry(cell: Cell) -> int:
+        return 0 if cell.state == "possible" else 1
+
+    def distance(cell: Cell) -> float:
+        return abs((cell.camera_z or 0.0) - (cell.gap or 0.0) - GOOD_DISTANCE)
+
+    wanted = [
+        ("Natural perspective", min(cells, key=lambda c: (worry(c), distance(c), c.focal_mm))),
+        ("Most distance to the screen", min(cells, key=lambda c: (worry(c), -(c.gap or 0.0), distance(c)))),
+        ("Longest lens, least screen", min(cells, key=lambda c: (worry(c), -c.focal_mm))),
+    ]
+    wanted += [
+        ("Camera nearer, wider lens", min(cells, key=lambda c: (worry(c), c.camera_z or 0.0))),
+        ("Between the two", sorted(cells, key=lambda c: (worry(c), distance(c)))[min(1, len(cells) - 1)]),
+    ]
+    chosen: list[tuple[str, Cell]] = []
+    for name, cell in wanted:
+        if all(cell is not other for _, other in chosen):
+            chosen.append((name, cell))
+    return chosen[:3]
+
+
+def _build(
+    plan: Plan, kit: Kit, cell: Cell, name: str, lens: KitLens, store: BasisStore, rules: RuleSet
+) -> SetupProposal:
+    camera = kit.cameras[0] if kit.cameras else None
+    changes = list(cell.changes)
+    if camera is not None:
+        changes.append(Change("camera.recording", camera.recording.model_dump(mode="json")))
+    set_up = apply_changes(plan, changes)
+    team = lamp_roles_of(kit)
+    by_daylight = _by_ambient(set_up, lens, store)
+    set_up, missing = by_daylight or _by_lamps(set_up, lens, team, store)
+    evaluation = evaluate(set_up, store)
+    judged = rules.judge(evaluation)
+    return SetupProposal(
+        name=name,
+        says=_says(set_up, cell, team),
+        costs=(*_costs(evaluation, judged, cell, missing), *_too_few(judged, team)),
+        stops=tuple(j.says for j in judged.values() if j.severity == "stop"),
+        plan=set_up,
+        evaluation=evaluation,
+    )
+
+
+def _by_ambient(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, float] | None:
+    """No lamps at all where the light that is there does it: outdoors, a window front."""
+    if plan.room.ambient_lux <= 0.0:
+        return None
+    bare = _settings(apply_changes(plan, [Change("lights", [])]), lens, store)
+    surplus = _face_surplus(evaluate(bare, store))
+    if surplus is None or surplus < -1.0:
+        return None
+    changes, missing = exposure_changes(bare, lens, LightSurplus(None, surplus), reserve=0.0)
+    return apply_changes(bare, changes), missing
+
+
+def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> tuple[Plan, float]:
+    """Lamps placed, exposure set, dimmers solved; what the key's spill took away is won back once or twice."""
+    lit = _settings(apply_changes(plan, [Change("lights", _lights(plan, team))]), lens, store)
+    lit, missing = _expose(lit, lens, store)
+    lit = _dim(lit, store)
+    for _ in range(3):
+        result = evaluate(lit, store)
+        short = 0.0 if result.screen is None else stops(wanted_lux(result) / max(result.screen.lux_mean, 1e-6))
+        short = max(short, _face_short(result))
+        if not 0.08 < short < 4.0:
+            break
+        changes, missing = exposure_changes(lit, lens, LightSurplus(-short, None), reserve=3.0)
+        base = lit.camera.sensor.base_iso
+        raised = next(change.value for change in changes if change.path == "camera.iso") / base
+        iso = min(lit.camera.iso * raised, base * 2.0**MOST_ISO_STOPS)
+        lit = apply_changes(lit, [*changes, Change("camera.iso", float(round(iso / 10.0) * 10))])
+        lit = _dim(lit, store)
+        if iso >= base * 2.0**MOST_ISO_STOPS:
+            break
+    return lit, max(missing, _screen_short(evaluate(lit, store)))
+
+
+def _face_short(evaluation: Evaluation) -> float:
+    """Stops that the face lacks while its key gives all it has; 0 where the key has some left."""
+    keys = [lamp for lamp in evaluation.plan.lights if lamp.role == "key"]
+    surplus = _face_surplus(evaluation)
+    if surplus is None or not keys or keys[0].dimmer < 0.99:
+        return 0.0
+    return max(0.0, -surplus)
+
+
+def _screen_short(evaluation: Evaluation) -> float:
+    """Stops of light that the screen is still short of its school's level."""
+    if evaluation.screen is None or evaluation.screen.lux_mean <= 0.0:
+        return 0.0
+    short = stops(wanted_lux(evaluation) / evaluation.screen.lux_mean)
+    return short if short > 0.2 else 0.0
+
+
+def _lights(plan: Plan, team: LampRoles) -> list[object]:
+    view = view_of(plan.camera, plan.subject)
+    lights: list[object] = [*place_screen_lamps(plan, view, coverage_of(plan, view), team.screen)]
+    azimuth = max(-75.0, min(75.0, plan.plate.key_azimuth))
+    elevation = max(10.0, min(50.0, plan.plate.key_elevation))
+    if team.key is not None:
+        lights.append(place_on_face(plan, view, team.key, "key", azimuth, elevation))
+    if team.fill is not None:
+        lights.append(place_on_face(plan, view, team.fill, "fill", -0.8 * azimuth or 40.0, 8.0))
+    if team.back is not None:
+        lights.append(place_back(plan, view, team.back))
+    return [light for light in lights if light is not None]
+
+
+def _settings(plan: Plan, lens: KitLens, store: BasisStore) -> Plan:
+    """Shutter by school, base ISO, the aperture that the action's depth wants."""
+    first = evaluate(plan, store)
+    start = [
+        Change("camera.shutter_s", round(shutter_for(first), 8)),
+        Change("camera.iso", plan.camera.sensor.base_iso),
+        Change("camera.nd_stops", 0.0),
+        Change("camera.f_number", aperture_for(first, lens)),
+        Change("camera.sharpening", False),
+    ]
+    return apply_changes(plan, start)
+
+
+def _expose(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, float]:
+    """Aperture and ISO for the light that the lamps give at full power; what is missing in stops."""
+    full = evaluate(plan, store)
+    screen = full.screen
+    has_screen = screen is not None and screen.lux_mean > 0.0
+    light = LightSurplus(
+        screen=stops(screen.lux_mean / wanted_lux(full)) if screen is not None and has_screen else None,
+        face=_face_surplus(full),
+    )
+    changes, missing = exposure_changes(plan, lens, light, reserve=3.0)
+    return apply_changes(plan, changes), missing
+
+
+def _face_surplus(full: Evaluation) -> float | None:
+    over = full.exposure.stops_over
+    return None if over is None or not math.isfinite(over) else over - face_goal(full)
+
+
+def face_goal(evaluation: Evaluation) -> float:
+    """Stops over grey to aim at: grey where that is allowed, else the middle of the allowed band."""
+    low, high = wanted_stops(evaluation)
+    return 0.0 if low <= 0.0 <= high else (low + high) / 2.0
+
+
+def _dim(plan: Plan, store: BasisStore) -> Plan:
+    """Dimmers: fill as a share of the key, both to the face's level, then the screen to its own."""
+    full = [Change(f"lights[{i}].dimmer", 1.0) for i in range(len(plan.lights))]
+    plan = apply_changes(plan, full)
+    index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
+    # In a bright room each zone lights the other a little: twice round settles both.
+    for _ in range(2):
+        plan = _dim_face(plan, store)
+        evaluation = evaluate(plan, store)
+        target = wanted_lux(evaluation)
+        grid, cells = evaluation.screen_map.grid, evaluation.screen_map.judged
+        solved = balanced_dimmers(plan, grid, cells, target, store)
+        plan = apply_changes(plan, [Change(f"lights[{index[k]}].dimmer", round(v, 3)) for k, v in solved.items()])
+    return _dim_face(plan, store)
+
+
+def _dim_face(plan: Plan, store: BasisStore) -> Plan:
+    plan = apply_changes(plan, [Change(f"lights[{i}].dimmer", 1.0) for i in _subject_lamps(plan)])
+    evaluation = evaluate(plan, store)
+    roles = {lamp.role: (i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")}
+    key_lux = evaluation.face_by_lamp.get(roles["key"][1].id, 0.0) if "key" in roles else 0.0
+    if key_lux <= 0.0:
+        return plan
+    share = FILL_OF_KEY[plan.plate.softness]
+    fill_lux = evaluation.face_by_lamp.get(roles["fill"][1].id, 0.0) if "fill" in roles else 0.0
+    # By lamp, with what the room returns of each: the sum is linear in the dimmers.
+    total = evaluation.exposure.subject_lux or 0.0
+    wanted = evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
+    rest = max(0.0, total - key_lux - fill_lux)
+    key_wanted = max(0.0, wanted - rest) / (1.0 + (share if fill_lux > 0.0 else 0.0))
+    key_dimmer = min(1.0, key_wanted / key_lux)
+    changes = [Change(f"lights[{roles['key'][0]}].dimmer", round(key_dimmer, 3))]
+    if fill_lux > 0.0:
+        changes.append(
+            Change(f"lights[{roles['fill'][0]}].dimmer", round(min(1.0, share * key_dimmer * key_lux / fill_lux), 3))
+        )
+    if "back" in roles:
+        full = evaluation.rim_ratio * (evaluation.exposure.subject_lux or 0.0)
+        rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
+        changes.append(
+            Change(f"lights[{roles['back'][0]}].dimmer", round(min(1.0, rim / full) if full > 0.0 else 1.0, 3))
+        )
+    return apply_changes(plan, changes)
+
+
+def _subject_lamps(plan: Plan) -> list[int]:
+    return [i for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")]
+
+
+RIM_OF_FACE = 0.5
+
+
+def _too_few(judged: dict[str, Judgement], team: LampRoles) -> list[str]:
+    """Why a proposal still has something that stops it, where lamps are too few."""
+    stopped = [rule for rule, j in judged.items() if j.severity == "stop" and rule.startswith(("light.", "subject."))]
+    if not stopped or len(team.screen) >= 2:
+        return []
+    return ["with so few lamps the screen can't be lit evenly and by itself: a pair on the screen would do it"]
+
+
+def _badness(judged: dict[str, Judgement]) -> float:
+    weight = {"stop": 100.0, "fix": 10.0, "consider": 1.0, "fine": 0.0}
+    return sum(weight[judgement.severity] for judgement in judged.values())
+
+
+def _says(plan: Plan, cell: Cell, team: LampRoles) -> str:
+    camera = plan.camera
+    turned = ", camera turned on its side" if cell.turned else ""
+    lamps = f"{len(plan.lights)} lamps" if len(plan.lights) != 1 else "one lamp"
+    return (
+        f"{cell.lens} from {(cell.camera_z or 0.0) - (cell.gap or 0.0):.1f} m{turned}, mark {cell.gap:.1f} m before "
+        f"the {cell.screen}; {lamps}; f/{camera.f_number:g}, 1/{1.0 / camera.shutter_s:.0f} s, ISO {camera.iso:.0f}"
+    )
+
+
+def _costs(evaluation: Evaluation, judged: dict[str, Judgement], cell: Cell, missing: float) -> list[str]:
+    """What this alternative asks for, in words with numbers."""
+    found = [cell.why] if cell.state == "tight" else []
+    camera = evaluation.plan.camera
+    if missing > 0.05:
+        found.append(f"{missing:.1f} stops of light are missing: more or stronger lamps, or nearer ones")
+    over = math.log2(camera.iso / camera.sensor.base_iso)
+    if over > 0.1:
+        found.append(f"ISO {over:.1f} stops above base")
+    found += [j.says for j in judged.values() if j.severity in ("fix", "consider")]
+    return list(dict.fromkeys(found))

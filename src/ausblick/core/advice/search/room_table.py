@@ -1,0 +1,162 @@
+"""What can this room shoot? Framing by lens: possible, tight or impossible, and what blocks it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ...camera.coverage import Coverage, coverage_of
+from ...camera.view import view_of
+from ...kit import Kit, KitLens, KitScreen
+from ...plan import Change, Framing, Plan, apply_changes
+from ..rules.screen_rules import SPARE
+from ..rules.space_rules import SCHOOL_GAP
+from .framing import FRAMINGS, NEAR_FACE, framing_changes, stand_for
+
+BEHIND_CAMERA = 0.5
+"""Room for whoever stands at the camera, m."""
+LEAST_GAP = 0.8
+BLOCK = Literal["", "depth", "width", "height", "screen", "lens"]
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One framing with one lens. `changes` set it up; empty where it is impossible."""
+
+    framing: Framing
+    lens: str
+    focal_mm: float
+    state: Literal["possible", "tight", "impossible"]
+    blocks: BLOCK
+    why: str
+    turned: bool
+    gap: float | None
+    camera_z: float | None
+    screen: str | None
+    margin_m: float | None
+    changes: tuple[Change, ...]
+
+
+def room_table(plan: Plan, kit: Kit) -> list[Cell]:
+    """Every framing with every lens of the kit. Needs a figure in the plan."""
+    if plan.subject is None:
+        return []
+    lenses = sorted(kit.lenses, key=lambda lens: lens.focal_mm)
+    return [cell_of(plan, kit, framing, lens) for framing in FRAMINGS for lens in lenses if lens.count > 0]
+
+
+def cell_of(plan: Plan, kit: Kit, framing: Framing, lens: KitLens) -> Cell:
+    """The best way to shoot a framing with a lens: upright before turned, far before near."""
+    tried = [_try(plan, kit, framing, lens, turned) for turned in (False, True)]
+    order = {"possible": 0, "tight": 1, "impossible": 2}
+    return min(tried, key=lambda cell: order[cell.state])
+
+
+def gaps_for(plan: Plan) -> list[float]:
+    """Distances mark to screen worth trying, the school's first, then closer ones."""
+    wanted = SCHOOL_GAP.get(plan.targets.distance_school, 1.2)
+    return [gap for gap in (wanted + 1.0, wanted + 0.5, wanted, 1.5, 1.2, 1.0, LEAST_GAP) if gap >= LEAST_GAP]
+
+
+def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) -> Cell:
+    stand = stand_for(plan, framing, lens.focal_mm, turned)
+    deep = plan.room.z_max - BEHIND_CAMERA if plan.room.kind == "interior" else 90.0
+    fitting = [gap for gap in gaps_for(plan) if gap + stand.distance <= deep]
+
+    def impossible(blocks: BLOCK, why: str) -> Cell:
+        return Cell(framing, lens.name, lens.focal_mm, "impossible", blocks, why, turned, None, None, None, None, ())
+
+    if not fitting:
+        missing = LEAST_GAP + stand.distance - deep
+        return impossible("depth", f"the camera would stand {missing:.1f} m behind the back wall")
+    best: tuple[float, Cell] | None = None
+    why: tuple[BLOCK, str] = ("screen", "there is no screen in the kit")
+    for gap in fitting:
+        for screen in sorted(kit.screens, key=lambda s: s.width * s.height):
+            if screen.count == 0 or (screen.hue != plan.screen.hue and plan.screen.hue != "other"):
+                continue
+            changes = [
+                *framing_changes(plan, framing, lens.focal_mm, turned, gap),
+                *screen_changes(plan, screen, gap, framing),
+            ]
+            reason = _does_not_fit(plan, screen, framing)
+            if reason is not None:
+                why = reason
+                continue
+            changed = apply_changes(plan, changes)
+            coverage = coverage_of(changed, view_of(changed.camera, changed.subject))
+            if not coverage.covered or coverage.margin_m is None:
+                why = _short_of(screen, coverage, changed)
+                continue
+            cell = _fitting(plan, framing, lens, turned, gap, stand.distance, screen, coverage.margin_m, changes)
+            if cell.state == "possible":
+                # Gaps come in order of preference: nothing that follows is better.
+                return cell
+            rank = -min(gap, 3.0)
+            if best is None or rank < best[0]:
+                best = (rank, cell)
+    return impossible(*why) if best is None else best[1]
+
+
+def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) -> list[Change]:
+    """The kit's screen into the plan; its floor piece only where feet are seen."""
+    subject = plan.subject
+    assert subject is not None
+    run = gap + subject.envelope.front + 0.3 if framing == "full" else 0.0
+    return [
+        Change("screen.hue", screen.hue),
+        Change("screen.reflectance", list(screen.reflectance)),
+        Change("screen.material", screen.material),
+        Change("screen.width", screen.width),
+        Change("screen.height", screen.height),
+        Change("screen.bottom", 0.0),
+        Change("screen.floor_run", round(min(run, screen.floor_run), 2)),
+        Change("screen.wing_left", 0.0),
+        Change("screen.wing_right", 0.0),
+        Change("screen.gloss", screen.gloss),
+        Change("screen.transmittance", screen.transmittance),
+        Change("screen.wrinkle_slope", screen.wrinkle_slope),
+    ]
+
+
+def _does_not_fit(plan: Plan, screen: KitScreen, framing: Framing) -> tuple[BLOCK, str] | None:
+    room = plan.room
+    if room.kind == "interior" and screen.height > room.height - 0.05:
+        return "height", f"{screen.name} is {screen.height:.1f} m high, the room {room.height:.1f} m"
+    if room.kind == "interior" and screen.width > room.x_max - room.x_min:
+        return "width", f"{screen.name} is {screen.width:.1f} m wide, the room {room.x_max - room.x_min:.1f} m"
+    if framing == "full" and screen.floor_run <= 0.0:
+        return "screen", f"feet are seen, and {screen.name} has no floor piece"
+    return None
+
+
+def _short_of(screen: KitScreen, coverage: Coverage, changed: Plan) -> tuple[BLOCK, str]:
+    """Which way the screen is too small, in its own words."""
+    if coverage.needed is None:
+        return "screen", "the camera does not see the screen"
+    x0, _, x1, y1 = coverage.needed
+    if y1 > changed.screen.bottom + changed.screen.height:
+        return "screen", f"needs {y1:.1f} m of screen height, {screen.name} has {screen.height:.1f} m"
+    if x1 - x0 > changed.screen.width:
+        return "screen", f"needs {x1 - x0:.1f} m of screen width, {screen.name} has {screen.width:.1f} m"
+    return "screen", f"the floor piece of {screen.name} ends {-(coverage.margin_m or 0.0):.1f} m too early"
+
+
+def _fitting(
+    plan: Plan, framing: Framing, lens: KitLens, turned: bool, gap: float, distance: float, screen: KitScreen,
+    margin: float, changes: list[Change],
+) -> Cell:  # fmt: skip
+    wanted = SCHOOL_GAP.get(plan.targets.distance_school, 1.0)
+    worries = []
+    if gap < wanted - 1e-9:
+        worries.append(f"only {gap:.1f} m to the screen")
+    if margin < SPARE:
+        worries.append(f"only {margin:.2f} m of screen to spare")
+    if framing in ("face", "chest") and distance < NEAR_FACE:
+        worries.append(f"the lens is {distance:.1f} m from the face and distorts it")
+    state: Literal["possible", "tight"] = "tight" if worries else "possible"
+    why = "; ".join(worries) or f"{gap:.1f} m to the screen, {margin:.2f} m to spare"
+    return Cell(
+        framing, lens.name, lens.focal_mm, state, "", why, turned, gap, round(gap + distance, 2), screen.name,
+        margin, tuple(changes),
+    )  # fmt: skip

@@ -1,0 +1,126 @@
+"""The schools of screen level: what each asks for, and from what it follows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TypeVar
+
+import numpy as np
+
+from ..geometry.vectors import Floats
+from ..plan import LevelSchool, Plan
+from .exposure import luma, signal
+
+EDGE_GAP = 12.0
+"""Points of luma between the screen and whatever touches it, school 'away-from-edge'."""
+
+
+@dataclass(frozen=True)
+class LevelTarget:
+    """Wanted level of the screen in %, with the band that counts as met, and why."""
+
+    school: LevelSchool
+    level: float
+    low: float
+    high: float
+    why: str
+
+
+def edge_levels(plan: Plan, subject_light: Floats) -> dict[str, float]:
+    """Luma in % of everything of the subject that touches the screen in the picture."""
+    if plan.subject is None:
+        return {}
+    surfaces = {"skin": plan.subject.skin}
+    if plan.subject.hair_kind != "none":
+        surfaces["hair"] = plan.subject.hair
+    surfaces |= {garment.name: garment.reflectance for garment in plan.subject.wardrobe}
+    return {name: float(luma(signal(np.array(rgb), subject_light, plan.camera))) for name, rgb in surfaces.items()}
+
+
+def level_target(plan: Plan, subject_light: Floats) -> LevelTarget:
+    """What the plan's school wants the screen to read, in % of its trace."""
+    school = plan.targets.level_school
+    if school == "below-face":
+        return LevelTarget(
+            school,
+            42.0,
+            40.0,
+            45.0,
+            "Low and even keeps the screen saturated and the spill small; the face stays above it.",
+        )
+    if school == "mid-grey":
+        return LevelTarget(
+            school,
+            55.0,
+            52.0,
+            58.0,
+            "One mid-grey shade: the strongest signal with the least noise in it.",
+        )
+    if school == "follow-plate":
+        level = float(np.clip(28.0 + 0.35 * plan.plate.mean_level, 30.0, 60.0))
+        return LevelTarget(
+            school,
+            level,
+            level - 3.0,
+            level + 3.0,
+            f"A plate that averages {plan.plate.mean_level:.0f} % wants a screen to match, so that what "
+            "spill remains looks right.",
+        )
+    if school == "away-from-edge":
+        return _away_from_edge(plan, subject_light)
+    level = plan.targets.screen_level
+    return LevelTarget(school, level, level - 3.0, level + 3.0, "The level set for this production.")
+
+
+def _away_from_edge(plan: Plan, subject_light: Floats) -> LevelTarget:
+    """The level between 30 and 60 % that is farthest from every edge.
+
+    Hair, and cloth that shares the screen's hue, are cut by brightness alone; the colour of the rest
+    helps, so that half the gap does.
+    """
+    edges = edge_levels(plan, subject_light)
+    if not edges:
+        return LevelTarget("away-from-edge", 42.0, 39.0, 45.0, "Nothing touches the screen yet.")
+    levels = np.arange(30.0, 60.5, 0.5)
+    ease = {name: 1.0 if _cut_by_brightness(plan, name) else 2.0 for name in edges}
+    gaps = np.min([ease[name] * np.abs(levels - level) for name, level in edges.items()], axis=0)
+    # Of equally good levels the lower one spills less.
+    best = float(levels[int(np.argmax(np.round(gaps, 3)))])
+    nearest = min(edges, key=lambda name: abs(edges[name] - best))
+    return LevelTarget(
+        "away-from-edge",
+        best,
+        best - 3.0,
+        best + 3.0,
+        f"Nearest edge is {nearest} at {edges[nearest]:.0f} %: the wider the gap in brightness, the surer the cut.",
+    )
+
+
+def _cut_by_brightness(plan: Plan, edge: str) -> bool:
+    assert plan.subject is not None
+    if edge == "hair":
+        return True
+    cloth = next((g.reflectance for g in plan.subject.wardrobe if g.name == edge), plan.subject.skin)
+    channel = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
+    others = (sum(cloth) - cloth[channel]) / 2.0
+    return cloth[channel] > 1.25 * others
+
+
+def key_channel(plan_hue: str, reflectance: Floats) -> int:
+    """Index of the channel that the key is cut from: green 1, blue 2, other: the strongest."""
+    return {"green": 1, "blue": 2}.get(plan_hue, int(np.argmax(reflectance)))
+
+
+def screen_levels(plan: Plan, light: Floats) -> tuple[Floats, Floats]:
+    """Luma (...) and key-channel level (...) in % of the screen under light (..., 3) in lux."""
+    reflectance = np.array(plan.screen.reflectance)
+    encoded = signal(reflectance, light, plan.camera)
+    return luma(encoded), np.asarray(encoded[..., key_channel(plan.screen.hue, reflectance)])
+
+
+Levels = TypeVar("Levels", float, Floats)
+
+
+def trace_of(plan: Plan, luma_level: Levels, key_level: Levels) -> Levels:
+    """The one of the two that the plan's targets are read on."""
+    return luma_level if plan.targets.level_trace == "luma" else key_level

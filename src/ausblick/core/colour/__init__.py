@@ -1,0 +1,1 @@
+"""Colour and signal apart from any set: Rec.709, white points, curves and tables."""

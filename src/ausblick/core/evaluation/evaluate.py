@@ -1,0 +1,205 @@
+"""Plan -> Evaluation: the one place where the parts of the computation meet. It only calls."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..camera.coverage import coverage_of
+from ..camera.exposure import grey_lux, luma, signal, stops
+from ..camera.focus import defocus_px, depth_of_field
+from ..camera.level_schools import key_channel, level_target
+from ..camera.motion import motion_blur_px, shutter_angle
+from ..camera.view import focus_distance, view_of
+from ..geometry.vectors import Floats, unit
+from ..light.basis import BasisStore, weight
+from ..light.mirror import mirrored_screen, pane_reflections
+from ..light.mix import lamp_rgb, probes_by_lamp, scalar_lux
+from ..light.radiosity import scene_of
+from ..light.returned import SceneLight, probe_all, probe_shares, returned_by_lamp, scene_light, screen_nodes
+from ..light.spill import spill_of
+from ..plan import Plan
+from .results import Blur, Evaluation, Exposure, Flash, Focus, ScreenMap, ScreenReading, Zones
+from .screen_light import ScreenLight, hue_spread_of, screen_light_of, screen_map_of, shadow_of, texture_of
+
+
+def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
+    """Everything this version knows about a plan. `store` remembers lamp maps and scenes between calls."""
+    view = view_of(plan.camera, plan.subject)
+    coverage = coverage_of(plan, view)
+    scene = scene_light(plan, store)
+    by_lamp, face_light = _face_light(plan, scene, store)
+    flash = _flash(plan, by_lamp, face_light)
+    blur = _blur(plan, flash)
+    light = screen_light_of(plan, coverage, view, scene, store)
+    screen_map = screen_map_of(plan, light, view, blur, store)
+    on_screen = _screen_by_lamp(plan, light, store)
+    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
+    return Evaluation(
+        plan=plan,
+        view=view,
+        coverage=coverage,
+        screen=_reading(plan, screen_map),
+        screen_map=screen_map,
+        screen_by_lamp=on_screen,
+        exposure=_exposure(plan, face_light),
+        subject_light=face_light,
+        face_by_lamp=by_lamp,
+        target=level_target(plan, face_light),
+        blur=blur,
+        focus=_focus(plan),
+        shadow=shadow_of(plan, light),
+        spill=spill_of(plan, key, scene, store),
+        reflections=tuple(pane_reflections(plan, view)),
+        mirrored=tuple(mirrored_screen(plan, view)),
+        texture=texture_of(plan, light, screen_map, view, store),
+        hue_spread_deg=hue_spread_of(plan, light),
+        zones=_zones(plan, on_screen, by_lamp),
+        flash=flash,
+        rim_ratio=_rim_ratio(plan, face_light, store),
+        scene_light=scene,
+        not_computed=NOT_MODELLED,
+    )
+
+
+NOT_MODELLED = (
+    "lamp bodies, stands and the figure neither reflect nor (but for the figure's shadow) block light",
+    "surfaces are matt for light they return; gloss is only counted where the camera sees it",
+)
+"""What a reader must know is not in these numbers."""
+
+
+def _reading(plan: Plan, screen_map: ScreenMap) -> ScreenReading | None:
+    judged = screen_map.judged
+    if not judged.any():
+        return None
+    lux = screen_map.lux[judged]
+    trace = screen_map.luma if plan.targets.level_trace == "luma" else screen_map.key_channel
+    low, high = np.quantile(trace[judged], (0.01, 0.99))
+    mean, least, most = float(lux.mean()), float(lux.min()), float(lux.max())
+    return ScreenReading(
+        level_luma=float(screen_map.luma[judged].mean()),
+        level_key_channel=float(screen_map.key_channel[judged].mean()),
+        lux_mean=mean,
+        lux_min=least,
+        lux_max=most,
+        uniformity=least / mean if mean > 0.0 else 0.0,
+        spread_stops=stops(most / least) if least > 0.0 else float("inf") if most > 0.0 else 0.0,
+        band_percent=float(high - low),
+    )
+
+
+def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> tuple[dict[str, float], Floats]:
+    """Lux each lamp causes, and all light (3,), on the face held toward the camera as an incident meter is."""
+    if plan.subject is None:
+        return {}, np.zeros(3)
+    place = np.array(plan.subject.eyes)
+    toward = np.array([plan.camera.x, plan.camera.y, plan.camera.z]) - place
+    if float(np.linalg.norm(toward)) < 1e-6:
+        toward = np.array([0.0, 0.0, 1.0])
+    facing = unit(toward)
+    shares = probe_shares(plan, place, facing, store)
+    total = probe_all(plan, place, facing, scene, store).total
+    return {lamp.id: float(lux) for lamp, lux in zip(plan.lights, scalar_lux(shares), strict=True)}, total
+
+
+def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[str, float]:
+    """All light in lux that each lamp, dimmed as it is, causes on the judged screen, by its id."""
+    if not light.judged.any():
+        return {}
+    scene = scene_of(plan, store)
+    nodes = screen_nodes(plan, light.grid, scene, store)
+    returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, nodes, store), light.judged))
+    own = (light.maps[:, light.judged] * (1.0 - light.lost[:, light.judged])).mean(axis=1)
+    return {
+        lamp.id: weight(lamp, plan.camera) * float(own[i] * scalar_lux(lamp_rgb(plan, lamp)) + returned[i])
+        for i, lamp in enumerate(plan.lights)
+    }
+
+
+def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -> Zones:
+    """How much of each zone's lamp light was meant for the other."""
+    screen_lamps = {lamp.id for lamp in plan.lights if lamp.role == "screen"}
+    subject_lamps = {lamp.id for lamp in plan.lights if lamp.role in ("key", "fill", "back")}
+
+    def share(lux: dict[str, float], of: set[str]) -> float | None:
+        total = sum(lux.values())
+        return 100.0 * sum(v for k, v in lux.items() if k in of) / total if total > 0.0 else None
+
+    return Zones(share(on_screen, subject_lamps), share(on_face, screen_lamps))
+
+
+def _rim_ratio(plan: Plan, face_light: Floats, store: BasisStore) -> float:
+    """0 without a figure, a back lamp or light on the face."""
+    face = float(scalar_lux(face_light))
+    back = [i for i, lamp in enumerate(plan.lights) if lamp.role == "back" and weight(lamp, plan.camera) > 0.0]
+    if plan.subject is None or face <= 0.0 or not back:
+        return 0.0
+    at = np.array([[plan.subject.x, 0.98 * plan.subject.height, plan.subject.z]])
+    full = probes_by_lamp(plan, at, np.array([BACK_AND_UP]), store)[:, 0]
+    return sum(weight(plan.lights[i], plan.camera) * float(full[i]) for i in back) / face
+
+
+BACK_AND_UP = (0.0, 0.5**0.5, -(0.5**0.5))
+
+
+def _exposure(plan: Plan, light: Floats) -> Exposure:
+    grey = grey_lux(plan.camera)
+    if plan.subject is None:
+        return Exposure(None, grey, None, None)
+    lux = float(scalar_lux(light))
+    skin = signal(np.array(plan.subject.skin), light, plan.camera)
+    return Exposure(lux, grey, float(luma(skin)), stops(lux / grey))
+
+
+GHOST_PERCENT = 12.5
+"""Ambient light three stops below the flash leaves no ghost of the movement that a key would find."""
+
+
+def _flash(plan: Plan, by_lamp: dict[str, float], face_light: Floats) -> Flash | None:
+    lit = [lamp for lamp in plan.lights if lamp.on and lamp.dimmer > 0.0 and lamp.fixture.flash_lms]
+    if not lit:
+        return None
+    total = float(scalar_lux(face_light))
+    own = sum(by_lamp.get(lamp.id, 0.0) for lamp in lit)
+    camera = plan.camera
+    return Flash(
+        ambient_percent=100.0 * max(0.0, 1.0 - own / total) if total > 0.0 else 100.0,
+        fires_whole=camera.shutter_s >= 0.999 * camera.sync_s,
+        lux_s=own * camera.shutter_s,
+        recycle_s=max(lamp.fixture.recycle_s * lamp.dimmer for lamp in lit),
+    )
+
+
+def _exposed_s(plan: Plan, flash: Flash | None) -> float:
+    """How long movement is drawn for: the flash where it is all that counts, else the shutter."""
+    if flash is None or flash.ambient_percent > GHOST_PERCENT:
+        return plan.camera.shutter_s
+    burning = [lamp.fixture.flash_s for lamp in plan.lights if lamp.on and lamp.fixture.flash_lms]
+    return min(plan.camera.shutter_s, max(burning))
+
+
+def _blur(plan: Plan, flash: Flash | None) -> Blur:
+    angle = shutter_angle(plan.camera.shutter_s, plan.camera.fps)
+    reach = focus_distance(plan.camera, plan.subject)
+    if plan.subject is None or reach <= 0.0:
+        return Blur(None, None, angle)
+    screen_at = reach + _behind(plan)
+    return Blur(
+        motion_px=motion_blur_px(plan.subject.speed, reach, plan.camera, _exposed_s(plan, flash)),
+        screen_defocus_px=defocus_px(plan.camera, reach, screen_at) if screen_at > 0.0 else None,
+        shutter_angle=angle,
+    )
+
+
+def _behind(plan: Plan) -> float:
+    """How far along the optical axis the screen lies behind the mark, m."""
+    subject_reach = focus_distance(plan.camera, plan.subject)
+    screen_reach = focus_distance(plan.camera, None)
+    return screen_reach - subject_reach
+
+
+def _focus(plan: Plan) -> Focus | None:
+    reach = focus_distance(plan.camera, plan.subject)
+    if reach <= 0.0:
+        return None
+    return Focus(reach, *depth_of_field(plan.camera, reach))

@@ -1,0 +1,100 @@
+"""What the camera sees, as outlines in an upright picture: u to the right, v down, 0..1 each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..camera.coverage import Coverage, screen_surfaces
+from ..camera.turned import UPRIGHT, turns_of
+from ..camera.view import View
+from ..figure.outline import figure_parts
+from ..geometry.polygon import clip_half_plane
+from ..geometry.vectors import Floats
+from ..plan import Plan
+
+NEAR = 0.05
+
+
+@dataclass(frozen=True)
+class Picture:
+    """Outlines (N, 2) in the upright picture; `width`, `height` its pixels.
+
+    `plane` (3, 3) takes (x, y, 1) on the screen's plane to homogeneous picture coordinates.
+    `surfaces`: screen, floor, wings by name. `figure`: (part, outline), farthest first.
+    `lamps`: (id, u, v) of lamps whose place is inside the frame.
+    """
+
+    width: int
+    height: int
+    plane: Floats
+    surfaces: tuple[tuple[str, Floats], ...]
+    needed: Floats
+    figure: tuple[tuple[str, Floats], ...]
+    lamps: tuple[tuple[str, float, float], ...]
+
+
+def picture_of(plan: Plan, view: View, coverage: Coverage) -> Picture:
+    turns = turns_of(plan.camera)
+    upright = np.array(UPRIGHT[turns], dtype=float)
+    sensor = plan.camera.sensor
+    size = (sensor.px_w, sensor.px_h) if turns % 2 == 0 else (sensor.px_h, sensor.px_w)
+
+    def seen(polygon: Floats) -> Floats:
+        return _seen(view, upright, polygon)
+
+    figure = [] if plan.subject is None else figure_parts(plan.subject)
+    needed = coverage.frame_outline[:: max(1, len(coverage.frame_outline) // 160)]
+    return Picture(
+        *size,
+        plane=upright @ _plane(view),
+        surfaces=tuple((name, seen(polygon)) for name, polygon in screen_surfaces(plan.screen)),
+        needed=_turned(upright, needed),
+        figure=tuple((name, seen(polygon)) for name, polygon in figure),
+        lamps=tuple(_lamps(plan, view, upright)),
+    )
+
+
+def _seen(view: View, upright: Floats, polygon: Floats) -> Floats:
+    """Outline in the picture of what lies in front of the lens; it may reach beyond the frame."""
+    forward = view.axes[2]
+    ahead = clip_half_plane(polygon, forward, float(view.lens @ forward) + NEAR)
+    if len(ahead) < 3:
+        return np.zeros((0, 2))
+    return np.clip(_turned(upright, view.project(ahead)[0]), -20.0, 20.0)
+
+
+def _turned(upright: Floats, frame: Floats) -> Floats:
+    return np.asarray(frame @ upright[:2, :2].T + upright[:2, 2])
+
+
+def _plane(view: View) -> Floats:
+    """Homography (3, 3) from the screen's plane z = 0 to the frame."""
+    right, up, forward = view.axes
+    rows = np.stack([right / view.tan_h, up / view.tan_v, forward])
+    across, over, depth = np.concatenate([rows[:, :2], (-rows @ view.lens)[:, None]], axis=1)
+    return np.stack([0.5 * (depth + across), 0.5 * (depth - over), depth])
+
+
+def _lamps(plan: Plan, view: View, upright: Floats) -> list[tuple[str, float, float]]:
+    found = []
+    for lamp in plan.lights:
+        if lamp.fixture.emitter.shape == "sun":
+            continue
+        frame, depth = view.project(np.array(lamp.position))
+        if depth > NEAR and np.all((frame > 0.0) & (frame < 1.0)):
+            u, v = _turned(upright, frame)
+            found.append((lamp.id, float(u), float(v)))
+    return found
+
+
+def field_on_screen(plan: Plan, view: View) -> tuple[float, float, float, float] | None:
+    """x0, y0, x1, y1 in m on the screen's plane of the middles of the frame's edges; None if it misses."""
+    upright = np.linalg.inv(np.array(UPRIGHT[turns_of(plan.camera)], dtype=float))
+    edges = np.array([[0.0, 0.5], [0.5, 1.0], [1.0, 0.5], [0.5, 0.0]])
+    rays = view.rays(_turned(upright, edges))
+    if np.any(rays[:, 2] > -1e-6) or view.lens[2] <= 0.0:
+        return None
+    hits = view.lens + rays * (-view.lens[2] / rays[:, 2])[:, None]
+    return float(hits[0, 0]), float(hits[1, 1]), float(hits[2, 0]), float(hits[3, 1])

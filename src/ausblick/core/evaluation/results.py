@@ -1,0 +1,142 @@
+"""What an evaluation holds: small frozen records, each with its units."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..camera.coverage import Coverage
+from ..camera.level_schools import LevelTarget
+from ..camera.screen_grid import Grid
+from ..camera.view import View
+from ..geometry.vectors import Bools, Floats
+from ..light.cloth import Highlight
+from ..light.mirror import Mirrored, Reflection
+from ..light.returned import SceneLight
+from ..light.spill import Spill
+from ..plan import Plan
+
+
+@dataclass(frozen=True)
+class ScreenReading:
+    """Levels in %, light in lux, over the needed part of the screen that the camera sees."""
+
+    level_luma: float
+    level_key_channel: float
+    lux_mean: float
+    lux_min: float
+    lux_max: float
+    uniformity: float
+    spread_stops: float
+    band_percent: float
+
+
+@dataclass(frozen=True)
+class Flash:
+    """`ambient_percent`: share of the face's light that is not flash; `fires_whole`: the shutter is not shorter than
+    the sync time; `lux_s` on the face from flashes; `recycle_s` until all can fire as they are set."""
+
+    ambient_percent: float
+    fires_whole: bool
+    lux_s: float
+    recycle_s: float
+
+
+@dataclass(frozen=True)
+class ScreenMap:
+    """Over the whole screen, rows from the lower edge up, (H, W) each: lux and both traces with the
+    figure's shadow and the set's returned light, `shadow` the share of light lost to it, `wrinkles` the
+    folds' contrast in points of signal; `judged`: needed cells that the camera sees."""
+
+    grid: Grid
+    lux: Floats
+    luma: Floats
+    key_channel: Floats
+    shadow: Floats
+    wrinkles: Floats
+    judged: Bools
+
+
+@dataclass(frozen=True)
+class Shadow:
+    """The figure's shadow where the camera sees the needed screen: light lost at the deepest place and
+    the part of it that loses at least SHADOW_SEEN, in %; its middle (x, y) in m and the lamp that casts most."""
+
+    deepest_percent: float
+    area_visible_percent: float
+    at: tuple[float, float] | None
+    lamp: str | None
+
+
+@dataclass(frozen=True)
+class Texture:
+    """Folds as contrast in points of signal (95th percentile), and the brightest highlight of each lamp."""
+
+    wrinkle_percent: float
+    highlights: tuple[Highlight, ...]
+
+
+@dataclass(frozen=True)
+class Zones:
+    """Light in the wrong place: share in % of the needed screen's lamp light that comes from the
+    subject's lamps, and of the face's that comes from the screen's."""
+
+    screen_from_subject_lamps: float | None
+    face_from_screen_lamps: float | None
+
+
+@dataclass(frozen=True)
+class Exposure:
+    """Light on the face in lux (None without a figure), and what the skin then reads in %."""
+
+    subject_lux: float | None
+    grey_lux: float
+    subject_level: float | None
+    stops_over: float | None
+
+
+@dataclass(frozen=True)
+class Blur:
+    """Smear of the fastest movement and the screen's defocus disc, in recorded px."""
+
+    motion_px: float | None
+    screen_defocus_px: float | None
+    shutter_angle: float
+
+
+@dataclass(frozen=True)
+class Focus:
+    """Sharp from near to far (m, far may be inf) when focused on the mark."""
+
+    distance_m: float
+    near_m: float
+    far_m: float
+
+
+@dataclass(frozen=True)
+class Evaluation:
+    """The whole of it. `*_by_lamp`: each lamp's lux by id, on the judged screen and on the face. `rim_ratio`:
+    lux of the back lamps on the top and back of the head over lux on the face."""
+
+    plan: Plan
+    view: View
+    coverage: Coverage
+    screen: ScreenReading | None
+    screen_map: ScreenMap
+    screen_by_lamp: dict[str, float]
+    exposure: Exposure
+    subject_light: Floats
+    face_by_lamp: dict[str, float]
+    target: LevelTarget
+    blur: Blur
+    focus: Focus | None
+    shadow: Shadow | None
+    spill: Spill
+    reflections: tuple[Reflection, ...]
+    mirrored: tuple[Mirrored, ...]
+    texture: Texture | None
+    hue_spread_deg: float | None
+    zones: Zones
+    rim_ratio: float
+    flash: Flash | None
+    scene_light: SceneLight
+    not_computed: tuple[str, ...]

@@ -1,0 +1,115 @@
+"""Does the subject touch the frame's edge, or leave the screen?
+
+The subject is what is not screen inside the outline that the screen spans.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..geometry.vectors import Bools
+from .find_screen import FoundScreen
+
+LEAST = 0.003
+"""Smaller things than this share of the frame are marks, not the subject."""
+UPRIGHT = 0.93
+"""A screen fills this share of its bounding box; one with a floor before it does not."""
+
+
+@dataclass(frozen=True)
+class Contact:
+    """Sides of the frame touched, sides where the subject leaves the screen; `figure` (h, w)."""
+
+    frame_sides: tuple[str, ...]
+    screen_sides: tuple[str, ...]
+    figure: Bools
+
+    @property
+    def matters(self) -> bool:
+        """A figure cut by the lower edge of the picture is how waist shots are; the rest is trouble."""
+        return bool(set(self.frame_sides) - {"bottom"} or self.screen_sides)
+
+
+def contact_of(screen: FoundScreen) -> Contact:
+    """Subject and contacts in the reduced frame."""
+    mask = screen.mask
+    spanned = _spanned(mask)
+    between = (spanned & ~mask).astype(np.uint8)
+    inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(inner, connectivity=8)
+    figure = np.zeros(mask.shape, dtype=bool)
+    for label in range(1, count):
+        if stats[label, cv2.CC_STAT_AREA] >= LEAST * mask.size:
+            figure |= labels == label
+    return Contact(_frame_sides(figure), _screen_sides(figure, spanned), figure)
+
+
+def _spanned(mask: Bools) -> Bools:
+    """What lies between screen pixels of its own row, or of its own column.
+
+    Unlike a convex outline this leaves out the wall beside a screen that stands on a wide floor piece.
+    The second time round fills the body behind an arm that crosses the screen's edge.
+    """
+    wide = _beyond(mask)
+    once = _between(wide, 1) | _between(wide, 0)
+    return (_between(once, 1) | _between(once, 0))[1:-1, 1:-1]
+
+
+def _beyond(mask: Bools) -> Bools:
+    """The mask with a rim of one pixel: an upright screen that is cut by the frame goes on outside of it.
+
+    So a body that stands on the lower edge and walks off sideways is still seen before the screen.
+    """
+    wide = np.pad(mask, 1)
+    # The ends of every row are all that a hull can touch.
+    ys = np.nonzero(mask.any(axis=1))[0]
+    first, last = mask[ys].argmax(axis=1), mask.shape[1] - 1 - mask[ys][:, ::-1].argmax(axis=1)
+    ends = np.concatenate([np.stack([first, ys], axis=1), np.stack([last, ys], axis=1)])
+    hull = cv2.contourArea(cv2.convexHull(ends.astype(np.int32)))
+    low, high = (int(first.min()), int(ys[0])), (int(last.max()), int(ys[-1]))
+    if hull < UPRIGHT * max(1, (high[0] - low[0]) * (high[1] - low[1])):
+        return wide
+    across, down = slice(low[0] + 1, high[0] + 2), slice(low[1] + 1, high[1] + 2)
+    wide[0, across] |= mask[0].any()
+    wide[-1, across] |= mask[-1].any()
+    wide[down, 0] |= mask[:, 0].any()
+    wide[down, -1] |= mask[:, -1].any()
+    return wide
+
+
+def _between(mask: Bools, axis: int) -> Bools:
+    """From the first to the last place of every row (axis 1) or column (axis 0)."""
+    length = mask.shape[axis]
+    at = np.arange(length).reshape((1, -1) if axis == 1 else (-1, 1))
+    first = mask.argmax(axis=axis, keepdims=True)
+    last = length - 1 - np.flip(mask, axis).argmax(axis=axis, keepdims=True)
+    return np.asarray(mask.any(axis=axis, keepdims=True) & (at >= first) & (at <= last))
+
+
+def _frame_sides(figure: Bools) -> tuple[str, ...]:
+    edges = {"left": figure[:, :2], "right": figure[:, -2:], "top": figure[:2], "bottom": figure[-2:]}
+    return tuple(name for name, part in edges.items() if part.any())
+
+
+def _screen_sides(figure: Bools, spanned: Bools) -> tuple[str, ...]:
+    """Where a broad stretch of the figure lies on the outline of the screen, away from the frame's edge."""
+    height, width = figure.shape
+    inner = (
+        cv2.erode(spanned.astype(np.uint8), np.ones((5, 5), np.uint8), borderType=cv2.BORDER_CONSTANT, borderValue=1)
+        > 0
+    )
+    on_rim = figure & spanned & ~inner
+    on_rim[:3], on_rim[-3:], on_rim[:, :3], on_rim[:, -3:] = False, False, False, False
+    if on_rim.sum() < max(6, 0.012 * max(width, height)):
+        return ()
+    ys, xs = np.nonzero(spanned)
+    middle_x, middle_y = (xs.min() + xs.max()) / 2.0, (ys.min() + ys.max()) / 2.0
+    half_w, half_h = (np.ptp(xs) + 1) / 2.0, (np.ptp(ys) + 1) / 2.0
+    rim_y, rim_x = np.nonzero(on_rim)
+    across, down = (rim_x - middle_x) / half_w, (rim_y - middle_y) / half_h
+    sideways = np.abs(across) >= np.abs(down)
+    names = np.where(sideways, np.where(across < 0, "left", "right"), np.where(down < 0, "top", "bottom"))
+    return tuple(name for name in ("left", "right", "top", "bottom") if (names == name).sum() >= 6)

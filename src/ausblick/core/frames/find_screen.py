@@ -1,0 +1,97 @@
+"""Find the screen in a frame: the largest run of one saturated green or blue.
+
+Colour is compared as the ratio of the other two channels to the key channel in *linear* light. A
+shadow or a gradient scales all three alike and leaves the ratio where it was, so that the dark
+corner of a screen is still the screen, and a plant of another green is not.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import cv2
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats32
+from .frame import linear_of
+
+LONGEST = 640
+NEAR, LOOSE = 0.16, 0.30
+LEAST_AREA = 0.01
+BINS, PICKS = 40, 12_000
+
+
+@dataclass(frozen=True)
+class FoundScreen:
+    """`mask` (h, w) of the reduced frame, `core` the same without its rim, `channel` 1 or 2."""
+
+    hue: Literal["green", "blue"]
+    channel: int
+    mask: Bools
+    core: Bools
+
+    @property
+    def area_percent(self) -> float:
+        return 100.0 * float(self.mask.mean())
+
+
+def find_screen(reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None) -> FoundScreen | None:
+    """The screen in a reduced frame (h, w, 3) of signal 0..1, or None where there is none.
+
+    `region` (h, w): where it is looked for; outside nothing is screen. `linear`: its light, where that is known.
+    """
+    linear = linear_of(reduced) if linear is None else linear
+    if region is not None:
+        linear = np.where(region[..., None], linear, np.float32(0.0))
+    masks = {channel: _by_channel(linear, channel) for channel in (1, 2)}
+    channel = max(masks, key=lambda c: int(masks[c].sum()))
+    mask = masks[channel]
+    if mask.mean() < LEAST_AREA:
+        return None
+    rim = max(1, round(0.006 * max(mask.shape)))
+    core = _eroded(mask, rim)
+    hue: Literal["green", "blue"] = "green" if channel == 1 else "blue"
+    return FoundScreen(hue, channel, mask, core if core.any() else mask)
+
+
+def _by_channel(linear: Floats32, channel: int) -> Bools:
+    """The screen as seen by one key channel (h, w); empty where that channel does not lead."""
+    key = np.ascontiguousarray(linear[..., channel])
+    per_key = np.float32(1.0) / np.maximum(key, np.float32(1e-4))
+    first, second = (np.asarray(linear[..., c] * per_key, dtype=np.float32) for c in range(3) if c != channel)
+    candidate = (key > 0.006) & (first < 0.8) & (second < 0.8)
+    if candidate.mean() < LEAST_AREA:
+        return np.zeros(key.shape, dtype=bool)
+    places = np.flatnonzero(candidate)
+    some = places[:: max(1, len(places) // PICKS)]
+    peak = _densest(first.ravel()[some], second.ravel()[some])
+    if max(peak) > 0.66:
+        return np.zeros(key.shape, dtype=bool)
+    away = np.square(first - peak[0]) + np.square(second - peak[1])
+    return _grown(candidate & (away < NEAR**2), candidate & (away < LOOSE**2))
+
+
+def _densest(first: Floats32, second: Floats32) -> tuple[np.float32, np.float32]:
+    """The most crowded place in the plane of two ratios (N,), each 0..1."""
+    cells = (first * BINS).astype(np.int32) * BINS + (second * BINS).astype(np.int32)
+    crowd = np.bincount(cells, minlength=BINS * BINS).reshape(BINS, BINS).astype(np.float32)
+    row, column = divmod(int(np.argmax(cv2.GaussianBlur(crowd, (0, 0), 1.2))), BINS)
+    near = np.hypot(first - (row + 0.5) / BINS, second - (column + 0.5) / BINS) < 0.08
+    return np.float32(np.median(first[near])), np.float32(np.median(second[near]))
+
+
+def _grown(strict: Bools, loose: Bools) -> Bools:
+    """Sizeable connected parts of `loose` that hold enough of `strict`, without speckle."""
+    opened = cv2.morphologyEx(loose.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(opened, connectivity=8)
+    sure = np.bincount(labels[strict], minlength=count)
+    areas = stats[:, cv2.CC_STAT_AREA]
+    keep = (sure > 0.25 * areas) & (areas > 0.002 * strict.size)
+    keep[0] = False
+    return np.asarray(keep[labels])
+
+
+def _eroded(mask: Bools, by: int) -> Bools:
+    shape = np.ones((2 * by + 1, 2 * by + 1), np.uint8)
+    return np.asarray(cv2.erode(mask.astype(np.uint8), shape, borderType=cv2.BORDER_CONSTANT, borderValue=1) > 0)

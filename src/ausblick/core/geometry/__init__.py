@@ -1,0 +1,1 @@
+"""Vectors, arrays and flat polygons: what every other room counts with."""

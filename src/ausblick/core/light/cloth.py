@@ -1,0 +1,106 @@
+"""The cloth's own surface: wrinkles that grazing light draws, and gloss that shows a lamp.
+
+A slope s in the cloth turns its normal. For one lamp at angle of incidence a that changes its light by
+s * tan(a); lamps from opposite sides cancel, so the sum is taken as a vector:
+contrast = s * |sum(E * tangent)| / sum(E).
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.special import j1
+
+from ..camera.screen_grid import Grid
+from ..geometry.vectors import Bools, Floats, unit
+from ..plan import Light, Plan
+from .basis import BasisStore, lamp_key, weight
+from .emission import emission_of
+
+FOLD = 0.08
+"""Typical distance from fold to fold of hanging cloth, m."""
+GLOSS_EXPONENT = 10.0
+"""Breadth of a cloth's sheen: half its peak at about 21 degrees."""
+
+
+@dataclass(frozen=True)
+class Highlight:
+    """The brightest mirror-like spot of a lamp on the screen: lamp's id, place (x, y) in m, and what it
+    adds as a share of the screen's own luminance there."""
+
+    light: str
+    x: float
+    y: float
+    added: float
+
+
+def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m: float, store: BasisStore) -> Floats:
+    """Contrast (H, W) of the cloth's folds as a share of the light there.
+
+    maps (L, H, W): each lamp's lux with its dimmer; total (H, W): all light; `melt_m`: diameter in m on
+    the screen of the lens's blur disc, which softens them.
+    """
+    if not len(maps):
+        return np.zeros(grid.shape)
+    slants = np.stack([_slant(plan, lamp, grid, store) for lamp in plan.lights])
+    slant = np.hypot(*np.einsum("lhw,lkhw->khw", maps, slants)) / np.maximum(total, 1e-9)
+    return np.asarray(plan.screen.wrinkle_slope * slant * softened(melt_m))
+
+
+def _slant(plan: Plan, lamp: Light, grid: Grid, store: BasisStore) -> Floats:
+    """Tangent of a lamp's angle of incidence across and up, (2, H, W)."""
+
+    def make() -> Floats:
+        toward = _toward(lamp, plan, grid.points())
+        return np.asarray((toward[:, :2] / np.maximum(toward[:, 2:], 0.05)).T.reshape(2, *grid.shape))
+
+    return store.get(("slant", grid.x.tobytes(), grid.y.tobytes(), lamp_key(plan, lamp)), make)
+
+
+def softened(melt_m: float) -> float:
+    """What a blur disc of this diameter leaves of a fold's contrast: 2 J1(v) / v, v = pi d / fold."""
+    v = math.pi * melt_m / FOLD
+    return 1.0 if v < 1e-6 else abs(2.0 * float(j1(v)) / v) if v < 3.83 else 0.0
+
+
+def _toward(lamp: Light, plan: Plan, points: Floats) -> Floats:
+    """Unit vectors (P, 3) from points toward a lamp."""
+    emission = emission_of(lamp, plan)
+    if emission.normal_lux is not None:
+        return np.broadcast_to(-emission.face.axis, points.shape)
+    return unit(emission.face.centre - points)
+
+
+def highlights(
+    plan: Plan, maps: Floats, total: Floats, grid: Grid, seen: Bools, lens: Floats, store: BasisStore
+) -> list[Highlight]:
+    """Where each lamp shines in the cloth as the camera sees it, brightest first.
+
+    `gloss` of the light the cloth sends back goes into a normalised lobe of exponent 10 (Lewis, Eurographics
+    workshop on rendering 1993); it is compared with the rest, which goes everywhere alike.
+    """
+    if plan.screen.gloss <= 0.0 or not seen.any():
+        return []
+    found = []
+    for lamp, lux in zip(plan.lights, maps, strict=True):
+        if weight(lamp, plan.camera) <= 0.0 or not lux.any():
+            continue
+        added = plan.screen.gloss * _sheen(plan, lamp, grid, lens, store) * lux / np.maximum(total, 1e-9)
+        added = np.where(seen, added, 0.0)
+        row, column = np.unravel_index(int(added.argmax()), added.shape)
+        found.append(Highlight(lamp.id, float(grid.x[column]), float(grid.y[row]), float(added[row, column])))
+    return sorted(found, key=lambda spot: -spot.added)
+
+
+def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
+    """The lobe (H, W) of a lamp mirrored in the cloth, toward the lens (3,)."""
+
+    def make() -> Floats:
+        points = grid.points()
+        mirrored = unit(lens - points) * np.array([-1.0, -1.0, 1.0])
+        cosine = np.clip((mirrored * _toward(lamp, plan, points)).sum(axis=1), 0.0, 1.0)
+        return np.asarray(((GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
+
+    return store.get(("sheen", grid.x.tobytes(), grid.y.tobytes(), lens.tobytes(), lamp_key(plan, lamp)), make)

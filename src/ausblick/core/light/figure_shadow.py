@@ -1,0 +1,159 @@
+"""The figure's shadow: how much of each lamp's light it keeps off the screen and the floor.
+
+ lamp    ( )  sphere, radius 0.12 m, at 0.965 x height     lost share of a place = weighted share
+[====]   | |  upright capped cylinder, radius 0.22 m,      of the lamp's face that the figure hides
+         |_|  up to 0.87 x height
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats
+from ..plan import Light, Plan, Subject
+from .basis import BasisStore, blocking_key, lamp_key
+from .emission import Emission, emission_of
+from .occlusion import blocked_pairs, flag_triangles, wing_triangles
+
+BODY_RADIUS, BODY_TOP = 0.22, 0.87
+HEAD_RADIUS, HEAD_AT = 0.12, 0.965
+SAMPLES = 144
+"""Fibonacci lattice over a lamp's face: an edge across it is placed to about 1 %."""
+SUN_AWAY = 1000.0
+CHUNK = 2000
+
+
+@dataclass(frozen=True)
+class Figure:
+    """Foot (x, z) in m and the heights of its two bodies."""
+
+    x: float
+    z: float
+    top: float
+    head: float
+
+
+def figure_of(subject: Subject) -> Figure:
+    return Figure(subject.x, subject.z, BODY_TOP * subject.height, HEAD_AT * subject.height)
+
+
+def hidden_by(figure: Figure, starts: Floats, ends: Floats) -> Bools:
+    """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) meet the figure."""
+    way = ends - starts
+    fx, fz = starts[:, 0] - figure.x, starts[:, 2] - figure.z
+    return _meets_body(figure, starts[:, 1], way, fx, fz) | _meets_head(figure, starts[:, 1], way, fx, fz)
+
+
+def _meets_body(figure: Figure, y: Floats, way: Floats, fx: Floats, fz: Floats) -> Bools:
+    a = way[:, 0] ** 2 + way[:, 2] ** 2
+    b = fx * way[:, 0] + fz * way[:, 2]
+    c = fx * fx + fz * fz - BODY_RADIUS**2
+    root = b * b - a * c
+    reach = np.sqrt(np.maximum(root, 0.0))
+    safe = np.maximum(a, 1e-12)
+    upright = a < 1e-12
+    enter = np.where(upright, 0.0, np.clip((-b - reach) / safe, 0.0, 1.0))
+    leave = np.where(upright, 1.0, np.clip((-b + reach) / safe, 0.0, 1.0))
+    y0, y1 = y + enter * way[:, 1], y + leave * way[:, 1]
+    within = np.where(upright, c < 0.0, (root > 0.0) & (leave > enter))
+    return np.asarray(within & (np.minimum(y0, y1) < figure.top) & (np.maximum(y0, y1) > 0.0))
+
+
+def _meets_head(figure: Figure, y: Floats, way: Floats, fx: Floats, fz: Floats) -> Bools:
+    fy = y - figure.head
+    length2 = np.maximum((way * way).sum(axis=1), 1e-12)
+    nearest = np.clip(-(fx * way[:, 0] + fy * way[:, 1] + fz * way[:, 2]) / length2, 0.0, 1.0)
+    gap2 = (fx + nearest * way[:, 0]) ** 2 + (fy + nearest * way[:, 1]) ** 2 + (fz + nearest * way[:, 2]) ** 2
+    return np.asarray(gap2 < HEAD_RADIUS**2)
+
+
+@cache
+def _lattice() -> tuple[Floats, Floats]:
+    i = np.arange(SAMPLES)
+    return (i + 0.5) / SAMPLES, (i * 89.0 / SAMPLES + 0.5 / SAMPLES) % 1.0
+
+
+def face_samples(lamp: Emission) -> Floats:
+    """Places (S, 3) spread evenly over a lamp's face; one for a point."""
+    face = lamp.face
+    if face.area == 0.0:
+        return face.centre[None, :]
+    s, t = _lattice()
+    if len(face.outline) == 4:
+        a, b, d = face.outline[0], face.outline[1], face.outline[3]
+        return np.asarray(a + s[:, None] * (b - a) + t[:, None] * (d - a))
+    radius = np.sqrt(s * face.area / np.pi)
+    turn = 2.0 * np.pi * t
+    return np.asarray(
+        face.centre + (radius * np.cos(turn))[:, None] * face.right + (radius * np.sin(turn))[:, None] * face.up
+    )
+
+
+def lost_share(lamp: Emission, figure: Figure, points: Floats, normal: Floats, occluders: Floats) -> Floats:
+    """Share (P,) of a lamp's light that the figure keeps off points (P, 3) facing `normal` (3,)."""
+    lost = np.zeros(len(points))
+    if lamp.normal_lux is not None:
+        return hidden_by(figure, points, points - SUN_AWAY * lamp.face.axis).astype(float)
+    near = _candidates(lamp, figure, points)
+    if not near.any():
+        return lost
+    samples, (chosen,) = face_samples(lamp), np.nonzero(near)
+    for begin in range(0, len(chosen), CHUNK):
+        some = chosen[begin : begin + CHUNK]
+        lost[some] = _lost(lamp, figure, points[some], normal, samples, occluders)
+    return lost
+
+
+def _lost(
+    lamp: Emission, figure: Figure, places: Floats, normal: Floats, samples: Floats, occluders: Floats
+) -> Floats:
+    away = places[:, None, :] - samples[None, :, :]
+    distance = np.maximum(np.linalg.norm(away, axis=2), 1e-4)
+    facing = np.clip(-(away @ normal) / distance, 0.0, None)
+    strength = lamp.candela(away, distance) * facing / distance**2
+    p, s = np.nonzero(strength)
+    if len(occluders) and len(p):
+        # What a flag hides already can't be lost a second time.
+        strength[p, s] *= ~blocked_pairs(places[p], samples[s], occluders)
+        p, s = np.nonzero(strength)
+    hidden = np.zeros(strength.shape)
+    hidden[p, s] = hidden_by(figure, places[p], samples[s])
+    total = strength.sum(axis=1)
+    return np.where(total > 0.0, (strength * hidden).sum(axis=1) / np.maximum(total, 1e-300), 0.0)
+
+
+def _candidates(lamp: Emission, figure: Figure, points: Floats) -> Bools:
+    """Points whose line to the lamp passes the figure near enough to be touched by its shadow."""
+    reach = BODY_RADIUS
+    if lamp.face.area > 0.0:
+        reach += float(np.linalg.norm(lamp.face.outline - lamp.face.centre, axis=1).max())
+    way = (lamp.face.centre - points)[:, [0, 2]]
+    to = np.array([figure.x, figure.z]) - points[:, [0, 2]]
+    share = np.clip((to * way).sum(axis=1) / np.maximum((way * way).sum(axis=1), 1e-12), 0.0, 1.0)
+    return np.asarray(np.linalg.norm(to - share[:, None] * way, axis=1) < reach)
+
+
+def lost_map(plan: Plan, lamp: Light, points: Floats, normal: Floats, store: BasisStore) -> Floats:
+    """Share (P,) of a lamp's light that the plan's figure keeps off; zero without a figure."""
+    if plan.subject is None:
+        return np.zeros(len(points))
+    figure = figure_of(plan.subject)
+    key = (
+        "lost",
+        len(points),
+        points[0].tobytes(),
+        points[-1].tobytes(),
+        normal.tobytes(),
+        figure,
+        blocking_key(plan),
+        lamp_key(plan, lamp),
+    )
+
+    def make() -> Floats:
+        occluders = np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])
+        return lost_share(emission_of(lamp, plan), figure, points, normal, occluders)
+
+    return store.get(key, make)

@@ -1,0 +1,54 @@
+"""The figure's shadow on the floor round the mark."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..geometry.vectors import Floats
+from ..plan import Light, Plan
+from .basis import BasisStore, blocking_key, lamp_key, weight
+from .direct import direct_lux
+from .emission import emission_of
+from .figure_shadow import lost_map
+from .occlusion import set_triangles
+
+FLOOR_REACH, FLOOR_CELLS = 1.9, 29
+UP = np.array([0.0, 1.0, 0.0])
+
+
+@dataclass(frozen=True)
+class FloorShadow:
+    """Share (Z, X) of the lamps' own light on the floor that the figure keeps off, at x (X,), z (Z,) in m."""
+
+    x: Floats
+    z: Floats
+    lost: Floats
+
+
+def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
+    """On the floor round the mark, as far as a shadow matters to the picture."""
+    if plan.subject is None:
+        return None
+    x, z = plan.subject.x, plan.subject.z
+    xs = np.linspace(x - FLOOR_REACH, x + FLOOR_REACH, FLOOR_CELLS)
+    zs = np.linspace(max(0.03, z - FLOOR_REACH), z + FLOOR_REACH, FLOOR_CELLS)
+    across, along = np.meshgrid(xs, zs)
+    points = np.stack([across.ravel(), np.zeros(across.size), along.ravel()], axis=1)
+    lit, lost = np.zeros(len(points)), np.zeros(len(points))
+    for lamp in plan.lights:
+        if weight(lamp, plan.camera) > 0.0:
+            lux = weight(lamp, plan.camera) * _lux(plan, lamp, points, store)
+            lit += lux
+            lost += lux * lost_map(plan, lamp, points, UP, store)
+    return FloorShadow(xs, zs, np.where(lit > 0.0, lost / np.maximum(lit, 1e-12), 0.0).reshape(across.shape))
+
+
+def _lux(plan: Plan, lamp: Light, points: Floats, store: BasisStore) -> Floats:
+    """Light (P,) in lux of a lamp at full power on places (P, 3) of the floor."""
+
+    def make() -> Floats:
+        return direct_lux(emission_of(lamp, plan), points, UP, set_triangles(plan))
+
+    return store.get(("floor", points.tobytes(), blocking_key(plan), lamp_key(plan, lamp)), make)

@@ -1,0 +1,182 @@
+"""Levers: one practical change each, its key pulled again, ranked by gain, with what it costs.
+
+Sharpening is none of them: it draws lines round every edge, whatever a matte alone may say.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from ..advice import moves
+from ..advice.rules.light_rules import wanted_lux
+from ..advice.wording import SHUTTERS, shutter, third_stop
+from ..evaluation.evaluate import evaluate
+from ..evaluation.results import Evaluation
+from ..light.balance import balanced_dimmers
+from ..light.basis import BasisStore
+from ..plan import Change, Plan, PlanError, Recording, apply_changes
+from .capture import capture_of
+from .shoot import Codec
+from .simulation import NoScreen, SimulatedKey, crop_windows, score
+
+
+@dataclass(frozen=True)
+class Lever:
+    """What to change, the quality after it, what it costs, and the changes of the plan."""
+
+    change: str
+    quality_after: float
+    gain: float
+    cost: str
+    changes: tuple[Change, ...]
+
+
+@dataclass(frozen=True)
+class _Idea:
+    """`lift`: stops that the grade adds before keying."""
+
+    change: str
+    cost: str
+    changes: tuple[Change, ...]
+    lift: float = 0.0
+
+
+def levers_of(
+    plan: Plan,
+    key: SimulatedKey,
+    store: BasisStore,
+    codec: Codec,
+    step: Callable[[str], None] = lambda _: None,
+    recorders: Sequence[tuple[str, Recording]] = (),
+) -> list[Lever]:
+    """Best first; `recorders`: names and recordings of the kit to compare. Raises what `step` raises: that is how a
+    run is cancelled."""
+    evaluation = evaluate(plan, store)
+    found = []
+    for idea in (*_ideas(evaluation, store), *_recorders(plan, recorders)):
+        step(idea.change)
+        try:
+            changed = evaluate(apply_changes(plan, idea.changes), store)
+            capture = replace(capture_of(changed, store, key.capture.seed), lift=2.0**idea.lift)
+            after = score(capture, crop_windows(capture), codec, key.ideal, key.border)
+        except (PlanError, NoScreen):
+            continue
+        found.append(Lever(idea.change, after, after - key.quality, idea.cost, idea.changes))
+    return sorted(found, key=lambda lever: -lever.gain)
+
+
+def _ideas(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
+    yield from _camera(evaluation.plan)
+    yield from _recording(evaluation.plan)
+    yield from _set(evaluation, store)
+
+
+def _camera(plan: Plan) -> Iterator[_Idea]:
+    camera = plan.camera
+    faster = min((1.0 / s for s in SHUTTERS if 1.0 / s < 0.6 * camera.shutter_s), default=None, key=lambda s: -s)
+    if faster is not None:
+        wide = third_stop(camera.f_number * (faster / camera.shutter_s) ** 0.5, up=False)
+        if wide >= 1.4:
+            yield _Idea(
+                f"Shutter {shutter(faster)} with f/{wide:g} for the light",
+                "less depth of field, choppier movement",
+                (Change("camera.shutter_s", round(faster, 6)), Change("camera.f_number", wide)),
+            )
+        iso = round(camera.iso * camera.shutter_s / faster / 10.0) * 10.0
+        yield _Idea(
+            f"Shutter {shutter(faster)} with ISO {iso:.0f} for the light",
+            "more noise, choppier movement",
+            (Change("camera.shutter_s", round(faster, 6)), Change("camera.iso", iso)),
+        )
+    if camera.iso > camera.sensor.base_iso * 1.2:
+        wide = third_stop(camera.f_number * (camera.sensor.base_iso / camera.iso) ** 0.5, up=False)
+        if wide >= 1.4:
+            yield _Idea(
+                f"Base ISO {camera.sensor.base_iso:.0f} with f/{wide:g} for the light",
+                "less depth of field",
+                (Change("camera.iso", camera.sensor.base_iso), Change("camera.f_number", wide)),
+            )
+    if camera.iso >= camera.sensor.base_iso:
+        half = round(camera.iso / 2.0, 1)
+        yield _Idea(
+            f"ISO {half:g}, recorded a stop dark and lifted afterwards",
+            "the same light; everybody watches a dark picture",
+            (Change("camera.iso", half),),
+            lift=1.0,
+        )
+    if round(camera.roll / 90.0) % 2 == 0 and plan.subject is not None and plan.subject.framing in ("full", "knees"):
+        focal = round(camera.focal_mm * camera.sensor.width_mm / camera.sensor.height_mm, 1)
+        yield _Idea(
+            f"Camera on its side with {focal:g} mm",
+            "no pan, and the plate must be turned or cut",
+            (Change("camera.roll", 90.0), Change("camera.focal_mm", focal)),
+        )
+
+
+def _recording(plan: Plan) -> Iterator[_Idea]:
+    have = plan.camera.recording
+    pixels = plan.camera.sensor.px_w * plan.camera.sensor.px_h * plan.camera.fps
+    if have.chroma == "4:2:0":
+        rate = round(2.4 * pixels / 1e6, -1)
+        recorder = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": max(rate, have.mbit_s)}
+        yield _Idea(
+            f"Record 4:2:2, 10 bit, intra, {recorder['mbit_s']:.0f} Mbit/s",
+            f"{rate / max(have.mbit_s, 1.0):.0f} times the storage; perhaps an external recorder",
+            (Change("camera.recording", recorder),),
+        )
+        doubled = {**have.model_dump(mode="json"), "mbit_s": 2.0 * have.mbit_s}
+        yield _Idea("Twice the bit rate", "twice the storage", (Change("camera.recording", doubled),))
+    if have.chroma != "raw" and have.chroma != "4:4:4":
+        rate = round(12.0 * pixels / 4.0 / 1e6, -1)
+        yield _Idea(
+            f"Record raw, 12 bit, {rate:.0f} Mbit/s",
+            f"{rate / max(have.mbit_s, 1.0):.0f} times the storage, and a machine that plays it",
+            (Change("camera.recording", {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": rate}),),
+        )
+
+
+def _recorders(plan: Plan, recorders: Sequence[tuple[str, Recording]]) -> Iterator[_Idea]:
+    """What the kit's cameras record, each on this set."""
+    have = plan.camera.recording
+    for name, recording in recorders:
+        if recording != have:
+            yield _Idea(
+                f"{name}: {recording.codec}, {recording.chroma}, {recording.bits} bit, {recording.mbit_s:g} Mbit/s",
+                f"{recording.mbit_s / max(have.mbit_s, 0.1):.1f} times the storage",
+                (Change("camera.recording", recording.model_dump(mode="json")),),
+            )
+
+
+def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
+    plan = evaluation.plan
+    solved = balanced_dimmers(
+        plan, evaluation.screen_map.grid, evaluation.screen_map.judged, wanted_lux(evaluation), store
+    )
+    index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
+    dimmers = tuple(Change(f"lights[{index[k]}].dimmer", round(v, 3)) for k, v in solved.items())
+    if dimmers:
+        yield _Idea("Balance the screen's dimmers at the wanted level", "", dimmers)
+    for proposal in (
+        *moves.mark_forward(evaluation, 0.5),
+        *moves.smaller_screen(evaluation),
+        *moves.dimmed_screen(evaluation),
+    ):
+        yield _Idea(proposal.text, proposal.cost, proposal.changes)
+    if not any(lamp.role == "back" and lamp.on for lamp in plan.lights) and plan.subject is not None:
+        s = plan.subject
+        lamp = {
+            "id": _free_id(plan), "name": "back light", "role": "back",
+            "position": list(moves.stand_inside(plan, (s.x + 0.9, s.height + 0.9, max(0.4, s.z - 1.2)))),
+            "aim": [s.x, round(0.9 * s.height, 2), s.z],
+            "fixture": {"emitter": {"shape": "rect", "width": 0.3, "height": 0.3}, "flux_lm": 3000.0,
+                        "cct": plan.camera.white_balance_k},
+        }  # fmt: skip
+        present = [light.model_dump(mode="json") for light in plan.lights]
+        cost = "a lamp and a stand; must make sense in the plate"
+        yield _Idea("A back light of 3000 lm", cost, (Change("lights", [*present, lamp]),))
+
+
+def _free_id(plan: Plan) -> str:
+    taken = {lamp.id for lamp in plan.lights}
+    return next(f"l{n}" for n in range(1, 200) if f"l{n}" not in taken)

@@ -1,0 +1,163 @@
+"""How good a key is, region by region, and as one number between an ideal and a border capture.
+
+    quality = 100 * 2 ** -sum(w_i * x_i),  x_i = max(0, (m_i - ideal_i) / (border_i - ideal_i))
+
+100: an ideal capture of the same scene by the same keyer; 50: a stated border capture. The parts and their
+weights are always shown; the single number comes last. Sharpening and blur can't win: soft edges and the
+composite count too.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields
+
+import cv2
+import numpy as np
+
+from ..colour.curves import rec709
+from ..geometry.vectors import Bools, Floats, Floats32
+from .pull import Pulled, figure_of
+from .render import Drawn
+
+DARK, BRIGHT = 0.01, 0.7
+WEIGHTS = {
+    "edge_error": 0.18,
+    "hair_error": 0.18,
+    "motion_error": 0.16,
+    "soft_edge": 0.10,
+    "needed_clip": 0.14,
+    "composite_error": 0.12,
+    "screen_left": 0.12,
+}
+LEAST = {
+    "edge_error": 0.004, "hair_error": 0.004, "motion_error": 0.3, "soft_edge": 0.5, "needed_clip": 0.01,
+    "composite_error": 0.004, "screen_left": 0.004,
+}  # fmt: skip
+"""The least distance between ideal and border that a part is measured with."""
+
+
+@dataclass(frozen=True)
+class Measures:
+    """Raw matte errors 0..1 (None where the region is not in the picture); motion and soft edge in cm2; the clip that
+    the screen needs; residue and holes in %; composite error and screen colour left at the edge, in signal 0..1."""
+
+    edge_error: float | None
+    hair_error: float | None
+    motion_error: float | None
+    soft_edge: float | None
+    needed_clip: float | None
+    composite_error: float | None
+    screen_left: float | None
+    residue_percent: float | None
+    holes_percent: float | None
+
+
+@dataclass(frozen=True)
+class QualityPart:
+    """One part of the quality: its measure, the ideal's and the border's, its weight and what it costs."""
+
+    name: str
+    value: float | None
+    ideal: float | None
+    border: float | None
+    weight: float
+    halvings: float
+
+
+def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach: float) -> Measures:
+    """Measures of one window. `reach`: half width of the edge band in px."""
+    alpha = drawn.alpha[: linear.shape[0], : linear.shape[1]]
+    hair = drawn.hair[: linear.shape[0], : linear.shape[1]] > 0.5
+    hand = drawn.hand[: linear.shape[0], : linear.shape[1]] > 0.0
+    on_screen = drawn.screen[: linear.shape[0], : linear.shape[1]] > 0.5
+    near_hair = _grown(hair, reach)
+    near_hand = _grown(hand, reach)
+    edge = _grown((alpha > 0.02) & (alpha < 0.98), reach) & on_screen
+    body = edge & ~near_hair & ~near_hand
+    # Above 1 the figure is only further from the screen's colour: no error.
+    error = np.abs(np.clip(pulled.raw, -0.5, 1.0) - alpha)
+    hair_band = near_hair & on_screen & (alpha < 0.98)
+    flat = pulled.flat & (alpha < 1e-6) & on_screen
+    solid = cv2.erode((alpha > 0.999).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
+    matte_error = np.abs(pulled.matte - alpha)
+    soft = (pulled.matte > 0.05) & (pulled.matte < 0.95) & edge & ~near_hair
+    return Measures(
+        edge_error=_mean(error, body),
+        hair_error=_mean(error, hair_band),
+        motion_error=float(matte_error[near_hand & on_screen].sum()) * drawn.cm2 if hand.any() else None,
+        soft_edge=float(soft.sum()) * drawn.cm2 if edge.any() else None,
+        needed_clip=pulled.needed_clip,
+        composite_error=_composite(drawn, linear, pulled, channel, edge),
+        screen_left=_left(linear, pulled, channel, edge),
+        residue_percent=100.0 * float((pulled.matte[flat] > 0.02).mean()) if flat.any() else None,
+        holes_percent=100.0 * float((pulled.matte[solid] < 0.95).mean()) if solid.any() else None,
+    )
+
+
+def _grown(mask: Bools, reach: float) -> Bools:
+    size = 2 * max(1, round(reach)) + 1
+    return cv2.dilate(mask.astype(np.uint8), np.ones((size, size), np.uint8)).astype(bool)
+
+
+def _mean(values: Floats, mask: Bools) -> float | None:
+    return float(values[mask].mean()) if int(mask.sum()) > 30 else None
+
+
+def _composite(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, edge: Bools) -> float | None:
+    """Mean error of the composite's signal at the edge, the worse of a dark and a bright ground."""
+    if int(edge.sum()) < 30:
+        return None
+    shape = linear.shape[:2]
+    truth = drawn.foreground[: shape[0], : shape[1]][edge]
+    alpha = drawn.alpha[: shape[0], : shape[1]][edge][:, None]
+    matte = pulled.matte[edge]
+    figure = figure_of(linear[edge], matte, pulled.screen[edge], channel)
+    found = []
+    for level in (DARK, BRIGHT):
+        made = rec709((figure + (1.0 - matte[:, None]) * level).astype(np.float64))
+        wanted = rec709(truth + (1.0 - alpha) * level)
+        found.append(float(np.abs(made - wanted).mean()))
+    return max(found)
+
+
+def _left(linear: Floats32, pulled: Pulled, channel: int, edge: Bools) -> float | None:
+    """Key channel above the mean of the others that is left in the edge after despill, as signal."""
+    if int(edge.sum()) < 30:
+        return None
+    figure = figure_of(linear[edge], pulled.matte[edge], pulled.screen[edge], channel)
+    signal = rec709(figure.astype(np.float64))
+    others = (signal.sum(axis=-1) - signal[:, channel]) / 2.0
+    return float(np.clip(signal[:, channel] - others, 0.0, None).mean())
+
+
+def joined(found: list[Measures]) -> Measures:
+    """One set of measures from several windows: means, and the worst needed clip."""
+    values = {}
+    for field in fields(Measures):
+        known = [v for m in found if (v := getattr(m, field.name)) is not None]
+        worst = field.name in ("needed_clip",)
+        values[field.name] = None if not known else float(max(known) if worst else np.mean(known))
+    return Measures(**values)
+
+
+def parts_of(own: Measures, ideal: Measures, border: Measures) -> tuple[QualityPart, ...]:
+    found = []
+    for name, weight in WEIGHTS.items():
+        value, best, worst = (getattr(m, name) for m in (own, ideal, border))
+        if value is None or best is None or worst is None:
+            found.append(QualityPart(name, value, best, worst, weight, 0.0))
+            continue
+        span = max(worst - best, LEAST[name])
+        # Beyond three borders a part is lost; it shall not drown the others.
+        found.append(
+            QualityPart(name, value, best, worst, weight, weight * min(3.0, max(0.0, (value - best) / span)))
+        )
+    return tuple(found)
+
+
+def quality_of(parts: tuple[QualityPart, ...]) -> float:
+    """0..100; weights of regions that are not in the picture go to the others."""
+    present = sum(part.weight for part in parts if part.value is not None and part.border is not None)
+    if present <= 0.0:
+        return 0.0
+    return float(100.0 * 2.0 ** (-sum(part.halvings for part in parts) / present))

@@ -1,0 +1,230 @@
+"""The test key from a plan: windows drawn, shot, pulled and measured, beside an ideal and a border capture."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..evaluation.evaluate import evaluate
+from ..figure.details import hand_at, held_by
+from ..geometry.vectors import Floats32
+from ..light.basis import BasisStore
+from ..plan import Plan
+from .capture import Capture, border_of, capture_of, ideal_of
+from .keyer import AWAY
+from .pixel_window import PixelWindow
+from .pull import Pulled, pull
+from .quality import Measures, QualityPart, joined, measured, parts_of, quality_of
+from .render import Drawn, draw, figure_place
+from .shoot import Codec, shoot
+
+OVERVIEW = 960
+WHOLE = 480
+"""Width of the picture on which the clip for the whole screen is read; nothing is lost to a codec there."""
+CROP = (576, 432)
+EDGE = 3.0
+
+
+class NoScreen(ValueError):
+    """No screen is in the picture: nothing to key."""
+
+
+@dataclass(frozen=True, eq=False)
+class Shot:
+    """One window: what was drawn, the decoded frame in linear light, and the key (None: no screen in it).
+
+    `next`: the frame that follows; `second`: the same frame by the other keyer.
+    """
+
+    window: PixelWindow
+    drawn: Drawn
+    linear: Floats32
+    pulled: Pulled | None
+    next: Floats32
+    second: Pulled | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class SimulatedKey:
+    """`crops` by name (hair, hand); measures of the plan, the ideal and the border capture; quality 0..100.
+
+    Left out of the quality: `second`, the plan's measures by the chroma distance, and `flicker_percent`, how much the
+    matte changes from frame to frame along its edge (a codec freezes noise, so it is no judge).
+    """
+
+    overview: Shot
+    crops: dict[str, Shot]
+    measures: Measures
+    ideal: Measures
+    border: Measures
+    second: Measures | None
+    flicker_percent: float | None
+    parts: tuple[QualityPart, ...]
+    quality: float
+    capture: Capture
+
+
+Step = Callable[[str], None]
+
+
+def simulate(
+    plan: Plan,
+    store: BasisStore,
+    codec: Codec,
+    seed: int = 7,
+    step: Step = lambda _: None,
+    overview: Shot | None = None,
+) -> SimulatedKey:
+    """The whole of it; the same plan and seed give the same result. `step` is told what begins.
+
+    `overview`: what `quick` gave for the same plan and seed, so that it is not drawn twice.
+
+    Raises NoScreen.
+    """
+    capture = capture_of(evaluate(plan, store), store, seed)
+    step("overview")
+    overview = overview or take(capture, overview_window(plan), codec)
+    if overview.pulled is None:
+        raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
+    step("crops")
+    windows = crop_windows(capture)
+    own, crops = measure_all(capture, windows, codec)
+    crops = {name: with_second(shot, capture) for name, shot in crops.items()}
+    step("ideal and border")
+    ideal, _ = measure_all(ideal_of(capture), windows, codec)
+    border, _ = measure_all(border_of(capture), windows, codec)
+    parts = parts_of(own, ideal, border)
+    return SimulatedKey(
+        overview=with_second(overview, capture),
+        crops=crops,
+        measures=own,
+        ideal=ideal,
+        border=border,
+        second=_second(crops, capture),
+        flicker_percent=_flicker(crops, capture),
+        parts=parts,
+        quality=quality_of(parts),
+        capture=capture,
+    )
+
+
+def with_second(shot: Shot, capture: Capture) -> Shot:
+    """The shot with the other keyer's pull."""
+    return replace(shot, second=pull(shot.linear, capture.key, _away(capture, shot.window), "chroma distance"))
+
+
+def _flicker(crops: dict[str, Shot], capture: Capture) -> float | None:
+    """Mean change of the matte where it is neither 0 nor 1, in %."""
+    changes = []
+    for shot in crops.values():
+        after = pull(shot.next, capture.key, _away(capture, shot.window))
+        if shot.pulled is None or after is None:
+            continue
+        edge = (shot.pulled.matte > 0.02) & (shot.pulled.matte < 0.98)
+        if edge.any():
+            changes.append(float(np.abs(after.matte - shot.pulled.matte)[edge].mean()))
+    return 100.0 * float(np.mean(changes)) if changes else None
+
+
+def _second(crops: dict[str, Shot], capture: Capture) -> Measures | None:
+    found = [
+        measured(shot.drawn, shot.linear, shot.second, capture.key, EDGE) for shot in crops.values() if shot.second
+    ]
+    return joined(found) if found else None
+
+
+def score(
+    capture: Capture, windows: dict[str, PixelWindow], codec: Codec, ideal: Measures, border: Measures
+) -> float:
+    """Quality of a changed capture against the same ideal and border: what levers are ranked by."""
+    own, _ = measure_all(capture, windows, codec)
+    return quality_of(parts_of(own, ideal, border))
+
+
+def quick(
+    plan: Plan, store: BasisStore, codec: Codec, seed: int = 7, drawn: Callable[[Drawn], None] = lambda _: None
+) -> Shot:
+    """The overview alone; `drawn` is given the clean picture before it is recorded. Raises NoScreen."""
+    shot = take(capture_of(evaluate(plan, store), store, seed), overview_window(plan), codec, drawn)
+    if shot.pulled is None:
+        raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
+    return shot
+
+
+def overview_window(plan: Plan, longest: int = OVERVIEW) -> PixelWindow:
+    sensor = plan.camera.sensor
+    width = min(longest, sensor.px_w) // 2 * 2
+    scale = sensor.px_w / width
+    return PixelWindow(0.0, 0.0, width, max(2, round(sensor.px_h / scale) // 2 * 2), scale)
+
+
+def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
+    """Pixel for pixel round the hair and the moving hand, where they are in the picture."""
+    plan = capture.plan
+    sensor, found = plan.camera.sensor, {}
+    width, height = min(CROP[0], sensor.px_w) // 2 * 2, min(CROP[1], sensor.px_h) // 2 * 2
+    if plan.subject is None:
+        middle = PixelWindow((sensor.px_w - width) / 2.0, (sensor.px_h - height) / 2.0, width, height, 1.0)
+        return {"screen": middle}
+    places = {"hand": hand_at(plan.subject)}
+    if plan.subject.framing != "hands":
+        places = {"hair": (0.0, 0.955), **places}
+    if held := held_by(plan.subject):
+        places["prop"] = (held[0].ax, 0.5 * (held[0].ay + held[0].by))
+    for name, (x, y) in places.items():
+        at = figure_place(capture, x, y)
+        if not (0.0 <= at[0] <= sensor.px_w and 0.0 <= at[1] <= sensor.px_h):
+            continue
+        left = float(np.clip(round(at[0] - width / 2.0), 0, sensor.px_w - width))
+        top = float(np.clip(round(at[1] - height / 2.0), 0, sensor.px_h - height))
+        found[name] = PixelWindow(left, top, width, height, 1.0)
+    if not found:
+        found["edge"] = _edge_window(capture, width, height)
+    return found
+
+
+def _edge_window(capture: Capture, width: int, height: int) -> PixelWindow:
+    """The figure's edge before the screen that is nearest to the middle of the picture; else the middle."""
+    sensor = capture.plan.camera.sensor
+    coarse = overview_window(capture.plan, WHOLE)
+    drawn = draw(capture, coarse)
+    rows, columns = np.nonzero((drawn.alpha > 0.05) & (drawn.alpha < 0.95) & (drawn.screen > 0.5))
+    x, y = sensor.px_w / 2.0, sensor.px_h / 2.0
+    if len(rows):
+        px, py = (columns + 0.5) * coarse.scale, (rows + 0.5) * coarse.scale
+        nearest = int(np.argmin((px - x) ** 2 + (py - y) ** 2))
+        x, y = float(px[nearest]), float(py[nearest])
+    left = float(np.clip(round(x - width / 2.0), 0, sensor.px_w - width))
+    return PixelWindow(left, float(np.clip(round(y - height / 2.0), 0, sensor.px_h - height)), width, height, 1.0)
+
+
+def take(capture: Capture, window: PixelWindow, codec: Codec, seen: Callable[[Drawn], None] = lambda _: None) -> Shot:
+    drawn = draw(capture, window)
+    seen(drawn)
+    sensor = capture.plan.camera.sensor
+    share = window.width * window.height / (sensor.px_w * sensor.px_h)
+    # An overview stands for the whole frame: it gets the whole rate, less what fewer pixels need.
+    linear, after = shoot(capture, drawn, share if window.scale == 1.0 else window.scale**-1.5, codec)
+    return Shot(window, drawn, linear, pull(linear, capture.key, _away(capture, window)), after)
+
+
+def _away(capture: Capture, window: PixelWindow) -> float:
+    """Drawn px that the flat screen keeps from the figure."""
+    away = AWAY * capture.plan.camera.sensor.px_h / window.scale * (0.5 if window.scale == 1.0 else 1.0)
+    return min(away, 0.12 * window.height)
+
+
+def measure_all(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tuple[Measures, dict[str, Shot]]:
+    """Measures over all windows, and the windows themselves. Raises NoScreen."""
+    shots = {name: take(capture, window, codec) for name, window in windows.items()}
+    found = [
+        measured(shot.drawn, shot.linear, shot.pulled, capture.key, EDGE)
+        for shot in shots.values()
+        if shot.pulled is not None
+    ]
+    if not found:
+        raise NoScreen("nothing to key: no screen is in the picture where the figure is")
+    whole = take(replace(capture, recording=None), overview_window(capture.plan, WHOLE), codec)
+    return replace(joined(found), needed_clip=whole.pulled.needed_clip if whole.pulled else None), shots

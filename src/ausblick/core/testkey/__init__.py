@@ -1,1 +1,0 @@
-"""The simulated test key: the frame that the plan would record, keyed, and held against its true matte."""

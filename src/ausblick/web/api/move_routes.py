@@ -1,0 +1,38 @@
+"""Tracking marks for a moving camera; scale and place of copies."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+
+from ausblick.core.camera.copies import copies
+from ausblick.core.camera.tracking_marks import Move, tracking_marks
+from ausblick.core.plan import plan_from
+
+from ..context import answer
+from ..move_schemas import CopiesBody, CopiesModel, CopyModel, MarksForMoveBody, TrackingMarksModel
+from ..present import pairs
+
+api = APIBlueprint("move", __name__, url_prefix="/api", abp_tags=[Tag(name="moves and copies")])
+
+
+@api.post("/tracking-marks", operation_id="trackingMarks", responses={200: TrackingMarksModel})
+def post_tracking_marks(body: MarksForMoveBody) -> Response:
+    """The fewest marks of which the wanted number is in every frame of the move."""
+    move = Move(body.pan, body.tilt, body.travel, body.zoom)
+    marks = tracking_marks(plan_from(body.plan), move, body.wanted)
+    model = TrackingMarksModel(
+        places=[(x, y) for x, y in pairs(marks.places, 3)], least=marks.least, shade=marks.shade, says=marks.says
+    )
+    return answer(model)
+
+
+@api.post("/copies", operation_id="copies", responses={200: CopiesModel})
+def post_copies(body: CopiesBody) -> Response:
+    """Scale, place and overlap of one figure multiplied in rows."""
+    found = copies(plan_from(body.plan), body.rows, body.columns, body.spacing, body.row_depth)
+    model = CopiesModel(copies=[CopyModel.model_validate(asdict(copy)) for copy in found])
+    return answer(model)

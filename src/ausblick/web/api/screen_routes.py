@@ -1,0 +1,37 @@
+"""The screen as a choice and as work: colour evidence with a recommendation, and the rigging sheet."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+
+from ausblick.core.plan import plan_from
+from ausblick.core.rig.materials import FACTS
+from ausblick.core.rig.rigging_sheet import rigging_sheet
+from ausblick.core.rig.screen_colour import SOLID, advice, evidence
+from ausblick.core.rig.wardrobe_check import checks
+
+from ..context import answer, services
+from ..screen_schemas import ScreenAdviceModel, ScreenBody
+
+api = APIBlueprint("screen", __name__, url_prefix="/api", abp_tags=[Tag(name="screen")])
+
+
+@api.post("/screen-advice", operation_id="screenAdvice", responses={200: ScreenAdviceModel})
+def post_screen_advice(body: ScreenBody) -> Response:
+    plan, bag = plan_from(body.plan), services().kits.get().kit.sandbag_kg
+    model = ScreenAdviceModel.model_validate(
+        {
+            "checks": [asdict(check) for check in checks(plan)],
+            "materials": [asdict(facts) for facts in FACTS],
+            "evidence": [asdict(row) for row in evidence(plan)],
+            "advice": asdict(advice(plan)),
+            "sheet": asdict(rigging_sheet(plan, body.wind_ms, bag)),
+            "bag_kg": bag,
+            "solid": SOLID,
+        }
+    )
+    return answer(model)

@@ -1,0 +1,22 @@
+"""What a request works with."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from flask import Response, current_app
+from pydantic import BaseModel
+
+from ausblick.app.services import Services
+
+EXTENSION = "ausblick"
+
+
+def services() -> Services:
+    """The application's services."""
+    return cast(Services, current_app.extensions[EXTENSION])
+
+
+def answer(model: BaseModel, status: int = 200) -> Response:
+    """A model as JSON."""
+    return Response(model.model_dump_json(), status=status, mimetype="application/json")

@@ -1,0 +1,93 @@
+"""Even the screen, and distances: on six badly lit screens, never worse, in words for the stands."""
+
+from __future__ import annotations
+
+import pytest
+
+from ausblick.core.advice.rules.space_rules import outside
+from ausblick.core.advice.search.distances import distances
+from ausblick.core.advice.search.even_screen import Freedoms, even_screen
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.demo.fern_house import scree, seed_vault
+from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
+from tests.conftest import MakePlan
+
+SIX = [seed_vault(), scree(), fern_dancer(), potting_shed(), seed_jar(), gardeners()]
+ALL = Freedoms(heights=True, positions=True, aims=True)
+
+
+def spread(plan: Plan, store: BasisStore) -> float:
+    screen = evaluate(plan, store).screen
+    assert screen is not None
+    return screen.spread_stops
+
+
+@pytest.mark.parametrize("plan", SIX, ids=[p.title for p in SIX])
+def test_a_badly_lit_screen_becomes_even_or_it_is_said_why(plan: Plan) -> None:
+    store = BasisStore()
+    found = even_screen(plan, store, ALL)
+    changed = apply_changes(plan, found.changes)
+    assert spread(changed, store) == pytest.approx(found.spread_after)
+    assert found.spread_after <= found.spread_before
+    assert found.spread_after < 0.3 or found.limits
+    assert len(outside(changed)) <= len(outside(plan))
+    framed = {f.light for f in evaluate(changed, store).reflections if f.visible}
+    assert framed <= {f.light for f in evaluate(plan, store).reflections if f.visible}
+
+
+def test_dimmers_alone_where_they_can(make: MakePlan) -> None:
+    """Two alike lamps far off at unlike dimmers: alike dimmers are even, and nothing else is touched."""
+    lights = [
+        {"name": n, "position": [x, 1.3, 4.6], "aim": [-0.3 * x, 1.3, 0], "dimmer": d}
+        for n, x, d in (("left", -2.6, 0.9), ("right", 2.6, 0.25))
+    ]
+    black = {"reflectance": {"walls": [0, 0, 0], "ceiling": [0, 0, 0], "floor": [0, 0, 0]}}
+    camera = {"iso": 800, "f_number": 2.8, "shutter_s": 0.02}
+    plan = make(lights=lights, room=black, subject={"framing": "chest"}, camera=camera)
+    found = even_screen(plan, BasisStore(), Freedoms(False, False, False))
+    assert {c.path for c in found.changes} == {"lights[0].dimmer", "lights[1].dimmer"}
+    assert found.changes[0].value == pytest.approx(found.changes[1].value, rel=0.02)
+    assert found.spread_after < 0.15
+    assert all("%" in line for line in found.words)
+
+
+def test_what_is_in_the_way_is_named(make: MakePlan) -> None:
+    assert even_screen(make(lights=[]), BasisStore(), ALL).limits == ("no lamp of the screen is on",)
+    assert not even_screen(make(lights=[]), BasisStore(), ALL).changes
+
+
+def test_shadow_and_spill_fall_with_distance() -> None:
+    found = distances(gardeners(), BasisStore())
+    assert [p.z for p in found.curve] == sorted(p.z for p in found.curve)
+    near, far = found.curve[0], found.curve[-1]
+    assert near.shadow_area > 0.0 == far.shadow_area
+    assert (far.edge or 0) < (near.edge or 0)
+    assert far.needed is not None
+    assert near.needed is not None
+    assert far.needed[0] > near.needed[0]
+
+
+def test_schools_of_distance_and_what_the_room_forbids() -> None:
+    rows = {row.school: row for row in distances(gardeners(), BasisStore()).schools}
+    assert set(rows) == {"1m", "1.2-2m", "2m-plus", "3m", "shadow-gone"}
+    assert rows["1m"].found is not None
+    assert rows["1m"].found.z == 1.0
+    gone = rows["shadow-gone"].found
+    assert gone is not None
+    assert gone.shadow_area == 0.0
+    shallow = apply_changes(gardeners(), [Change("room.z_max", 4.4), Change("camera.z", 3.9)])
+    three = {row.school: row for row in distances(shallow, BasisStore()).schools}["3m"]
+    assert three.found is None
+    assert "deep enough" in three.why_not
+
+
+def test_going_to_a_distance_takes_the_subjects_lamps_along() -> None:
+    plan = gardeners()
+    point = next(p for p in distances(plan, BasisStore()).curve if p.z == 2.1)
+    moved = apply_changes(plan, point.changes)
+    assert moved.subject is not None
+    assert moved.subject.z == 2.1
+    assert moved.lights[2].position[2] == pytest.approx(plan.lights[2].position[2] + 1.2)
+    assert moved.lights[0] == plan.lights[0]

@@ -1,0 +1,122 @@
+"""Spill, shadow, zones, cloth, mirrors and safety as a user meets them: what is said and what helps."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from ausblick.core.advice.rule import Finding
+from ausblick.core.plan import Plan, apply_changes
+from tests.conftest import MakePlan, lamp
+from tests.demo_findings import DEMO, demo_findings, found, judged
+
+
+@pytest.mark.parametrize(
+    ("title", "rule", "words"),
+    [
+        ("Potting-shed window", "subject.spill-edge", "left wall"),
+        ("Potting-shed window", "light.pane", "shed fill seen"),
+        ("Potting-shed window", "light.mixed-colour", "hue varies"),
+        ("Scree, noon", "subject.spill-under", "floor run"),
+        ("Fern dancer", "subject.spill-front", "feet"),
+        ("Seed jar", "light.gloss", "shines in the cloth"),
+        ("Seed jar", "subject.mirrors", "scoop"),
+        ("Portraits of the gardeners", "light.shadow", "portrait key"),
+        ("Portraits of the gardeners", "light.power", "17.4 of 16 A"),
+        ("Portraits of the gardeners", "light.heat", "right flood"),
+    ],
+)
+def test_each_fault_of_the_demo_is_found_and_has_a_cure(title: str, rule: str, words: str) -> None:
+    finding = demo_findings(title)[rule]
+    assert finding.judgement.severity != "fine"
+    assert words in finding.judgement.says
+    assert finding.remedies
+
+
+def after(title: str, rule: str, remedy: str) -> Finding:
+    chosen = next(r for r in demo_findings(title)[rule].remedies if remedy in r.text)
+    return found(apply_changes(DEMO[title], chosen.changes), rule)
+
+
+def test_black_cloth_beside_the_mark_lowers_the_edge_by_what_was_said() -> None:
+    before = demo_findings("Potting-shed window")["subject.spill-edge"]
+    then = after("Potting-shed window", "subject.spill-edge", "Black cloth on the left")
+    said = next(r for r in before.remedies if "Black cloth on the left" in r.text)
+    assert then.judgement.value == pytest.approx(said.after)
+    assert (then.judgement.value or 9) < 0.7 * (before.judgement.value or 0)
+
+
+def test_the_proposed_place_clears_the_pane() -> None:
+    then = after("Potting-shed window", "light.pane", "shed fill to")
+    assert then.judgement.severity == "fine"
+
+
+def test_a_lamp_on_another_circuit_unloads_the_full_one() -> None:
+    then = after("Portraits of the gardeners", "light.power", "right flood on circuit B")
+    assert then.judgement.severity == "fine"
+
+
+def verdict_of(plan: Plan, rule: str) -> Any:
+    finding = judged(plan, rule)
+    return finding and finding.judgement
+
+
+PAIR = [{"position": [x, 1.3, 2.0], "aim": [-0.2 * x, 1.3, 0], "dimmer": 0.5} for x in (-2.2, 2.2)]
+
+
+def test_folds_that_grazing_light_draws(make: MakePlan) -> None:
+    def folds(**screen: Any) -> float:
+        grazing = {"position": [-2.2, 1.3, 0.35], "aim": [1.0, 1.3, 0.0], "dimmer": 0.4}
+        lights = [grazing] if screen.pop("grazing", False) else PAIR
+        return float(
+            verdict_of(
+                make(lights=lights, screen=screen, camera={"iso": 1600, "f_number": 11}), "light.wrinkles"
+            ).value
+        )
+
+    assert folds(wrinkle_slope=0.06, grazing=True) > 2.0 * folds(wrinkle_slope=0.06)
+    assert folds(wrinkle_slope=0.0) == pytest.approx(0.0, abs=1e-9)
+    assert folds(wrinkle_slope=0.06) == pytest.approx(2.0 * folds(wrinkle_slope=0.03), rel=0.02)
+
+
+def test_one_colour_of_light_makes_one_green(make: MakePlan) -> None:
+    mixed = [PAIR[0], {**PAIR[1], "fixture": {"cct": 3200}}]
+    assert verdict_of(make(lights=PAIR), "light.mixed-colour").value < 2.0
+    assert verdict_of(make(lights=mixed), "light.mixed-colour").severity in ("fix", "stop")
+
+
+def test_poor_rendering_is_an_uncertainty(make: MakePlan) -> None:
+    poor = make(lights=[PAIR[0], {**PAIR[1], "name": "shop lamp", "fixture": {"cri": 72}}])
+    judgement = verdict_of(poor, "light.rendering")
+    assert "shop lamp" in judgement.says
+    assert "may be off" in judgement.says
+
+
+def test_zones_that_mix(make: MakePlan) -> None:
+    key = lamp(emitter={"shape": "rect"}, flux_lm=9000, role="key", position=[-0.6, 1.8, 4.6], aim=[0, 1.5, 2.4])
+    near = make(subject={"z": 0.9}, lights=[*PAIR, {**key, "position": [-0.6, 1.8, 2.6], "aim": [0, 1.5, 0.9]}])
+    far = make(subject={"z": 2.6}, lights=[*PAIR, key])
+    assert verdict_of(near, "light.two-zones").value > verdict_of(far, "light.two-zones").value > 0
+
+
+@pytest.mark.parametrize(("dimmer", "limit"), [(0.02, 0.25), (1.0, 2.0)])
+def test_a_back_light_neither_lost_nor_glaring(make: MakePlan, dimmer: float, limit: float) -> None:
+    key = lamp(emitter={"shape": "rect"}, flux_lm=9000, role="key", position=[-0.6, 1.8, 4.6], aim=[0, 1.5, 2.4])
+    back = lamp(emitter={"shape": "rect", "width": 0.3, "height": 0.3}, flux_lm=20000, role="back",
+                position=[0.8, 2.7, 1.2], aim=[0, 1.6, 2.4])  # fmt: skip
+    judgement = verdict_of(make(lights=[*PAIR, key, {**back, "dimmer": dimmer}]), "subject.rim")
+    assert judgement.severity != "fine"
+    assert judgement.limit == limit
+
+
+def test_a_lamp_over_heads_is_said_with_its_caution(make: MakePlan) -> None:
+    above = lamp(emitter={"shape": "rect"}, flux_lm=4000, role="key", position=[0.1, 3.0, 2.5], aim=[0, 1.5, 2.4])
+    judgement = verdict_of(make(lights=[{**above, "name": "top light"}]), "light.overhead")
+    assert "top light" in judgement.says
+    assert "second fixing" in judgement.says
+
+
+def test_a_circuit_that_the_plan_does_not_know(make: MakePlan) -> None:
+    judgement = verdict_of(make(lights=[{"circuit": "Z", "fixture": {"watts": 900}}]), "light.power")
+    assert judgement.says.startswith("Circuit Z carries 900 W")

@@ -1,0 +1,158 @@
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from ausblick.core.advice.rules.space_rules import outside
+from ausblick.core.advice.search.framing import FRAMINGS, lens_for, stand_for
+from ausblick.core.advice.search.lamp_roles import cast
+from ausblick.core.advice.search.proposal import SetupProposals, propose
+from ausblick.core.advice.search.room_table import room_table
+from ausblick.core.camera.coverage import coverage_of
+from ausblick.core.camera.view import view_of
+from ausblick.core.kit import Kit, dump_kit, kit_from
+from ausblick.core.kit.catalogue import full_kit, small_kit
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Framing, Plan, apply_changes, plan_from
+from ausblick.demo.fern_house import HALL
+from ausblick.demo.shots import briefs
+
+SPARE_ROOM = {"x_min": -1.5, "x_max": 1.5, "z_min": -0.1, "z_max": 4.1, "height": 2.4}
+
+
+def plan_in(room: dict[str, Any], **parts: Any) -> Plan:
+    return plan_from({"format": "ausblick-plan", "version": 1, "room": room, **parts})
+
+
+def with_lamps(count: int) -> Kit:
+    """The full kit with so many of its lamps, largest kinds first."""
+    data = dump_kit(full_kit())
+    left = count
+    for lamp in data["lamps"]:
+        lamp["count"] = min(lamp["count"], left)
+        left -= lamp["count"]
+    return kit_from(data)
+
+
+@pytest.mark.parametrize(("room", "kit"), [(HALL, full_kit()), (SPARE_ROOM, small_kit())], ids=["hall", "spare room"])
+def test_each_cell_that_is_possible_holds_when_it_is_applied(room: dict[str, Any], kit: Kit) -> None:
+    plan = plan_in(room)
+    cells = room_table(plan, kit)
+    assert {cell.framing for cell in cells} == set(FRAMINGS)
+    for cell in cells:
+        if cell.state == "impossible":
+            assert cell.blocks
+            assert cell.why
+            continue
+        applied = apply_changes(plan, cell.changes)
+        coverage = coverage_of(applied, view_of(applied.camera, applied.subject))
+        assert coverage.covered, cell
+        assert coverage.margin_m == pytest.approx(cell.margin_m)
+        assert outside(applied) == []
+
+
+def test_full_length_is_impossible_in_the_spare_room_and_why() -> None:
+    cells = [cell for cell in room_table(plan_in(SPARE_ROOM), small_kit()) if cell.framing == "full"]
+    assert [cell.state for cell in cells] == ["impossible"] * 3
+    assert {cell.blocks for cell in cells} == {"depth"}
+    assert "behind the back wall" in cells[0].why
+    # With depth enough it is the pop-up that has no floor for the feet.
+    deep = [c for c in room_table(plan_in(SPARE_ROOM | {"z_max": 12.0}), small_kit()) if c.framing == "full"]
+    assert {cell.blocks for cell in deep} == {"screen"}
+    assert "floor piece" in deep[0].why
+
+
+def test_a_low_ceiling_blocks_a_high_screen() -> None:
+    kit = kit_from({"screens": [{"name": "roll", "height": 3.0}], "lenses": [{"focal_mm": 50}]})
+    cell = next(c for c in room_table(plan_in(HALL | {"height": 2.6}), kit) if c.framing == "chest")
+    assert (cell.state, cell.blocks) == ("impossible", "height")
+
+
+def test_a_framing_fills_the_picture_from_its_distance() -> None:
+    plan = plan_in(HALL)
+    near, far = stand_for(plan, "full", 35, turned=False), stand_for(plan, "full", 50, turned=False)
+    assert far.distance / near.distance == pytest.approx(50 / 35, rel=1e-6)
+    assert near.distance == pytest.approx(35 * (1.72 / 0.86) / 13.2 + 0.035)
+    assert stand_for(plan, "full", 35, turned=True).distance < 0.6 * near.distance
+
+
+@pytest.mark.parametrize(("count", "roles"), [(0, ""), (1, "k"), (2, "sk"), (3, "ssk"), (4, "sskf"), (6, "sskfb")])
+def test_who_does_what_with_so_many_lamps(count: int, roles: str) -> None:
+    team = cast(with_lamps(count))
+    given = "s" * len(team.screen) + "k" * bool(team.key) + "f" * bool(team.fill) + "b" * bool(team.back)
+    assert given == roles
+
+
+def proposed(plan: Plan, kit: Kit, framing: Framing) -> SetupProposals:
+    made = propose(plan, kit, framing, BasisStore())
+    for proposal in made.alternatives:
+        assert outside(proposal.plan) == []
+        assert proposal.says
+        assert proposal.evaluation.coverage.covered
+    return made
+
+
+@pytest.mark.parametrize(("framing", "plan"), briefs(), ids=[plan.title for _, plan in briefs()])
+def test_each_shot_of_the_fern_house_has_a_proposal_that_nothing_stops(framing: Framing, plan: Plan) -> None:
+    made = proposed(plan, full_kit(), framing)
+    assert len(made.alternatives) >= 2
+    for proposal in made.alternatives:
+        assert proposal.stops == ()
+        assert proposal.plan.plate == plan.plate
+        assert proposal.plan.targets == plan.targets
+    best = made.alternatives[0].evaluation
+    assert best.screen is not None
+    assert best.target.low - 3 <= best.screen.level_luma <= best.target.high + 3
+    assert best.screen.spread_stops < 0.6
+
+
+@pytest.mark.parametrize("count", [1, 2, 3, 6])
+@pytest.mark.parametrize("shot", [0, 1])
+def test_kits_of_few_lamps(count: int, shot: int) -> None:
+    framing, plan = briefs()[shot]
+    made = proposed(plan, with_lamps(count), framing)
+    assert made.alternatives
+    for proposal in made.alternatives:
+        assert len(proposal.plan.lights) <= count
+        camera = proposal.plan.camera
+        assert camera.iso <= 8 * camera.sensor.base_iso
+        assert proposal.stops == () or any(
+            "stops of light are missing" in cost or "so few lamps" in cost for cost in proposal.costs
+        )
+
+
+def test_the_spare_room_with_two_panels_and_a_soft_light() -> None:
+    made = proposed(plan_in(SPARE_ROOM), small_kit(), "chest")
+    assert made.alternatives[0].stops == ()
+    assert sum(lamp.role == "screen" for lamp in made.alternatives[0].plan.lights) == 2
+
+
+def test_outdoors_under_cloud_no_lamp_is_needed() -> None:
+    room = {"kind": "exterior", "ambient_lux": 9000, "ambient_cct": 6500}
+    made = proposed(plan_in(room, camera={"white_balance_k": 6500}), full_kit(), "waist")
+    best = made.alternatives[0]
+    assert best.plan.lights == ()
+    assert best.stops == ()
+    assert best.evaluation.exposure.stops_over == pytest.approx(0.0, abs=0.5)
+
+
+def test_what_is_impossible_says_why() -> None:
+    assert "behind the back wall" in proposed(plan_in(SPARE_ROOM), small_kit(), "full").impossible[0]
+    assert proposed(plan_in(HALL), kit_from({}), "full").impossible == ("There is no lens in the kit.",)
+    assert proposed(plan_in(HALL, subject=None), full_kit(), "full").impossible
+    assert "no lamp" in proposed(plan_in(HALL), with_lamps(0), "full").impossible[0]
+
+
+def test_the_same_input_gives_the_same_proposal() -> None:
+    framing, plan = briefs()[4]
+    one, two = (propose(plan, full_kit(), framing, BasisStore()) for _ in range(2))
+    assert [p.plan for p in one.alternatives] == [p.plan for p in two.alternatives]
+
+
+@pytest.mark.parametrize("turned", [False, True])
+def test_lens_for_a_distance_undoes_distance_for_a_lens(turned: bool) -> None:
+    plan = plan_in(HALL)
+    for framing in FRAMINGS:
+        distance = stand_for(plan, framing, 50.0, turned).distance
+        assert lens_for(plan, framing, distance, turned) == pytest.approx(50.0)

@@ -1,0 +1,111 @@
+"""A remedy is a promise: applied for real, a fresh look at the changed plan says what was said."""
+
+from __future__ import annotations
+
+import pytest
+
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
+from ausblick.core.advice.rule_set import RuleSet, rules_with
+from ausblick.core.kit import kit_from
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Plan, apply_changes
+from tests.conftest import MakePlan, lamp
+from tests.demo_findings import DEMO, SMALL_KIT, STORE, demo_findings
+
+Judged = dict[str, Judgement]
+
+
+def judgements(plan: Plan, rules: RuleSet, store: BasisStore = STORE) -> Judged:
+    return {f.rule.id: f.judgement for f in find(plan, store, rules, with_remedies=False)[1]}
+
+
+def keeps_its_promise(
+    finding: Finding, remedy: Remedy, before: dict[str, Judgement], after: dict[str, Judgement]
+) -> None:
+    new = after.get(finding.rule.id)
+    assert remedy.outcome == ("does-not-apply" if new is None else "cured" if new.severity == "fine" else "better")
+    assert remedy.after == (None if new is None else pytest.approx(new.value, rel=1e-6, abs=1e-9))
+    assert new is None or new.excess < finding.judgement.excess
+    assert set(remedy.worsens) == {
+        rule
+        for rule, judgement in after.items()
+        if RANK[judgement.severity] < RANK[before[rule].severity if rule in before else "fine"]
+    }
+
+
+@pytest.mark.parametrize("title", DEMO)
+def test_every_remedy_does_what_it_says(title: str) -> None:
+    plan, tried = DEMO[title], 0
+    before = judgements(plan, SMALL_KIT)
+    for finding in demo_findings(title).values():
+        for remedy in finding.remedies:
+            keeps_its_promise(finding, remedy, before, judgements(apply_changes(plan, remedy.changes), SMALL_KIT))
+            tried += 1
+    assert tried >= 4
+
+
+def test_a_remedy_holds_in_a_fresh_store_too() -> None:
+    finding = demo_findings("Scree, noon")["light.level"]
+    remedy = finding.remedies[0]
+    after = judgements(apply_changes(DEMO["Scree, noon"], remedy.changes), SMALL_KIT, BasisStore())["light.level"]
+    assert after.value == pytest.approx(remedy.after, rel=1e-6)
+
+
+KIT = rules_with(
+    kit_from(
+        {
+            "format": "ausblick-kit", "version": 1, "lamps": [], "cameras": [], "stands": [],
+            "lenses": [{"name": "50 mm", "focal_mm": 50.0}],
+            "screens": [{"name": "small", "width": 2.0, "height": 2.0}],
+        }
+    )
+)  # fmt: skip
+
+
+def test_a_kit_remedy_is_judged_by_the_kit(make: MakePlan) -> None:
+    """Judged without the kit's rules it counted as cured unseen."""
+    plan = make(camera={"focal_mm": 40})
+    before = judgements(plan, KIT)
+    finding = find(plan, STORE, KIT, only=("kit.lens",))[1][0]
+    assert finding.judgement.severity == "consider"
+    assert finding.remedies[0].outcome == "cured"
+    keeps_its_promise(
+        finding, finding.remedies[0], before, judgements(apply_changes(plan, finding.remedies[0].changes), KIT)
+    )
+
+
+def test_a_lens_that_nobody_has_is_told_as_the_worse(make: MakePlan) -> None:
+    """The cure for a distorted face asks for a longer lens: one that is not in the kit has to be rented."""
+    near = make(camera={"z": 3.0, "focal_mm": 50}, subject={"framing": "chest"})
+    finding = find(near, STORE, KIT, only=("space.distortion",))[1][0]
+    assert finding.remedies
+    assert all("kit.lens" in remedy.worsens for remedy in finding.remedies)
+
+
+def test_a_rule_that_no_longer_applies_is_not_told_as_cured(make: MakePlan) -> None:
+    """Without its light from behind the cloth is not asked for any more; that is no value of nought."""
+    plan = make(screen={"behind_lux": 900}, lights=[lamp(position=[-2, 1.3, 2], aim=[0, 1.3, 0])])
+    finding = find(plan, STORE, only=("light.behind",))[1][0]
+    curtains = next(remedy for remedy in finding.remedies if "curtains" in remedy.text)
+    assert curtains.outcome == "does-not-apply"
+    assert curtains.after is None
+    assert curtains.effect.endswith("no longer a question")
+    cloth = next(remedy for remedy in finding.remedies if "opaque" in remedy.text)
+    assert cloth.outcome == "cured"
+    assert cloth.after == pytest.approx(0.0)
+
+
+def test_the_mark_takes_its_lamps_along(make: MakePlan) -> None:
+    """A face left behind by its key lost half its light: 599 lx became 224."""
+    key = lamp(role="key", position=[-1.2, 2.0, 2.2], aim=[0.0, 1.55, 0.8])
+    plan = make(subject={"z": 0.8}, lights=[key])
+    evaluation, findings = find(plan, STORE, only=("space.gap",))
+    lux = evaluation.exposure.subject_lux
+    assert lux is not None
+    for remedy in findings[0].remedies:
+        changed = apply_changes(plan, remedy.changes)
+        moved = changed.subject.z - 0.8 if changed.subject else 0.0
+        assert changed.lights[0].position[2] == pytest.approx(2.2 + moved)
+        after = find(changed, STORE, with_remedies=False)[0].exposure.subject_lux
+        assert after == pytest.approx(lux, rel=0.1)

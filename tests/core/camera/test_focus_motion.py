@@ -1,0 +1,41 @@
+from __future__ import annotations
+
+import pytest
+
+from ausblick.core.camera.focus import SHARP_PX, defocus_px, depth_of_field, f_number_for
+from ausblick.core.camera.motion import flicker_error, motion_blur_px, safe_shutters, shutter_angle
+from tests.conftest import MakePlan
+
+
+def test_blur_is_speed_times_time_times_magnification(make: MakePlan) -> None:
+    camera = make(camera={"shutter_s": 0.02, "focal_mm": 50}).camera
+    assert motion_blur_px(1.5, 4.0, camera) == pytest.approx(1.5 * 0.02 * 50 / 4.0 / (23.5 / 3840))
+    assert shutter_angle(0.02, 25) == pytest.approx(180)
+
+
+def test_the_limits_of_the_depth_of_field_blur_by_just_the_circle(make: MakePlan) -> None:
+    camera = make(camera={"focal_mm": 85, "f_number": 2.8}).camera
+    near, far = depth_of_field(camera, 4.0)
+    assert near < 4.0 < far
+    assert defocus_px(camera, 4.0, near) == pytest.approx(SHARP_PX, rel=1e-6)
+    assert defocus_px(camera, 4.0, far) == pytest.approx(SHARP_PX, rel=1e-6)
+    assert depth_of_field(make(camera={"focal_mm": 12, "f_number": 16}).camera, 4.0)[1] == float("inf")
+
+
+def test_the_f_number_that_makes_a_range_sharp(make: MakePlan) -> None:
+    camera = make(camera={"focal_mm": 85, "f_number": 2.0}).camera
+    wanted = f_number_for(camera, 4.0, 3.6, 4.3)
+    near, far = depth_of_field(make(camera={"focal_mm": 85, "f_number": wanted}).camera, 4.0)
+    assert near <= 3.6 + 1e-9
+    assert far >= 4.3 - 1e-9
+    assert min(3.6 - near, far - 4.3) == pytest.approx(0.0, abs=1e-6)
+
+
+@pytest.mark.parametrize(("shutter", "safe"), [(1 / 50, True), (1 / 100, True), (1 / 60, False), (1 / 200, False)])
+def test_whole_flashes_at_50_hz(shutter: float, safe: bool) -> None:
+    assert (flicker_error(shutter, 50.0) < 0.01) is safe
+
+
+def test_safe_shutters_fit_into_a_frame() -> None:
+    assert safe_shutters(50.0, 25.0) == pytest.approx([0.01, 0.02, 0.03, 0.04])
+    assert safe_shutters(60.0, 100.0) == pytest.approx([1 / 120])

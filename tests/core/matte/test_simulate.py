@@ -1,0 +1,211 @@
+"""The simulated test key: exact truth, real codecs, trends that every set knows, and one number last."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import cache
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ausblick.core.camera.sensor_noise import full_well, noise_linear, noise_percent
+from ausblick.core.colour.curves import rec709
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.reading import read_frame
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.matte.capture import Capture, border_of, capture_of, ideal_of
+from ausblick.core.matte.levers import levers_of
+from ausblick.core.matte.pixel_window import PixelWindow
+from ausblick.core.matte.quality import WEIGHTS, Measures, parts_of, quality_of
+from ausblick.core.matte.render import draw
+from ausblick.core.matte.simulation import NoScreen, SimulatedKey, crop_windows, measure_all, quick, simulate
+from ausblick.core.plan import Plan, plan_from
+from ausblick.formats.recording import codec_class, pixel_format, through
+
+STORE = BasisStore()
+SENSOR = {"width_mm": 23.5, "height_mm": 13.2, "px_w": 1920, "px_h": 1080, "base_iso": 400}
+RAW = {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 800}
+LONG_GOP = {"codec": "long-gop", "chroma": "4:2:0", "bits": 8, "mbit_s": 25}
+
+
+def plan(recording: dict[str, Any] = RAW, subject: dict[str, Any] | None = None, **camera: Any) -> Plan:
+    pair = [
+        {"position": [x, 1.4, 2.6], "aim": [-0.2 * x, 1.4, 0], "fixture": {"flux_lm": 24000.0}} for x in (-2.4, 2.4)
+    ]
+    key = {"role": "key", "position": [-1.2, 2.2, 4.6], "aim": [0, 1.5, 2.4], "fixture": {"flux_lm": 16000.0}}
+    grey = {"walls": [0.2, 0.2, 0.2], "ceiling": [0.2, 0.2, 0.2], "floor": [0.1, 0.1, 0.1]}
+    return plan_from({
+        "format": "ausblick-plan", "version": 1, "lights": [*pair, key], "room": {"reflectance": grey},
+        "screen": {"wrinkle_slope": 0.0, "gloss": 0.0},
+        "subject": {"framing": "waist", "hair": [0.3, 0.2, 0.1], "hair_kind": "fine", **(subject or {})},
+        "camera": {"sensor": SENSOR, "focal_mm": 50, "z": 6.6, "recording": recording, **camera},
+    })  # fmt: skip
+
+
+@cache
+def captured(shutter: float = 0.01) -> Capture:
+    return capture_of(evaluate(plan(shutter_s=shutter), STORE), STORE)
+
+
+def measures(capture: Capture) -> Measures:
+    return measure_all(capture, crop_windows(capture), through)[0]
+
+
+def test_the_true_matte_is_exact() -> None:
+    capture = captured()
+    for window in (PixelWindow(0, 0, 480, 270, 4.0), *crop_windows(capture).values()):
+        drawn = draw(capture, window)
+        composite = drawn.foreground + (1.0 - drawn.alpha[..., None]) * drawn.background
+        assert np.abs(drawn.frame - composite).max() < 1e-6
+        assert drawn.alpha.min() >= 0.0
+        assert drawn.alpha.max() <= 1.0 + 1e-6
+        assert ((drawn.alpha > 0.01) & (drawn.alpha < 0.99)).any()
+
+
+def test_the_same_plan_gives_the_same_key() -> None:
+    one, two = (quick(plan(LONG_GOP), BasisStore(), through) for _ in range(2))
+    assert one.pulled is not None
+    assert two.pulled is not None
+    assert np.array_equal(one.linear, two.linear)
+    assert np.array_equal(one.pulled.matte, two.pulled.matte)
+
+
+def test_the_simulated_frame_measures_what_check_says() -> None:
+    even = plan(subject={"z": 2.6}, iso=400, f_number=5.6)
+    evaluation = evaluate(even, STORE)
+    assert evaluation.screen is not None
+    shot = quick(even, STORE, through)
+    signal = rec709(shot.linear.astype(np.float64))
+    frame = Frame(np.round(65535.0 * signal).astype(np.uint16), 65535.0)
+    reading = read_frame(frame)
+    assert reading.level_luma is not None
+    assert reading.hue == "green"
+    # The frame shows more of the screen than is judged: the same within a point and a half.
+    assert reading.level_luma.mean == pytest.approx(evaluation.screen.level_luma, abs=1.5)
+
+
+def test_a_faster_shutter_leaves_less_soft_edge_and_a_smaller_hand_error() -> None:
+    slow, fast = (measures(replace(captured(), smear_px=px, noise=0.2)) for px in (24.0, 3.0))
+    assert fast.soft_edge is not None
+    assert slow.soft_edge is not None
+    assert fast.soft_edge < 0.6 * slow.soft_edge
+    assert (fast.motion_error or 0) < (slow.motion_error or 0)
+
+
+def test_noise_lifts_the_clip_that_the_screen_needs() -> None:
+    even = replace(captured(), screen=ideal_of(captured()).screen)
+    low, high = (measures(replace(even, noise=n)) for n in (0.5, 12.0))
+    assert (high.needed_clip or 0) > 1.5 * (low.needed_clip or 0)
+
+
+def test_chroma_subsampling_costs_edges() -> None:
+    errors = {}
+    for name, recording in {
+        "4:2:0": LONG_GOP,
+        "4:2:2": {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 300},
+        "4:4:4": RAW,
+    }.items():
+        capture = replace(captured(), recording=plan(recording).camera.recording)
+        errors[name] = measures(capture)
+    assert (errors["4:4:4"].edge_error or 1) < 0.6 * (errors["4:2:0"].edge_error or 0)
+    assert (errors["4:4:4"].hair_error or 1) < (errors["4:2:2"].hair_error or 0) < (errors["4:2:0"].hair_error or 0)
+
+
+def test_unevenness_needs_a_harder_clip() -> None:
+    flat = replace(captured(), screen=ideal_of(captured()).screen)
+    slope = 1.0 + 0.5 * np.linspace(-0.5, 0.5, len(flat.xs))[None, :, None]
+    even, uneven = measures(flat), measures(replace(flat, screen=flat.screen * slope))
+    assert (uneven.needed_clip or 0) > (even.needed_clip or 0) + 0.03
+
+
+def test_spill_leaves_colour_and_holes() -> None:
+    clean = ideal_of(captured())
+    green = {name: rgb * np.array([1.0, 2.2, 1.0]) for name, rgb in clean.light.items()}
+    spilled = measures(replace(clean, light=green))
+    assert (spilled.edge_error or 0) > (measures(clean).edge_error or 0)
+    assert (spilled.holes_percent or 0) >= (measures(clean).holes_percent or 0)
+
+
+def test_ideal_is_a_hundred_and_the_border_fifty() -> None:
+    capture = captured()
+    ideal, border = measures(ideal_of(capture)), measures(border_of(capture))
+    assert quality_of(parts_of(ideal, ideal, border)) == pytest.approx(100.0)
+    assert quality_of(parts_of(border, ideal, border)) <= 60.0
+    assert sum(WEIGHTS.values()) == pytest.approx(1.0)
+
+
+@pytest.fixture(scope="module")
+def found() -> tuple[Plan, SimulatedKey]:
+    own = plan(LONG_GOP, shutter_s=0.02, iso=1600, f_number=8.0)
+    return own, simulate(own, STORE, through)
+
+
+def test_the_whole_key_says_its_parts_first(found: tuple[Plan, SimulatedKey]) -> None:
+    _, key = found
+    assert set(key.crops) == {"hair", "hand"}
+    assert {part.name for part in key.parts} == set(WEIGHTS)
+    assert 0 < key.quality < 100
+
+
+def test_levers_are_ranked_and_sharpening_is_none_of_them(found: tuple[Plan, SimulatedKey]) -> None:
+    own, key = found
+    seen: list[str] = []
+    levers = levers_of(own, key, STORE, through, seen.append)
+    assert [lever.gain for lever in levers] == sorted((lever.gain for lever in levers), reverse=True)
+    assert len(levers) >= 6
+    assert len(seen) >= len(levers)
+    assert not any("harp" in lever.change for lever in levers)
+    assert "raw" in next(lever.change for lever in levers if lever.gain > 0)
+
+
+def test_a_lever_run_can_be_cancelled(found: tuple[Plan, SimulatedKey]) -> None:
+    class Stopped(Exception):
+        pass
+
+    def stop(_: str) -> None:
+        raise Stopped
+
+    own, key = found
+    with pytest.raises(Stopped):
+        levers_of(own, key, STORE, through, stop)
+
+
+def test_nothing_to_key_is_said() -> None:
+    away = plan(pan=180.0)
+    with pytest.raises(NoScreen):
+        simulate(away, STORE, through)
+
+
+@pytest.mark.parametrize(
+    ("recording", "name", "kind"),
+    [
+        ({"codec": "long-gop", "chroma": "4:2:0", "bits": 8}, "yuv420p", "long-gop"),
+        ({"codec": "long-gop", "chroma": "4:2:0", "bits": 10}, "yuv420p10le", "long-gop"),
+        ({"codec": "intra", "chroma": "4:2:2", "bits": 10}, "yuv422p10le", "intra"),
+        ({"codec": "uncompressed", "chroma": "4:4:4", "bits": 8}, "yuv444p", "lossless"),
+        (RAW, "yuv444p10le", "lossless"),
+    ],
+)
+def test_a_recording_goes_through_the_codec_it_names(recording: dict[str, Any], name: str, kind: str) -> None:
+    own = plan(recording).camera.recording
+    assert (pixel_format(own), codec_class(own)) == (name, kind)
+    ramp = np.zeros((64, 96, 3), dtype=np.float32)
+    ramp[..., 0] = np.linspace(0.1, 0.9, 96, dtype=np.float32)
+    ramp[..., 1] = 0.5
+    ramp[..., 2] = 0.3
+    decoded = through([ramp] * 3, own, 5.0)
+    assert len(decoded) == 3
+    assert np.abs(decoded[1] - ramp).mean() < (0.003 if kind == "lossless" else 0.02)
+
+
+def test_noise_of_a_typical_sensor() -> None:
+    camera = plan().camera
+    assert full_well(camera) == pytest.approx(2500 * (1000 * 23.5 / 1920) ** 2)
+    white = noise_linear(np.ones(3), camera)
+    # At white and base ISO the well is full: shot noise of its electrons in green.
+    assert white[1] == pytest.approx(full_well(camera) ** -0.5, rel=0.01)
+    faster = camera.model_copy(update={"iso": 1600.0})
+    assert noise_linear(np.ones(3), faster)[1] == pytest.approx(2.0 * white[1], rel=0.01)
+    assert noise_percent(np.full(3, 0.18), camera)[0] > noise_percent(np.full(3, 0.18), camera)[1]

@@ -1,0 +1,58 @@
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.rule import Finding
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.rig.screen_colour import advice, evidence
+from tests.conftest import MakePlan
+
+FERN = {"wardrobe": [{"name": "fern costume", "reflectance": [0.10, 0.28, 0.08]}]}
+GREY = {"wardrobe": [{"name": "grey coat", "reflectance": [0.2, 0.2, 0.2]}]}
+
+
+def finding(plan: Plan, rule: str) -> Finding:
+    return next(f for f in find(plan, BasisStore())[1] if f.rule.id == rule)
+
+
+def test_the_fern_costume_wants_blue_and_the_same_person_in_grey_green(make: MakePlan) -> None:
+    fern, grey = advice(make(subject=FERN)), advice(make(subject=GREY))
+    assert fern.colour == "blue"
+    assert "fern costume before green" in fern.reasons[0]
+    assert "stops more light" in fern.costs[0]
+    assert grey.colour == "green"
+    assert grey.costs == ()
+
+
+def test_each_distance_stands_for_something(make: MakePlan) -> None:
+    rows = {(r.surface, r.screen): r for r in evidence(make(subject=FERN))}
+    assert rows["fern costume", "green"].matte == pytest.approx(1 - (0.28 - 0.09) / 0.26)
+    assert rows["fern costume", "blue"].matte == 1.0
+    assert rows["fern costume", "green"].chroma_distance < 0.3 * rows["fern costume", "blue"].chroma_distance
+    assert rows["skin", "green"].matte == 1.0
+    own = make(screen={"hue": "other", "reflectance": [0.4, 0.05, 0.3]})
+    assert {r.screen for r in evidence(own)} == {"green", "blue", "own"}
+
+
+def test_green_before_green_stops_and_the_blue_screen_is_its_remedy(make: MakePlan) -> None:
+    found = finding(make(subject=FERN), "screen.hue")
+    assert found.judgement.severity == "stop"
+    assert found.remedies[0].text == "A blue screen"
+    changed = apply_changes(make(subject=FERN), found.remedies[0].changes)
+    assert finding(changed, "screen.hue").judgement.severity == "fine"
+    yellow: dict[str, Any] = {"wardrobe": [{"name": "yellow hat", "reflectance": [0.6, 0.55, 0.05]}]}
+    assert finding(make(subject=yellow), "screen.hue").judgement.severity == "stop"
+
+
+def test_hair_and_props_that_want_a_test(make: MakePlan) -> None:
+    fair = make(subject={"hair": [0.42, 0.32, 0.17], "hair_kind": "fine"})
+    assert "fair and fine" in finding(fair, "subject.hair").judgement.says
+    assert finding(make(), "subject.hair").judgement.severity == "fine"
+    jar = make(subject={"props": [{"name": "seed jar", "kind": "glass"}, {"name": "book", "kind": "matt"}]})
+    assert finding(jar, "subject.props").judgement.says == "Test before the day: seed jar (glass)"
+    shiny = make(subject={"wardrobe": [{"name": "latex gloves", "gloss": 0.5}]})
+    assert finding(shiny, "subject.props").judgement.severity == "consider"
