@@ -1,7 +1,7 @@
 /** The one way to the server. Every failure becomes an ApiError with the server's own words. */
-import createClient from 'openapi-fetch'
+import createClient, { type FetchResponse } from 'openapi-fetch'
 import type { paths } from './schema.generated'
-import type { Change, Comparison, Conflict, Evaluation, Frame, FrameSummary, Plan, Setup, SetupSummary, Version } from './types'
+import type { Change, Conflict, Plan, Setup } from './types'
 
 export const client = createClient<paths>({ baseUrl: '' })
 
@@ -14,39 +14,45 @@ export class ApiError extends Error {
   }
 }
 
-type Result = { data?: unknown; error?: unknown; response: Response }
+/** The body that an operation promises for success. The client's own types lose tuples, the generated ones keep them. */
+type Success = 200 | 201 | 202
+type Body<R> = R extends { content: { 'application/json': infer B } } ? B : undefined
+type Promised<Op> = Op extends { responses: infer R } ? { [S in keyof R & Success]: Body<R[S]> }[keyof R & Success] : never
 
-export async function call<T>(call: Promise<Result>): Promise<T> {
-  let result: Result
+/** The answer, of the type that the server's description promises for this path and method. */
+export async function call<Op extends Record<string | number, unknown>, O, M extends `${string}/${string}`>(
+  call: Promise<FetchResponse<Op, O, M>>,
+): Promise<Promised<Op>> {
+  let result: FetchResponse<Op, O, M>
   try {
     result = await call
   } catch {
     throw new ApiError('The server does not answer. It keeps what was saved; this page tries again.', 0)
   }
-  if (result.response.ok) return result.data as T
+  if (result.response.ok) return result.data as Promised<Op>
   const detail = (result.error as { detail?: string } | undefined)?.detail
   throw new ApiError(detail ?? `The server answered ${result.response.status}.`, result.response.status)
 }
 
 const at = (setup_id: number) => ({ params: { path: { setup_id } } })
 
-export const listSetups = async () => (await call<{ setups: SetupSummary[] }>(client.GET('/api/setups'))).setups
-export const getSetup = (id: number) => call<Setup>(client.GET('/api/setups/{setup_id}', at(id)))
+export const listSetups = async () => (await call(client.GET('/api/setups'))).setups
+export const getSetup = (id: number) => call(client.GET('/api/setups/{setup_id}', at(id)))
 export const createSetup = (title: string, plan?: Record<string, unknown>) =>
-  call<Setup>(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))
+  call(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))
 export const renameSetup = (id: number, title: string) =>
-  call<Setup>(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
-export const deleteSetup = (id: number) => call<void>(client.DELETE('/api/setups/{setup_id}', at(id)))
-export const restoreSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/restore', at(id)))
-export const duplicateSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/duplicate', at(id)))
-export const undoSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/undo', at(id)))
-export const redoSetup = (id: number) => call<Setup>(client.POST('/api/setups/{setup_id}/redo', at(id)))
+  call(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
+export const deleteSetup = (id: number) => call(client.DELETE('/api/setups/{setup_id}', at(id)))
+export const restoreSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/restore', at(id)))
+export const duplicateSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/duplicate', at(id)))
+export const undoSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/undo', at(id)))
+export const redoSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/redo', at(id)))
 export const listVersions = async (id: number) =>
-  (await call<{ versions: Version[] }>(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
+  (await call(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
 export const nameVersion = (id: number, name: string) =>
-  call<Version>(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
+  call(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
 export const openVersion = (setup_id: number, version_id: number) =>
-  call<Setup>(
+  call(
     client.POST('/api/setups/{setup_id}/versions/{version_id}/open', { params: { path: { setup_id, version_id } } }),
   )
 
@@ -55,19 +61,19 @@ export async function saveSetup(id: number, base: number, plan: Plan): Promise<S
   const put = client.PUT('/api/setups/{setup_id}', { ...at(id), body: { base, plan } })
   const result = await put.catch(() => undefined)
   if (result?.response.status === 409) return result.error as Conflict
-  return call<Setup>(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
+  return call(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
 }
 
 export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = []) =>
-  call<Evaluation>(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
+  call(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
 
 export const listFrames = async (id: number) =>
-  (await call<{ frames: FrameSummary[] }>(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
+  (await call(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
 export const getFrame = (frame_id: number) =>
-  call<Frame>(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+  call(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
 export const deleteFrame = (frame_id: number) =>
-  call<void>(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+  call(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
 export const compareFrame = (frame_id: number) =>
-  call<Comparison>(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
+  call(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
 export const glossary = async () =>
-  (await call<{ terms: { term: string; means: string }[] }>(client.GET('/api/glossary'))).terms
+  (await call(client.GET('/api/glossary'))).terms

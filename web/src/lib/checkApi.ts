@@ -1,25 +1,25 @@
 /** Frames and clips from the set: cause, corrections, pose, trial key, stand-in, readings by hand, lists. */
 import { ApiError, call, client } from './api'
-import type { Cause, Change, Corner, Drift, Frame, HandReading, Import, ListItem, Look, Meter, Plan, Pose, Standin, Trial, WatchState, ZebraReading } from './types'
+import type { Change, Corner, Frame, Plan } from './types'
 
 const frame = (frame_id: number) => ({ params: { path: { frame_id } } })
 const setup = (setup_id: number) => ({ params: { path: { setup_id } } })
 
-export const causeOf = (id: number) => call<Cause>(client.GET('/api/frames/{frame_id}/cause', frame(id)))
+export const causeOf = (id: number) => call(client.GET('/api/frames/{frame_id}/cause', frame(id)))
 export const driftSince = (id: number, other_id: number) =>
-  call<Drift>(client.GET('/api/frames/{frame_id}/since/{other_id}', { params: { path: { frame_id: id, other_id } } }))
+  call(client.GET('/api/frames/{frame_id}/since/{other_id}', { params: { path: { frame_id: id, other_id } } }))
 export const correct = (id: number, corners: Corner[]) =>
-  call<Frame>(client.POST('/api/frames/{frame_id}/region', { ...frame(id), body: { corners } }))
+  call(client.POST('/api/frames/{frame_id}/region', { ...frame(id), body: { corners } }))
 export const poseOf = (id: number, corners: Corner[], marks: { foot: Corner; head: Corner; height: number } | null) =>
-  call<Pose>(client.POST('/api/frames/{frame_id}/pose', { ...frame(id), body: { corners, foot: null, head: null, height: 1.75, ...marks } }))
+  call(client.POST('/api/frames/{frame_id}/pose', { ...frame(id), body: { corners, foot: null, head: null, height: 1.75, ...marks } }))
 export const trialOf = (id: number, clean: number | null) =>
-  call<Trial>(client.GET('/api/frames/{frame_id}/trial', { params: { path: { frame_id: id }, query: { clean } } }))
+  call(client.GET('/api/frames/{frame_id}/trial', { params: { path: { frame_id: id }, query: { clean } } }))
 
 /** Import a still at once, or a clip as a job whose progress is told; throws what the server says. */
 export async function importAny(id: number, file: File, progress: (share: number, job: string) => void): Promise<Frame> {
   const body = new FormData()
   body.append('file', file, file.name || 'pasted.png')
-  const first = await call<Frame | Import>(
+  const first = await call(
     client.POST('/api/setups/{setup_id}/frames', { ...setup(id), body: body as never, bodySerializer: (b) => b as never }),
   )
   if (!('state' in first)) return first
@@ -27,37 +27,37 @@ export async function importAny(id: number, file: File, progress: (share: number
   while (job.state === 'running') {
     progress(job.share, job.id)
     await new Promise((done) => setTimeout(done, 300))
-    job = await call<Import>(client.GET('/api/imports/{job_id}', { params: { path: { job_id: job.id } } }))
+    job = await call(client.GET('/api/imports/{job_id}', { params: { path: { job_id: job.id } } }))
   }
   if (job.frame) return job.frame
   throw new ApiError(job.state === 'cancelled' ? `${file.name}: cancelled` : job.problem, 422)
 }
-export const cancelImport = (job_id: string) => call<Import>(client.DELETE('/api/imports/{job_id}', { params: { path: { job_id } } }))
+export const cancelImport = (job_id: string) => call(client.DELETE('/api/imports/{job_id}', { params: { path: { job_id } } }))
 
 export const getStandin = (id: number, tell = false) =>
-  call<Standin>(client.GET('/api/setups/{setup_id}/standin', { params: { path: { setup_id: id }, query: { tell } } }))
+  call(client.GET('/api/setups/{setup_id}/standin', { params: { path: { setup_id: id }, query: { tell } } }))
 export const buildStandin = (id: number, seed: number, faults: boolean) =>
-  call<Standin>(client.POST('/api/setups/{setup_id}/standin', { ...setup(id), body: { seed, faults } }))
+  call(client.POST('/api/setups/{setup_id}/standin', { ...setup(id), body: { seed, faults } }))
 export const touchStandin = (id: number, changes: Change[]) =>
-  call<Standin>(client.PATCH('/api/setups/{setup_id}/standin', { ...setup(id), body: { changes } }))
-export const lookThrough = (id: number) => call<Look>(client.GET('/api/setups/{setup_id}/standin/look', setup(id)))
+  call(client.PATCH('/api/setups/{setup_id}/standin', { ...setup(id), body: { changes } }))
+export const lookThrough = (id: number) => call(client.GET('/api/setups/{setup_id}/standin/look', setup(id)))
 export const record = (id: number, what: 'still' | 'clip') =>
-  call<Frame>(client.POST('/api/setups/{setup_id}/standin/record', { ...setup(id), body: { what } }))
+  call(client.POST('/api/setups/{setup_id}/standin/record', { ...setup(id), body: { what } }))
 export const meter = (id: number, kind: 'incident' | 'spot', at: number[]) =>
-  call<Meter>(client.POST('/api/setups/{setup_id}/standin/meter', { ...setup(id), body: { kind, at } }))
+  call(client.POST('/api/setups/{setup_id}/standin/meter', { ...setup(id), body: { kind, at } }))
 
-export const watchState = (id: number) => call<WatchState>(client.GET('/api/setups/{setup_id}/watch', setup(id)))
+export const watchState = (id: number) => call(client.GET('/api/setups/{setup_id}/watch', setup(id)))
 export const watchFolder = (id: number, folder: string) =>
-  call<WatchState>(client.PUT('/api/setups/{setup_id}/watch', { ...setup(id), body: { folder } }))
-export const stopWatch = (id: number) => call<WatchState>(client.DELETE('/api/setups/{setup_id}/watch', setup(id)))
+  call(client.PUT('/api/setups/{setup_id}/watch', { ...setup(id), body: { folder } }))
+export const stopWatch = (id: number) => call(client.DELETE('/api/setups/{setup_id}/watch', setup(id)))
 
 export const readNine = (plan: Plan, values: (number | null)[], unit: 'percent' | 'lux' | 'foot-candle' | 'stops') =>
-  call<HandReading>(client.POST('/api/readings', { body: { plan, values, unit } }))
-export const readZebra = (first: number, full: number) => call<ZebraReading>(client.POST('/api/zebra', { body: { first, full } }))
+  call(client.POST('/api/readings', { body: { plan, values, unit } }))
+export const readZebra = (first: number, full: number) => call(client.POST('/api/zebra', { body: { first, full } }))
 
 export const getLists = async (id: number) =>
-  (await call<{ items: ListItem[] }>(client.GET('/api/setups/{setup_id}/lists', setup(id)))).items
+  (await call(client.GET('/api/setups/{setup_id}/lists', setup(id)))).items
 export const tick = async (setup_id: number, item: string, ticked: boolean) =>
-  (await call<{ items: ListItem[] }>(client.PUT('/api/setups/{setup_id}/lists/{item}', { params: { path: { setup_id, item } }, body: { ticked } }))).items
+  (await call(client.PUT('/api/setups/{setup_id}/lists/{item}', { params: { path: { setup_id, item } }, body: { ticked } }))).items
 export const clearLists = async (id: number) =>
-  (await call<{ items: ListItem[] }>(client.DELETE('/api/setups/{setup_id}/lists', setup(id)))).items
+  (await call(client.DELETE('/api/setups/{setup_id}/lists', setup(id)))).items

@@ -1,11 +1,11 @@
 /** Even the screen, choose the distance, read a photometry file. */
 import { call, client } from './api'
-import type { Distances, Even, Ledger, LedgerRow, Photometry, Plan } from './types'
+import type { LedgerRow, Plan } from './types'
 
 export type Freedoms = { heights: boolean; positions: boolean; aims: boolean }
 
 export const evenScreen = (plan: Plan, freedoms: Freedoms) =>
-  call<Even>(client.POST('/api/even-screen', { body: { plan, ...freedoms } }))
-export const distances = (plan: Plan) => call<Distances>(client.POST('/api/distances', { body: { plan } }))
-export const readPhotometry = (text: string) => call<Photometry>(client.POST('/api/photometry', { body: { text } }))
-export const ledger = (plan: Plan, locked: Exclude<LedgerRow, 'frame rate'>[]) => call<Ledger>(client.POST('/api/ledger', { body: { plan, locked } }))
+  call(client.POST('/api/even-screen', { body: { plan, ...freedoms } }))
+export const distances = (plan: Plan) => call(client.POST('/api/distances', { body: { plan } }))
+export const readPhotometry = (text: string) => call(client.POST('/api/photometry', { body: { text } }))
+export const ledger = (plan: Plan, locked: Exclude<LedgerRow, 'frame rate'>[]) => call(client.POST('/api/ledger', { body: { plan, locked } }))

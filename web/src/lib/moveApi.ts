@@ -1,13 +1,13 @@
 /** Tracking marks, copies, and the sun. */
 import { call, client } from './api'
-import type { CopyPlace, Plan, PlateLight, TrackingMarks } from './types'
+import type { Plan } from './types'
 
 export type Move = { wanted: number; pan: number; tilt: number; travel: number; zoom: number }
 export type Crowd = { rows: number; columns: number; spacing: number; row_depth: number }
 
 export const trackingMarks = (plan: Plan, move: Move) =>
-  call<TrackingMarks>(client.POST('/api/tracking-marks', { body: { plan, ...move } }))
+  call(client.POST('/api/tracking-marks', { body: { plan, ...move } }))
 export const copies = async (plan: Plan, crowd: Crowd) =>
-  (await call<{ copies: CopyPlace[] }>(client.POST('/api/copies', { body: { plan, ...crowd } }))).copies
+  (await call(client.POST('/api/copies', { body: { plan, ...crowd } }))).copies
 export const sun = (latitude: number, longitude: number, when: string, heading: number) =>
-  call<PlateLight>(client.POST('/api/sun', { body: { latitude, longitude, when, heading } }))
+  call(client.POST('/api/sun', { body: { latitude, longitude, when, heading } }))

@@ -1,18 +1,18 @@
 /** Plates: what a picture and the marks on it tell, and the lighting brief. */
 import { call, client } from './api'
-import type { Brief, MarksBody, MarksResult, Plan, PlateReading } from './types'
+import type { MarksBody, Plan, PlateReading } from './types'
 
 /** Read the plate and keep its picture with the set-up. */
 export function keepPlate(setup_id: number, file: File): Promise<PlateReading> {
   const body = new FormData()
   body.append('file', file, file.name)
-  return call<PlateReading>(
+  return call(
     client.PUT('/api/setups/{setup_id}/plate', { params: { path: { setup_id } }, body: body as never, bodySerializer: (b) => b as never }),
   )
 }
 export const keptPlate = (setup_id: number) =>
-  call<PlateReading>(client.GET('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } })).catch(() => null)
+  call(client.GET('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } })).catch(() => null)
 export const dropPlate = (setup_id: number) =>
-  call<void>(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
-export const readMarks = (body: MarksBody) => call<MarksResult>(client.POST('/api/plate/marks', { body }))
-export const lightingBrief = (plan: Plan) => call<Brief>(client.POST('/api/brief', { body: { plan } }))
+  call(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
+export const readMarks = (body: MarksBody) => call(client.POST('/api/plate/marks', { body }))
+export const lightingBrief = (plan: Plan) => call(client.POST('/api/brief', { body: { plan } }))

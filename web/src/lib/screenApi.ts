@@ -1,6 +1,6 @@
 /** The screen as a choice and as work. */
 import { call, client } from './api'
-import type { Plan, ScreenAdvice } from './types'
+import type { Plan } from './types'
 
 export const screenAdvice = (plan: Plan, wind_ms: number) =>
-  call<ScreenAdvice>(client.POST('/api/screen-advice', { body: { plan, wind_ms } }))
+  call(client.POST('/api/screen-advice', { body: { plan, wind_ms } }))

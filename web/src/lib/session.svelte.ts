@@ -1,12 +1,12 @@
 /** The open set-up: its plan, what the server says of it, saving, undo, and a remedy being tried. */
 import * as api from './api'
 import { applyChanges } from './changes'
-import type { Change, Conflict, Evaluation, Plan, Remedy, Setup, Thing, TrackingMarks } from './types'
+import type { Attempt, Change, Conflict, Evaluation, Plan, Setup, Thing, TrackingMarks } from './types'
 
 const SAVE_AFTER = 350
 const RETRY_AFTER = 3000
 
-export type Ghost = { remedy: Remedy; plan: Plan; evaluation: Evaluation }
+export type Ghost = { remedy: Attempt; plan: Plan; evaluation: Evaluation }
 
 export class Session {
   id = $state(0)
@@ -114,7 +114,7 @@ export class Session {
   }
 
   /** Draw a remedy beside the plan, with its numbers; nothing is changed yet. */
-  async attempt(remedy: Remedy) {
+  async attempt(remedy: Attempt) {
     const plan = this.plan
     if (!plan) return
     await this.guard(async () => {

@@ -7,7 +7,7 @@ const LOOK_AGAIN = 350
 
 /** Keys that are kept of a set-up, newest first. */
 export const keptKeys = async (setup_id: number) =>
-  (await call<{ keys: TestKey[] }>(client.GET('/api/setups/{setup_id}/test-keys', { params: { path: { setup_id } } }))).keys
+  (await call(client.GET('/api/setups/{setup_id}/test-keys', { params: { path: { setup_id } } }))).keys
 
 /** All of a plan that a key can show: everything but its name. */
 const pictured = (plan: Plan | null) => JSON.stringify({ ...plan, title: '' })
@@ -45,7 +45,7 @@ class TestKeyRun {
     this.setup = session.id
     try {
       this.plan = plan
-      this.result = await call<TestKey>(client.POST('/api/test-key', { body: { plan, levers, setup_id: session.id } }))
+      this.result = await call(client.POST('/api/test-key', { body: { plan, levers, setup_id: session.id } }))
       await this.follow()
     } catch (error) {
       this.problem = (error as Error).message
@@ -55,7 +55,7 @@ class TestKeyRun {
 
   async cancel() {
     const id = this.result?.id
-    if (id) this.result = await call<TestKey>(client.DELETE('/api/test-key/{job_id}', { params: { path: { job_id: id } } }))
+    if (id) this.result = await call(client.DELETE('/api/test-key/{job_id}', { params: { path: { job_id: id } } }))
   }
 
   private async follow() {
@@ -63,7 +63,7 @@ class TestKeyRun {
       const id: string = this.result.id
       await new Promise((done) => setTimeout(done, LOOK_AGAIN))
       if (this.result?.id !== id) return
-      const next = await call<TestKey>(client.GET('/api/test-key/{job_id}', { params: { path: { job_id: id } } }))
+      const next = await call(client.GET('/api/test-key/{job_id}', { params: { path: { job_id: id } } }))
       if (this.result?.id === id) this.result = next
     }
     if (this.result?.state === 'failed') this.problem = this.result.problem

@@ -9,6 +9,8 @@ export type SetupSummary = Schemas['SetupSummary']
 export type Evaluation = Schemas['EvaluationModel']
 export type Finding = Schemas['FindingModel']
 export type Remedy = Schemas['RemedyModel']
+/** Changes that can be tried on the plan: a remedy, a lever, a solution. */
+export type Attempt = Pick<Remedy, 'text' | 'changes'>
 export type Change = Schemas['ChangeModel']
 export type NumberWhy = Schemas['NumberModel']
 export type Conflict = Schemas['ConflictModel']
@@ -26,6 +28,7 @@ export const STATE_OF: Record<Severity, State> = { stop: 'fails', fix: 'fails', 
 export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | 'window' | `light:${string}` | `flag:${string}`
 export type Kit = Schemas['Kit']
 export type Cell = Schemas['CellModel']
+export type RoomTable = Schemas['RoomTableModel']
 export type Proposals = Schemas['ProposalsModel']
 export type Alternative = Schemas['AlternativeModel']
 export type Framing = Cell['framing']

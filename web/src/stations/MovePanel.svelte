@@ -3,29 +3,30 @@
   import NumberField from '../parts/NumberField.svelte'
   import { copies as ask, trackingMarks, type Crowd, type Move } from '../lib/moveApi'
   import { prefs } from '../lib/prefs.svelte'
+  import { Resource } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
-  import type { CopyPlace, Plan } from '../lib/types'
+  import type { CopyPlace, Plan, TrackingMarks } from '../lib/types'
   import { showLength } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let move = $state<Move>({ wanted: 6, pan: 0, tilt: 0, travel: 0, zoom: 1 })
   let crowd = $state<Crowd>({ rows: 1, columns: 3, spacing: 1.4, row_depth: 1.5 })
-  let placed = $state.raw<CopyPlace[] | null>(null)
-  let timer: ReturnType<typeof setTimeout> | undefined
+  const marks = new Resource<TrackingMarks>()
+  const copied = new Resource<CopyPlace[]>()
+  const placed = $derived(copied.error ? null : copied.value)
   let marksOpen = $state(false)
   let copiesOpen = $state(false)
 
   $effect(() => {
     const [now, moving, many] = [plan, { ...move }, { ...crowd }]
-    const [marks, copied] = [marksOpen, copiesOpen]
-    clearTimeout(timer)
-    timer = setTimeout(() => {
-      if (marks) void trackingMarks(now, moving).then((found) => (session.marks = found), () => (session.marks = null))
-      else session.marks = null
-      if (copied) void ask(now, many).then((found) => (placed = found), () => (placed = null))
-    }, 250)
+    if (marksOpen) void marks.ask(() => trackingMarks(now, moving), 250)
+    else marks.clear()
+    if (copiesOpen) void copied.ask(() => ask(now, many), 250)
   })
-  $effect(() => () => (session.marks = null))
+  $effect(() => {
+    session.marks = marks.error ? null : marks.value
+    return () => (session.marks = null)
+  })
   const rows = $derived([...new Set(placed?.map((c) => c.row) ?? [])])
   const overlapping = $derived(placed?.some((c) => c.overlaps) ?? false)
 </script>

@@ -4,15 +4,16 @@
   import { FRAMINGS } from '../lib/framings'
   import { propose } from '../lib/kitApi'
   import { prefs } from '../lib/prefs.svelte'
+  import { Resource } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
   import type { Alternative, Framing, Plan, Proposals } from '../lib/types'
   import { inUnits, showValue } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let framing = $state<Framing>('waist')
-  let found = $state.raw<Proposals | null>(null)
-  let busy = $state(false)
-  let error = $state('')
+  const search = new Resource<Proposals>()
+  const found = $derived(search.value)
+  const error = $derived(search.error)
   const MAIN = ['gap', 'margin', 'level-luma', 'spread', 'over', 'smear']
   /** What a proposal decides; title, room, plate and schools stay as they are. */
   const DECIDED = ['screen', 'subject', 'camera', 'lights'] as const
@@ -20,27 +21,18 @@
   $effect(() => {
     framing = plan.subject?.framing ?? 'waist'
   })
-  async function ask() {
-    busy = true
-    error = ''
-    try {
-      found = await propose(plan, framing)
-    } catch (err) {
-      error = (err as Error).message
-    }
-    busy = false
-  }
+  const ask = () => void search.ask(() => propose(plan, framing))
   function take(one: Alternative) {
     session.selected = null
     session.change(DECIDED.map((path) => ({ path, value: one.plan[path] })))
-    found = null
+    search.clear()
   }
   const text = (words: string) => inUnits(words, prefs.length, prefs.light)
 </script>
 
 <div class="mt-3 flex flex-wrap items-center gap-3">
   <div class="w-64"><Choice label="A whole set-up for" value={framing} options={FRAMINGS} onchange={(v) => (framing = v as Framing)} /></div>
-  <button type="button" class="decide" disabled={busy} onclick={ask}>{busy ? 'Searching' : 'Propose a set-up'}</button>
+  <button type="button" class="decide" disabled={search.busy} onclick={ask}>{search.busy ? 'Searching' : 'Propose a set-up'}</button>
 </div>
 {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
 {#if found}

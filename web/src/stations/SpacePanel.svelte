@@ -6,16 +6,16 @@
   import { FRAMINGS } from '../lib/framings'
   import { roomTable } from '../lib/kitApi'
   import { prefs } from '../lib/prefs.svelte'
+  import { Resource } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
-  import type { Cell, Plan, State as StateWord } from '../lib/types'
+  import type { Cell, Plan, RoomTable, State as StateWord } from '../lib/types'
   import { inUnits, showLength } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  let lenses = $state.raw<string[] | null>(null)
-  let cells = $state.raw<Cell[]>([])
+  const table = new Resource<RoomTable>()
+  const lenses = $derived(table.value?.lenses ?? null)
+  const cells = $derived(table.value?.cells ?? [])
   let shown = $state.raw<Cell | null>(null)
-  let error = $state('')
-  let timer: ReturnType<typeof setTimeout> | undefined
 
   const STATE: Record<Cell['state'], StateWord> = { possible: 'holds', tight: 'tight', impossible: 'fails' }
   const at = (framing: string, lens: string) => cells.find((c) => c.framing === framing && c.lens === lens)
@@ -24,19 +24,13 @@
 
   $effect(() => {
     void question
-    clearTimeout(timer)
-    timer = setTimeout(() => {
-      void roomTable(plan).then(
-        (found) => ((lenses = found.lenses), (cells = found.cells), (error = '')),
-        (err: Error) => (error = err.message),
-      )
-    }, 250)
+    void table.ask(() => roomTable(plan), 250)
   })
 </script>
 
 <section aria-label="What this room can shoot" class="border-b border-line pb-3">
   <h2 class="pt-2 font-semibold">What can this room shoot?</h2>
-  {#if error}<p role="alert" class="text-primary">{error}</p>{/if}
+  {#if table.error}<p role="alert" class="text-primary">{table.error}</p>{/if}
   {#if lenses?.length === 0}
     <p class="py-2 text-quiet">The table needs lenses and screens. <a class="text-primary underline" href="#/kit">Fill the kit room</a> first.</p>
   {:else if lenses}

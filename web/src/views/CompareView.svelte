@@ -7,26 +7,27 @@
   import FrameView from '../stations/FrameView.svelte'
   import { evaluate, getSetup, listSetups } from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
+  import { Resource } from '../lib/resource.svelte'
   import { STATE_OF, type Evaluation, type Plan, type SetupSummary } from '../lib/types'
   import { inUnits, showValue } from '../lib/units'
   let { params }: { params: { a: string; b: string } } = $props()
 
   type Side = { plan: Plan; evaluation: Evaluation }
-  let setups = $state.raw<SetupSummary[]>([])
-  let sides = $state.raw<(Side | null)[]>([null, null])
-  let problem = $state('')
+  const all = new Resource<SetupSummary[]>()
+  const asked = [new Resource<Side>(), new Resource<Side>()]
+  const setups = $derived(all.value ?? [])
+  const sides = $derived(asked.map((side) => side.value))
+  const problem = $derived([all, ...asked].map((one) => one.error).find(Boolean) ?? '')
 
-  listSetups().then((all) => (setups = all), (error: Error) => (problem = error.message))
+  void all.ask(listSetups)
+  async function look(id: number): Promise<Side> {
+    const { plan } = await getSetup(id)
+    return { plan, evaluation: await evaluate(plan, false) }
+  }
   $effect(() => {
-    const ids = [Number(params.a), Number(params.b)]
-    ids.forEach((id, i) => {
-      getSetup(id)
-        .then(async (setup) => {
-          const evaluation = await evaluate(setup.plan, false)
-          sides = sides.map((side, k) => (k === i ? { plan: setup.plan, evaluation } : side))
-        })
-        .catch((error: Error) => (problem = error.message))
-    })
+    const [a, b] = [Number(params.a), Number(params.b)]
+    void asked[0].ask(() => look(a))
+    void asked[1].ask(() => look(b))
   })
   const choose = (side: number, id: string) => push(side === 0 ? `/compare/${id}/${params.b}` : `/compare/${params.a}/${id}`)
   const rows = $derived.by(() => {

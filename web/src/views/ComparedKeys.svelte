@@ -29,10 +29,10 @@
     busy[side] = true
     problem = ''
     try {
-      let key = await call<TestKey>(client.POST('/api/test-key', { body: { plan: plans[side], levers: false, setup_id: ids[side] } }))
+      let key = await call(client.POST('/api/test-key', { body: { plan: plans[side], levers: false, setup_id: ids[side] } }))
       while (key.state === 'running') {
         await new Promise((done) => setTimeout(done, 500))
-        key = await call<TestKey>(client.GET('/api/test-key/{job_id}', { params: { path: { job_id: key.id } } }))
+        key = await call(client.GET('/api/test-key/{job_id}', { params: { path: { job_id: key.id } } }))
       }
       if (key.state === 'failed') problem = key.problem
       await load(side)

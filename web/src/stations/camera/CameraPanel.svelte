@@ -6,31 +6,25 @@
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import { ledger } from '../../lib/lightApi'
+  import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Ledger, LedgerRow, Plan, Solution } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
-  let found = $state.raw<Ledger | null>(null)
+  const asked = new Resource<Ledger>()
+  const found = $derived(asked.value)
+  const problem = $derived(asked.error)
   type Lockable = Exclude<LedgerRow, 'frame rate'>
   let locked = $state<Lockable[]>([])
-  let problem = $state('')
-  let timer: ReturnType<typeof setTimeout> | undefined
   $effect(() => {
-    const asked = plan
-    const rows = [...locked]
-    clearTimeout(timer)
-    timer = setTimeout(() => {
-      ledger(asked, rows).then(
-        (answer) => ((found = answer), (problem = '')),
-        (error: Error) => (problem = error.message),
-      )
-    }, 350)
+    const [now, rows] = [plan, [...locked]]
+    void asked.ask(() => ledger(now, rows), 350)
   })
 
   const WORDS: Record<LedgerRow, string> = { 'frame rate': 'Frame rate', shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO', nd: 'ND', 'screen lamps': 'Screen lamps', 'subject lamps': 'Subject lamps' }
   const signed = (stops: number) => (Math.abs(stops) < 0.005 ? '0.0' : `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(1)}`)
   const toggle = (row: Lockable) => (locked = locked.includes(row) ? locked.filter((r) => r !== row) : [...locked, row])
-  const attempt = (s: Solution) => void session.attempt({ text: s.name, effect: '', cost: '', before: null, after: null, worsens: [], changes: s.changes })
+  const attempt = (s: Solution) => void session.attempt({ text: s.name, changes: s.changes })
   const set = (path: string) => (value: unknown) => session.change([{ path, value }])
   const recording = $derived(plan.camera.recording)
   const CHROMA: [string, string][] = [['4:2:0', '4:2:0'], ['4:2:2', '4:2:2'], ['4:4:4', '4:4:4'], ['raw', 'raw']]

@@ -1,19 +1,21 @@
 <script lang="ts">
   /** What the kit's cameras and recorders would make of this plan, best first. */
   import { recorders } from '../../lib/kitApi'
+  import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan, RecorderRow } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
-  let rows = $state.raw<RecorderRow[]>([])
-  let problem = $state('')
+  const compared = new Resource<RecorderRow[]>()
+  const rows = $derived(compared.value ?? [])
+  const problem = $derived(compared.error)
   const asked = $derived(JSON.stringify([plan.camera.recording, plan.camera.sensor, plan.camera.fps]))
   $effect(() => {
     void asked
-    recorders(session.plan ?? plan).then((found) => ((rows = found), (problem = '')), (error: Error) => (problem = error.message))
+    void compared.ask(() => recorders(session.plan ?? plan))
   })
   const attempt = (row: RecorderRow) =>
-    void session.attempt({ text: `Record with ${row.name}`, effect: '', cost: `${row.gb_minute.toFixed(1)} GB a minute`, before: null, after: null, worsens: [], changes: row.changes })
+    void session.attempt({ text: `Record with ${row.name}`, changes: row.changes })
 </script>
 
 {#if problem}<p role="alert" class="mt-1 text-primary">{problem}</p>{/if}

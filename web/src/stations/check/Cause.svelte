@@ -8,7 +8,7 @@
   const fit = $derived(cause?.fit ?? null)
   const sure = $derived(!fit ? '' : fit.story === 'unknown' ? 'not explained' : fit.sure > 0.75 ? 'sure' : fit.sure > 0.35 ? 'likely' : 'a guess')
   const attempt = (text: string, changes: Change[]) =>
-    session.attempt({ text: `As built: ${text}`, effect: '', cost: '', before: null, after: null, worsens: [], changes }).then(() => (location.hash = `#/setup/${session.id}/light`))
+    session.attempt({ text: `As built: ${text}`, changes }).then(() => (location.hash = `#/setup/${session.id}/light`))
 </script>
 
 <div class="flex items-start gap-3 border-b border-line pb-2">

@@ -2,21 +2,20 @@
   /** What has drifted on the screen from another frame or clip to this one: level, hue, colour of the light, noise. */
   import DifferenceTable from './DifferenceTable.svelte'
   import { driftSince } from '../../lib/checkApi'
+  import { Resource } from '../../lib/resource.svelte'
   import type { Drift, Frame, FrameSummary } from '../../lib/types'
   let { frame, frames }: { frame: Frame; frames: FrameSummary[] } = $props()
 
   const others = $derived(frames.filter((one) => one.id !== frame.id && one.level !== null))
   let chosen = $state(0)
   const other = $derived(others.find((one) => one.id === chosen) ?? others.find((one) => one.id < frame.id) ?? others[0])
-  let drift = $state.raw<Drift | null>(null)
+  const asked = new Resource<Drift>()
+  const drift = $derived(asked.value)
   $effect(() => {
     const [id, before] = [frame.id, other?.id]
-    drift = null
-    if (before === undefined) return
+    asked.clear()
     // A frame may have been removed meanwhile; then there is nothing to tell.
-    driftSince(id, before).then((found) => {
-      if (id === frame.id && before === other?.id) drift = found
-    }, () => {})
+    if (before !== undefined) void asked.ask(() => driftSince(id, before))
   })
   /** A shift of colour has no value of its own, only a change. */
   const rows = $derived(

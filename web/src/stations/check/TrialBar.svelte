@@ -1,17 +1,19 @@
 <script lang="ts">
   /** A key of the real frame with one click: over what, with or without despill, with a clean plate where there is one. */
   import { trialOf } from '../../lib/checkApi'
+  import { Resource } from '../../lib/resource.svelte'
   import type { Frame, FrameSummary, Trial } from '../../lib/types'
   let { frame, others, show }: { frame: Frame; others: FrameSummary[]; show: (trial: Trial | null, source: string) => void } = $props()
 
   const OVER = [['matte', 'matte'], ['dark', 'over dark'], ['bright', 'over bright'], ['plate', 'over the plate'], ['spilled', 'without despill']] as const
   let over = $state<(typeof OVER)[number][0]>('dark')
   let clean = $state(0)
-  let found = $state.raw<Trial | null>(null)
-  let error = $state('')
+  const asked = new Resource<Trial>()
+  const found = $derived(asked.error ? null : asked.value)
+  const error = $derived(asked.error)
   $effect(() => {
     const [id, plate] = [frame.id, clean || null]
-    trialOf(id, plate).then((answer) => ((found = answer), (error = '')), (err: Error) => ((found = null), (error = err.message)))
+    void asked.ask(() => trialOf(id, plate))
   })
   $effect(() => show(found, found ? `/api/frames/${frame.id}/trial/${over}.jpg${clean ? `?clean=${clean}` : ''}` : ''))
 </script>

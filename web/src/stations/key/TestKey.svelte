@@ -23,7 +23,7 @@
   const source = (which: string) => (shown && result ? `/api/test-key/${result.id}/${shown.name}/${which}.png?${encodeURIComponent(result.step)}` : '')
 
   function attempt(lever: Lever) {
-    void session.attempt({ text: lever.change, effect: '', cost: lever.cost, before: null, after: null, worsens: [], changes: lever.changes })
+    void session.attempt({ text: lever.change, changes: lever.changes })
     location.hash = `#/setup/${session.id}/camera`
   }
 </script>

@@ -2,39 +2,31 @@
   /** Even the screen: choose what may move, get one change with its before and after, in words for the stands. */
   import { evenScreen } from '../../lib/lightApi'
   import { prefs } from '../../lib/prefs.svelte'
+  import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Even, Plan } from '../../lib/types'
   import { inUnits } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let may = $state({ heights: true, positions: false, aims: true })
-  let found = $state.raw<Even | null>(null)
+  const search = new Resource<Even>()
+  const found = $derived(search.value)
   let asked = $state.raw<Plan | null>(null)
-  let busy = $state(false)
-  let problem = $state('')
   const WORDS = [['heights', 'heights'], ['aims', 'aims'], ['positions', 'places']] as const
   const text = (words: string) => inUnits(words, prefs.length, prefs.light)
 
   async function solve() {
-    busy = true
-    problem = ''
-    try {
-      const of = plan
-      found = await evenScreen(of, { ...may })
-      asked = of
-      if (found.changes.length && session.plan === of)
-        await session.attempt({ text: 'Even the screen', effect: '', cost: '', before: null, after: null, worsens: [], changes: found.changes })
-    } catch (error) {
-      problem = (error as Error).message
-    } finally {
-      busy = false
-    }
+    const of = plan
+    const even = await search.ask(() => evenScreen(of, { ...may }))
+    if (!even) return
+    asked = of
+    if (even.changes.length && session.plan === of) await session.attempt({ text: 'Even the screen', changes: even.changes })
   }
 </script>
 
 <section aria-label="Even the screen" class="mt-3">
   <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-    <button type="button" class="decide" disabled={busy} onclick={solve}>{busy ? 'Searching' : 'Even the screen'}</button>
+    <button type="button" class="decide" disabled={search.busy} onclick={solve}>{search.busy ? 'Searching' : 'Even the screen'}</button>
     <span class="label-text">Dimmers, and</span>
     {#each WORDS as [key, word] (key)}
       <label class="flex cursor-pointer items-center gap-1.5">
@@ -43,7 +35,7 @@
       </label>
     {/each}
   </div>
-  {#if problem}<p role="alert" class="mt-1 text-primary">{problem}</p>{/if}
+  {#if search.error}<p role="alert" class="mt-1 text-primary">{search.error}</p>{/if}
   {#if found && asked === plan}
     <div class="mt-2" role="status">
       {#if found.changes.length}

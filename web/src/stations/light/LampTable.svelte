@@ -14,7 +14,7 @@
     const text = `Only ${name}`
     if (solo === text) return session.dropGhost()
     const changes = plan.lights.map((_, i) => ({ path: `lights[${i}].on`, value: i === index }))
-    void session.attempt({ text, effect: '', cost: '', before: null, after: null, worsens: [], changes })
+    void session.attempt({ text, changes })
   }
 </script>
 

@@ -2,21 +2,21 @@
   /** The lighting brief: where the key stands, how hard, which ratio, and the levels by each school. */
   import { lightingBrief } from '../../lib/plateApi'
   import { prefs } from '../../lib/prefs.svelte'
+  import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Brief, Plan } from '../../lib/types'
   import { showLength } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  let brief = $state.raw<Brief | null>(null)
-  let timer: ReturnType<typeof setTimeout> | undefined
+  const asked = new Resource<Brief>()
+  const brief = $derived(asked.error ? null : asked.value)
   const say = (metres: number) => showLength(metres, prefs.length)
   const key = $derived(plan.lights.findIndex((l) => l.role === 'key'))
   const SCHOOL: Record<string, string> = { 'below-face': 'below the face', 'mid-grey': 'mid-grey', 'follow-plate': 'follow the plate', 'away-from-edge': 'away from the edge' }
 
   $effect(() => {
     const now = plan
-    clearTimeout(timer)
-    timer = setTimeout(() => void lightingBrief(now).then((found) => (brief = found), () => (brief = null)), 200)
+    void asked.ask(() => lightingBrief(now), 200)
   })
 </script>
 

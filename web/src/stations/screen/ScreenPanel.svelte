@@ -5,28 +5,28 @@
   import { hexOf } from '../../lib/colour'
   import { screenAdvice } from '../../lib/screenApi'
   import { prefs } from '../../lib/prefs.svelte'
+  import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan, ScreenAdvice } from '../../lib/types'
   import { showLength } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  let told = $state.raw<ScreenAdvice | null>(null)
+  const asked = new Resource<ScreenAdvice>()
+  const advice = $derived(asked.error ? null : asked.value)
   let wind = $state(0)
-  let timer: ReturnType<typeof setTimeout> | undefined
   const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
 
   $effect(() => {
     const [now, blowing] = [plan, wind]
-    clearTimeout(timer)
-    timer = setTimeout(() => void screenAdvice(now, blowing).then((found) => (told = found), () => (told = null)), 200)
+    void asked.ask(() => screenAdvice(now, blowing), 200)
   })
-  const screens = $derived([...new Set(told?.evidence.map((r) => r.screen) ?? [])])
-  const surfaces = $derived([...new Set(told?.evidence.map((r) => r.surface) ?? [])])
-  const at = (surface: string, screen: string) => told?.evidence.find((r) => r.surface === surface && r.screen === screen)
+  const screens = $derived([...new Set(advice?.evidence.map((r) => r.screen) ?? [])])
+  const surfaces = $derived([...new Set(advice?.evidence.map((r) => r.surface) ?? [])])
+  const at = (surface: string, screen: string) => advice?.evidence.find((r) => r.surface === surface && r.screen === screen)
   const colourOf = (name: string): readonly number[] =>
     name === 'skin' ? plan.subject!.skin : name === 'hair' ? plan.subject!.hair
       : (plan.subject?.wardrobe.find((g) => g.name === name) ?? plan.subject?.props.find((p) => p.name === name))?.reflectance ?? [0, 0, 0]
-  const facts = $derived(told?.materials.find((m) => m.name === plan.screen.material))
+  const facts = $derived(advice?.materials.find((m) => m.name === plan.screen.material))
   const takeFacts = () =>
     facts && session.change((['gloss', 'transmittance', 'wrinkle_slope'] as const).map((key) => ({ path: `screen.${key}`, value: facts[key] })))
   const take = (hue: string) =>
@@ -34,15 +34,15 @@
 </script>
 
 <section aria-label="Screen colour and rigging" class="border-b border-line pb-3">
-  {#if told}
+  {#if advice}
     <div class="flex items-start justify-between gap-3 pt-2">
       <p>
-        <span class="text-reading">Take {told.advice.colour}.</span>
-        {told.advice.reasons.join('; ')}.
-        {#if told.advice.costs.length}<span class="text-quiet">Costs {told.advice.costs.join(', ')}.</span>{/if}
+        <span class="text-reading">Take {advice.advice.colour}.</span>
+        {advice.advice.reasons.join('; ')}.
+        {#if advice.advice.costs.length}<span class="text-quiet">Costs {advice.advice.costs.join(', ')}.</span>{/if}
       </p>
-      {#if told.advice.colour !== plan.screen.hue && CLOTH[told.advice.colour]}
-        <button type="button" class="plain shrink-0" onclick={() => take(told!.advice.colour)}>Make it {told.advice.colour}</button>
+      {#if advice.advice.colour !== plan.screen.hue && CLOTH[advice.advice.colour]}
+        <button type="button" class="plain shrink-0" onclick={() => take(advice!.advice.colour)}>Make it {advice.advice.colour}</button>
       {/if}
     </div>
     {#if surfaces.length}
@@ -57,7 +57,7 @@
               </td>
               {#each screens as screen (screen)}
                 {@const row = at(surface, screen)}
-                <td class:text-primary={row && row.matte < told.solid}>
+                <td class:text-primary={row && row.matte < advice.solid}>
                   {#if row}<span class="font-semibold">{(100 * row.matte).toFixed(0)} %</span> <span class="label-text">{row.chroma_distance.toFixed(2)}, {row.luma_distance.toFixed(0)}</span>{/if}
                 </td>
               {/each}
@@ -78,14 +78,14 @@
       </div>
     {/if}
     {#if plan.subject}<Wardrobe {plan} />{/if}
-    {#if told.checks.length}
+    {#if advice.checks.length}
       <h2 class="mt-3 font-semibold">Before the day</h2>
       <ul>
-        {#each told.checks as check (check.thing + check.matter)}
+        {#each advice.checks as check (check.thing + check.matter)}
           <li class="border-t border-line py-1"><span class="font-semibold">{check.thing}</span> {check.matter}.<span class="block text-quiet">Do: {check.do}. Test: {check.test}.</span></li>
         {/each}
       </ul>
     {/if}
-    <RiggingSheet {plan} sheet={told.sheet} bag={told.bag_kg} {wind} setWind={(w) => (wind = w)} />
+    <RiggingSheet {plan} sheet={advice.sheet} bag={advice.bag_kg} {wind} setWind={(w) => (wind = w)} />
   {/if}
 </section>

@@ -2,15 +2,15 @@
   /** Shadow and spill against the distance of the mark, the mark on it; drag it, or choose a school. */
   import { distances } from '../../lib/lightApi'
   import { prefs } from '../../lib/prefs.svelte'
+  import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { AtDistance, Distances, Plan } from '../../lib/types'
   import { showLength } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  let found = $state.raw<Distances | null>(null)
+  const asked = new Resource<Distances>()
+  const found = $derived(asked.value)
   let of = $state.raw<Plan | null>(null)
-  let busy = $state(false)
-  let problem = $state('')
   let width = $state(480)
   const HEIGHT = 130
   const LEFT = 34
@@ -18,17 +18,8 @@
   const SCHOOLS: Record<string, string> = { '1m': '1 m, one soft light', '1.2-2m': '1.2 to 2 m', '2m-plus': '2 m and more', '3m': '3 m', 'shadow-gone': 'as soon as the shadow is gone' }
 
   async function compute() {
-    busy = true
-    problem = ''
-    try {
-      const asked = plan
-      found = await distances(asked)
-      of = asked
-    } catch (error) {
-      problem = (error as Error).message
-    } finally {
-      busy = false
-    }
+    const now = plan
+    if (await asked.ask(() => distances(now))) of = now
   }
   const curve = $derived(found?.curve ?? [])
   const far = $derived(Math.max(3, ...curve.map((p) => p.z)))
@@ -43,7 +34,7 @@
   const metres = (v: number) => showLength(v, prefs.length)
 
   function go(point: AtDistance) {
-    void session.attempt({ text: `Mark ${point.z.toFixed(2)} m from the screen, with its lamps and the camera`, effect: '', cost: '', before: null, after: null, worsens: [], changes: point.changes })
+    void session.attempt({ text: `Mark ${point.z.toFixed(2)} m from the screen, with its lamps and the camera`, changes: point.changes })
   }
   const nearest = (z: number) => curve.reduce((a, b) => (Math.abs(b.z - z) < Math.abs(a.z - z) ? b : a))
   const tried = $derived(session.ghost?.plan.subject?.z ?? here)
@@ -67,9 +58,9 @@
 <section aria-label="Distance" class="mt-3">
   <div class="flex items-center justify-between">
     <h2 class="font-semibold">Distance from the screen</h2>
-    <button type="button" class="plain" disabled={busy} onclick={compute}>{busy ? 'Computing' : found ? 'Compute again' : 'Shadow and spill by distance'}</button>
+    <button type="button" class="plain" disabled={asked.busy} onclick={compute}>{asked.busy ? 'Computing' : found ? 'Compute again' : 'Shadow and spill by distance'}</button>
   </div>
-  {#if problem}<p role="alert" class="text-primary">{problem}</p>{/if}
+  {#if asked.error}<p role="alert" class="text-primary">{asked.error}</p>{/if}
   {#if found && curve.length}
     {#if of !== plan}<p class="label-text mt-1">Computed before the last change.</p>{/if}
     <div class="mt-1" bind:clientWidth={width}>
