@@ -92,6 +92,31 @@ def test_an_old_database_is_backed_up_before_it_is_migrated(tmp_path: Path) -> N
     assert database_file(tmp_path).is_file()
 
 
+def test_frames_of_an_older_folder_come_through_the_migration(tmp_path: Path) -> None:
+    """At 0004 numbers came again; what was stored keeps its own, and the next one is new."""
+    sessions = open_database(tmp_path)
+    setup = Setups(sessions).create(titled("old"))
+    with sessions.begin() as session:
+        session.execute(text("DROP TABLE frames"))
+        session.execute(
+            text(
+                "CREATE TABLE frames (id INTEGER PRIMARY KEY, setup_id INTEGER NOT NULL, name VARCHAR(200) NOT NULL, "
+                "stored VARCHAR(200) NOT NULL, reading TEXT NOT NULL, created DATETIME NOT NULL)"
+            )
+        )
+        session.execute(
+            text("INSERT INTO frames VALUES (7, :setup, 'take.png', 'abc', '{}', '2026-01-02 03:04:05.000000')"),
+            {"setup": setup.id},
+        )
+        session.execute(text("UPDATE alembic_version SET version_num = '0004'"))
+    frames = Frames(open_database(tmp_path), tmp_path)
+    assert [(frame.id, frame.name) for frame in frames.of_setup(setup.id)] == [(7, "take.png")]
+    frames.delete(7)
+    picture = tmp_path / "picture"
+    picture.write_bytes(b"-")
+    assert frames.add(setup.id, "next.png", picture, {}, {}).id == 8
+
+
 SAVER = """
 import sys
 from pathlib import Path

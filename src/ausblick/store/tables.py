@@ -12,6 +12,10 @@ class Base(DeclarativeBase):
     pass
 
 
+NUMBERS_ONCE = {"sqlite_autoincrement": True}
+"""A removed row's number never comes again: what is remembered by number stays true."""
+
+
 class SetupRow(Base):
     """`revision` counts every change of state and is what two writers are told apart by."""
 
@@ -44,6 +48,7 @@ class FrameRow(Base):
     """An imported frame; the picture lies in the frames folder under `stored`."""
 
     __tablename__ = "frames"
+    __table_args__ = NUMBERS_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"), index=True)
@@ -67,6 +72,7 @@ class TestKeyRow(Base):
     """A simulated test key: of which plan, what it said; its pictures lie in the keys folder under `stored`."""
 
     __tablename__ = "test_keys"
+    __table_args__ = NUMBERS_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"), index=True)

@@ -125,7 +125,7 @@ def delete_frame(path: FramePath) -> Response:
 @api.get("/frames/<int:frame_id>/look.jpg", operation_id="getFrameLook", responses={200: None})
 def frame_look(path: FramePath) -> Response:
     """The picture, at most 1600 px a side."""
-    return send_file(services().frames.file(path.frame_id, "look.jpg"), mimetype="image/jpeg")
+    return send_file(services().frames.file(path.frame_id, "look.jpg"), mimetype="image/jpeg", max_age=3600)
 
 
 @api.get("/frames/<int:frame_id>/matte.png", operation_id="getFrameMatte", responses={200: None})

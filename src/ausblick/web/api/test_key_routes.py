@@ -82,7 +82,7 @@ def _kept_picture(path: PicturePath) -> Response:
     if not (number.isdecimal() and path.window.isalpha() and path.view.isalpha()):
         return _missing()
     file = services().test_keys.get(int(number)).path / f"{path.window}-{path.view}.png"
-    return send_file(file, mimetype="image/png") if file.is_file() else _missing()
+    return send_file(file, mimetype="image/png", max_age=3600) if file.is_file() else _missing()
 
 
 def _missing() -> Response:
