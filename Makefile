@@ -4,7 +4,7 @@ PY := .venv/bin/python
 STAMP := .stamp
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo serve test lint types types-check unit browser bench shots build clean
+.PHONY: demo serve test ready lint lint-python lint-web pytest types types-check unit browser torture bench shots build clean
 
 demo: $(STAMP)/run $(STAMP)/web
 	@$(PY) -m ausblick demo $(ARGS)
@@ -14,7 +14,9 @@ serve: $(STAMP)/run $(STAMP)/web
 
 build: $(STAMP)/web
 
-test: lint unit browser
+test: ready
+	@$(MAKE) --no-print-directory -j 2 lint-python lint-web
+	@$(MAKE) --no-print-directory pytest
 
 # uv is ten times faster where it is there; pip does the same everywhere.
 define install
@@ -62,17 +64,32 @@ types-check: $(STAMP)/dev $(STAMP)/node
 	  cmp -s ../.stamp/schema.d.ts src/lib/schema.generated.d.ts || \
 	  { echo "stale: web/src/lib/schema.generated.d.ts; run 'make types'"; exit 1; }
 
-lint: $(STAMP)/dev $(STAMP)/node types-check
+# Everything that must be there before tests begin, so that what runs side by side does not install twice.
+ready: $(STAMP)/dev $(STAMP)/web $(STAMP)/chromium
+
+lint-python: $(STAMP)/dev
 	.venv/bin/ruff check .
+	.venv/bin/ruff format --check -q .
 	.venv/bin/mypy
+
+lint-web: $(STAMP)/node types-check
 	cd web && npm run --silent check
-
-unit: $(STAMP)/dev $(STAMP)/node
 	cd web && npm run --silent test
-	$(PY) -m pytest tests/core tests/formats tests/store tests/api tests/test_imports.py tests/test_cli.py
 
-browser: $(STAMP)/dev $(STAMP)/web $(STAMP)/chromium
-	$(PY) -m pytest tests/browser
+lint: lint-python lint-web
+
+# Two workers, each with one thread for arithmetic (tests/conftest.py).
+pytest: ready
+	$(PY) -m pytest -n 2 --dist loadgroup tests
+
+unit: $(STAMP)/dev
+	$(PY) -m pytest -n 2 --dist loadgroup tests --ignore tests/browser
+
+browser: ready
+	$(PY) -m pytest -n 2 --dist loadgroup tests/browser
+
+torture: ready
+	HYPOTHESIS_PROFILE=long $(PY) -m pytest -n 2 --dist loadgroup -m torture tests
 
 bench: $(STAMP)/dev
 	$(PY) benchmarks/run.py

@@ -2,6 +2,12 @@
 
 from __future__ import annotations
 
+import os
+
+# Two workers share the machine: a pool of threads in each of them only gets in the other's way. Children inherit it.
+for _name in ("OMP_NUM_THREADS", "OPENBLAS_NUM_THREADS"):
+    os.environ.setdefault(_name, "1")
+
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -17,6 +23,18 @@ from ausblick.core.light.basis import BasisStore, lamp_maps
 from ausblick.core.plan import Plan, plan_from
 
 MakePlan = Callable[..., Plan]
+cv2.setNumThreads(1)
+LONG = ("tests/browser", "tests/core/matte", "tests/core/advice", "tests/api")
+
+
+@pytest.hookimpl(tryfirst=True)
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Tests of a module stay with one worker, which has its fixtures; a mark brings several modules together. The
+    long ones come first, so that no worker begins one when the other has nothing left to do."""
+    items.sort(key=lambda item: not any(part in str(item.path) for part in LONG))
+    for item in items:
+        if item.get_closest_marker("xdist_group") is None:
+            item.add_marker(pytest.mark.xdist_group(item.path.stem))
 
 
 @pytest.fixture

@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, Request, expect, sync_playwright
 
+from ausblick.app.memory import Memory
 from ausblick.demo.fill import fill_demo
 from ausblick.web.server import beside
 
@@ -17,6 +18,8 @@ FLAGS = [
     "--disable-sync", "--disable-quic", "--no-first-run",
 ]  # fmt: skip
 expect.set_options(timeout=15_000)
+MEMORY = Memory()
+"""Servers of one session share what they computed, as requests to one server do."""
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 
 
@@ -39,14 +42,14 @@ def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
 @pytest.fixture(scope="session")
 def gallery(template: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     """One server for tests that only look."""
-    with beside(Path(shutil.copytree(template, tmp_path_factory.mktemp("gallery") / "data"))) as where:
+    with beside(Path(shutil.copytree(template, tmp_path_factory.mktemp("gallery") / "data")), MEMORY) as where:
         yield where
 
 
 @pytest.fixture
 def address(template: Path, tmp_path: Path) -> Iterator[str]:
     """A server of one's own, for tests that change things."""
-    with beside(Path(shutil.copytree(template, tmp_path / "data"))) as where:
+    with beside(Path(shutil.copytree(template, tmp_path / "data")), MEMORY) as where:
         yield where
 
 
@@ -73,7 +76,10 @@ class Watched:
     def axe(self) -> list[str]:
         """What axe finds, WCAG A and AA."""
         self.page.evaluate(AXE.read_text("utf-8"))
-        found = self.page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice']})")
+        found = self.page.evaluate(
+            "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], "
+            "resultTypes: ['violations'], preload: false})"
+        )
         return [
             f"{v['id']}: {node['html'][:120]} {node['failureSummary'][:200]}"
             for v in found["violations"]

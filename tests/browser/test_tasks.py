@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Watched
@@ -185,40 +184,6 @@ def test_set_ups_are_made_renamed_copied_deleted_and_brought_back(watched: Watch
     expect(page.get_by_role("slider", name="panel, from above", exact=True)).to_be_visible()
     expect(page.get_by_text("No light on the screen")).to_have_count(0)
     saved(page)
-
-
-@pytest.mark.parametrize("size", [(1280, 800), (820, 1180), (390, 844)])
-@pytest.mark.parametrize(
-    "path",
-    [
-        "/",
-        "/setup/1",
-        "/setup/2/screen",
-        "/setup/1/light",
-        "/setup/1/camera",
-        "/setup/1/space",
-        "/setup/4/subject",
-        "/compare/1/3",
-        "/setup/1/check",
-        "/kit",
-    ],
-)
-@pytest.mark.parametrize("theme", ["set", "desk"])
-def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(
-    chromium: Browser, gallery: str, size: tuple[int, int], path: str, theme: str
-) -> None:
-    if theme == "desk" and size != (1280, 800):
-        pytest.skip("the light theme is for the desk")
-    window = Watched(chromium, gallery, *size)
-    window.page.add_init_script(f"localStorage.setItem('ausblick-prefs', '{{\"theme\": \"{theme}\"}}')")
-    page = window.open(path)
-    page.wait_for_load_state("networkidle")
-    assert window.axe() == []
-    assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
-    if size == (1280, 800) and path.startswith("/setup"):
-        assert page.evaluate("document.documentElement.scrollHeight") <= size[1]
-    page.close()
-    assert window.wrong == []
 
 
 def test_room_kit_framing_a_whole_set_up_in_a_minute(watched: Watched) -> None:

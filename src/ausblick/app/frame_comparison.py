@@ -29,7 +29,7 @@ class FrameComparison:
 def compare_frame(services: Services, frame_id: int) -> FrameComparison:
     stored = services.frames.get(frame_id)
     plan, _, reading = read_stored(services, stored)
-    evaluation, expected = evaluate(plan, services.basis), services.expected_of(plan)
+    evaluation, expected = evaluate(plan, services.basis), services.memory.expected(plan)
     rows = compare(evaluation, expected, reading, whole=not region_of(stored))
     return FrameComparison(
         evaluation=evaluation,

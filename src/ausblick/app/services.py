@@ -5,11 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from ausblick.core.advice.rule_set import RuleSet, rules_with
-from ausblick.core.diagnosis.expected import expected_reading
+from ausblick.core.advice.rule import Finding
 from ausblick.core.diagnosis.trial_key import TrialKey
-from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.frames.reading import FrameReading
+from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
 from ausblick.store.database import open_database
@@ -21,11 +19,10 @@ from ausblick.store.simulated_keys import TestKeys
 from ausblick.store.ticks import Ticks
 
 from .jobs import Jobs
+from .memory import Memory
 from .standins import Standins
 from .watched_folder import Watches
 
-EXPECTED = 12
-"""Plans whose own picture's reading is remembered."""
 TRIALS = 3
 """Trial keys that are remembered: figures and views of one frame are asked for one after the other."""
 
@@ -41,20 +38,17 @@ class Services:
     standins: Standins = field(default_factory=Standins)
     watches: Watches = field(default_factory=Watches)
     jobs: Jobs = field(default_factory=Jobs)
-    basis: BasisStore = field(default_factory=BasisStore)
+    memory: Memory = field(default_factory=Memory)
     trials: Shelf[TrialKey | None] = field(default_factory=lambda: Shelf(TRIALS))
-    expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(EXPECTED))
 
     @property
-    def rules(self) -> RuleSet:
-        """What plans are judged by here: the craft's rules, and the kit's as it is now."""
-        return rules_with(self.kits.get().kit)
+    def basis(self) -> BasisStore:
+        """The light that is remembered."""
+        return self.memory.basis
 
-    def expected_of(self, plan: Plan) -> FrameReading:
-        """What the plan's own picture reads by the ruler of real frames."""
-        return self.expected.get(
-            plan.model_dump_json(), lambda: expected_reading(evaluate(plan, self.basis), self.basis)
-        )
+    def findings(self, plan: Plan, with_remedies: bool = True) -> tuple[Evaluation, list[Finding]]:
+        """What plans are judged to be here: by the craft's rules, and by the kit as it is now."""
+        return self.memory.findings(plan, self.kits.get().kit, with_remedies)
 
     def close(self) -> None:
         """End the work beside the requests: jobs are cancelled, folders no longer watched."""
@@ -62,7 +56,7 @@ class Services:
         self.watches.close()
 
 
-def open_services(place: Path) -> Services:
+def open_services(place: Path, memory: Memory | None = None) -> Services:
     """Stores on a data folder. Raises OSError where that can't be written."""
     sessions = open_database(place)
     return Services(
@@ -72,4 +66,5 @@ def open_services(place: Path) -> Services:
         plates=Plates(place),
         test_keys=TestKeys(sessions, place),
         ticks=Ticks(sessions),
+        memory=memory or Memory(),
     )

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ausblick.core.advice.findings import find
 from ausblick.core.diagnosis.checklists import Item, items_of
 from ausblick.core.diagnosis.comparison import compare
 
@@ -21,12 +20,12 @@ class ListedItem:
 
 def lists_of(services: Services, setup_id: int) -> list[ListedItem]:
     plan = services.setups.get(setup_id).plan
-    evaluation, findings = find(plan, services.basis, services.rules, with_remedies=False)
+    evaluation, findings = services.findings(plan, with_remedies=False)
     stored = services.frames.of_setup(setup_id)
     reading, rows = None, []
     if stored:
         _, _, reading = read_stored(services, stored[0])
-        rows = compare(evaluation, services.expected_of(plan), reading)
+        rows = compare(evaluation, services.memory.expected(plan), reading)
     drifted = drift_between(stored[1].data["reading"], stored[0].data["reading"]) if len(stored) > 1 else None
     ticked = services.ticks.of_setup(setup_id)
     return [

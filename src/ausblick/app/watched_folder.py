@@ -64,7 +64,6 @@ class Watch:
             if self._written(path):
                 self._take(path)
                 self.seen += 1
-                self.problem = ""
         except ImageError as err:
             self.problem = f"{path.name}: {err}"
         except (OSError, LookupError) as err:

@@ -9,6 +9,7 @@ from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 
 from ausblick import __version__
+from ausblick.app.memory import Memory
 from ausblick.app.services import open_services
 
 from .api import (
@@ -49,7 +50,7 @@ ROUTES = (
 )
 
 
-def create_app(place: Path) -> OpenAPI:
+def create_app(place: Path, memory: Memory | None = None) -> OpenAPI:
     """The application on a data folder. Raises OSError where that can't be written."""
     app = OpenAPI(
         __name__,
@@ -62,7 +63,7 @@ def create_app(place: Path) -> OpenAPI:
         validation_error_callback=on_invalid,
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY
-    app.extensions[EXTENSION] = open_services(place)
+    app.extensions[EXTENSION] = open_services(place, memory)
     register_guard(app)
     register_problems(app)
     for routes in ROUTES:

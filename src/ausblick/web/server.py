@@ -11,6 +11,7 @@ from threading import Thread
 from flask_openapi3.openapi import OpenAPI
 from waitress.server import BaseWSGIServer, create_server
 
+from ausblick.app.memory import Memory
 from ausblick.store.data_folder import data_dir
 
 from .app import STATIC, close_app, create_app
@@ -42,9 +43,9 @@ def run(place: Path | None, port: int) -> int:
 
 
 @contextmanager
-def beside(place: Path) -> Iterator[str]:
+def beside(place: Path, memory: Memory | None = None) -> Iterator[str]:
     """A server on a free port in a thread of its own, for a browser driven by the same process; its address."""
-    app, server = _open(place, 0)
+    app, server = _open(place, 0, memory)
     Thread(target=server.run, daemon=True).start()
     try:
         yield f"http://127.0.0.1:{server.effective_port}"
@@ -52,8 +53,8 @@ def beside(place: Path) -> Iterator[str]:
         _finish(app, server)
 
 
-def _open(place: Path, port: int) -> tuple[OpenAPI, BaseWSGIServer]:
-    app = create_app(place)
+def _open(place: Path, port: int, memory: Memory | None = None) -> tuple[OpenAPI, BaseWSGIServer]:
+    app = create_app(place, memory)
     server = create_server(app, host="127.0.0.1", port=port, threads=THREADS, clear_untrusted_proxy_headers=True)
     return app, server
 

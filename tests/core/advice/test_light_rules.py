@@ -11,6 +11,8 @@ from ausblick.core.plan import Plan, apply_changes
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, demo_findings, found, judged
 
+pytestmark = pytest.mark.xdist_group("demo findings")
+
 
 @pytest.mark.parametrize(
     ("title", "rule", "words"),

@@ -6,7 +6,7 @@ import pytest
 
 from ausblick.core.advice.rules.space_rules import outside
 from ausblick.core.advice.search.framing import FRAMINGS, lens_for, stand_for
-from ausblick.core.advice.search.lamp_roles import cast
+from ausblick.core.advice.search.lamp_roles import lamp_roles_of
 from ausblick.core.advice.search.proposal import SetupProposals, propose
 from ausblick.core.advice.search.room_table import room_table
 from ausblick.core.camera.coverage import coverage_of
@@ -79,7 +79,7 @@ def test_a_framing_fills_the_picture_from_its_distance() -> None:
 
 @pytest.mark.parametrize(("count", "roles"), [(0, ""), (1, "k"), (2, "sk"), (3, "ssk"), (4, "sskf"), (6, "sskfb")])
 def test_who_does_what_with_so_many_lamps(count: int, roles: str) -> None:
-    team = cast(with_lamps(count))
+    team = lamp_roles_of(with_lamps(count))
     given = "s" * len(team.screen) + "k" * bool(team.key) + "f" * bool(team.fill) + "b" * bool(team.back)
     assert given == roles
 

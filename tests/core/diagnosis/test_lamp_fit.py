@@ -61,9 +61,13 @@ def _right(plan: Plan, built: AsBuilt, fit: LampFit) -> bool:
                      (new.position[0], new.position[2])) < 0.15 * new.position[2]  # fmt: skip
 
 
-def test_the_right_lamp_is_named_on_eighteen_of_twenty_sets() -> None:
-    right = [_right(PLANS[i], *told(i, seed)) for i in (0, 1) for seed in range(10)]
-    assert sum(right) >= 18
+@pytest.mark.parametrize(
+    ("seeds", "least"), [(range(3), 6), pytest.param(range(10), 18, marks=pytest.mark.torture)], ids=["few", "twenty"]
+)
+def test_the_right_lamp_is_named(seeds: range, least: int) -> None:
+    """Both plans, each seed a set of its own with hidden faults."""
+    right = [_right(PLANS[i], *told(i, seed)) for i in (0, 1) for seed in seeds]
+    assert sum(right) >= least
 
 
 TWO = {

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from ausblick.core.camera.screen_grid import Grid, screen_grid
+from ausblick.core.colour.rec709 import LUMA
 from ausblick.core.colour.white_point import light_rgb, planck_uv
 from ausblick.core.evaluation.contours import contour_step, contours
-from ausblick.core.geometry.vectors import LUMA
 from ausblick.core.light.balance import balanced_dimmers
 from ausblick.core.light.basis import BasisStore, lamp_maps
 from ausblick.core.light.mix import scalar_lux

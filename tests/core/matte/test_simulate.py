@@ -16,7 +16,7 @@ from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte.capture import Capture, border_of, capture_of, ideal_of
-from ausblick.core.matte.levers import levers_of
+from ausblick.core.matte.levers import Lever, levers_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.quality import WEIGHTS, Measures, parts_of, quality_of
 from ausblick.core.matte.render import draw
@@ -149,15 +149,36 @@ def test_the_whole_key_says_its_parts_first(found: tuple[Plan, SimulatedKey]) ->
     assert 0 < key.quality < 100
 
 
-def test_levers_are_ranked_and_sharpening_is_none_of_them(found: tuple[Plan, SimulatedKey]) -> None:
+@pytest.fixture(scope="module")
+def tried(found: tuple[Plan, SimulatedKey]) -> tuple[list[Lever], list[str]]:
+    """Every lever of the plan, and a recorder of the kit; the steps that were told."""
     own, key = found
-    seen: list[str] = []
-    levers = levers_of(own, key, STORE, through, seen.append)
+    raw = own.camera.recording.model_copy(update={"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 800.0})
+    steps: list[str] = []
+    return levers_of(own, key, STORE, through, steps.append, recorders=[("raw recorder", raw)]), steps
+
+
+def test_levers_are_ranked_and_sharpening_is_none_of_them(tried: tuple[list[Lever], list[str]]) -> None:
+    levers, steps = tried
     assert [lever.gain for lever in levers] == sorted((lever.gain for lever in levers), reverse=True)
     assert len(levers) >= 6
-    assert len(seen) >= len(levers)
+    assert len(steps) >= len(levers)
     assert not any("harp" in lever.change for lever in levers)
     assert "raw" in next(lever.change for lever in levers if lever.gain > 0)
+
+
+def test_recorders_of_the_kit_are_compared_by_their_key(
+    found: tuple[Plan, SimulatedKey], tried: tuple[list[Lever], list[str]]
+) -> None:
+    _, key = found
+    by_name = {lever.change.split(":")[0]: lever for lever in tried[0]}
+    assert by_name["raw recorder"].gain > 1.0
+    assert "times the storage" in by_name["raw recorder"].cost
+    assert any("lifted afterwards" in lever.change for lever in tried[0])
+    assert key.second is not None
+    assert key.flicker_percent is not None
+    assert 0.0 < key.flicker_percent < 20.0
+    assert key.second.hair_error != key.measures.hair_error
 
 
 def test_a_lever_run_can_be_cancelled(found: tuple[Plan, SimulatedKey]) -> None:

@@ -12,17 +12,16 @@ from ausblick.core.colour.curves import rec709
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.matte.capture import Capture, capture_of, ideal_of
 from ausblick.core.matte.ground import plate_ground
-from ausblick.core.matte.levers import levers_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.pull import pull
 from ausblick.core.matte.render import draw, figure_place
 from ausblick.core.matte.shoot import shoot
-from ausblick.core.matte.simulation import crop_windows, measure_all, quick, simulate
+from ausblick.core.matte.simulation import crop_windows, measure_all, quick
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip
 from ausblick.formats.testkey_pictures import views
-from tests.core.matte.test_simulate import LONG_GOP, RAW, STORE, captured, measures, plan
+from tests.core.matte.test_simulate import RAW, STORE, captured, measures, plan
 
 
 def changed(own: Plan, **values: object) -> Capture:
@@ -114,21 +113,6 @@ def test_both_keyers_cut_a_clean_edge() -> None:
         solid = shot.drawn.alpha > 0.999
         assert pulled.matte[solid].mean() > 0.97
         assert pulled.matte[pulled.flat].mean() < 0.02
-
-
-def test_recorders_of_the_kit_are_compared_by_their_key() -> None:
-    own = plan(LONG_GOP)
-    key = simulate(own, STORE, through)
-    raw = own.camera.recording.model_copy(update={"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 800.0})
-    levers = levers_of(own, key, STORE, through, recorders=[("raw recorder", raw)])
-    found = {lever.change.split(":")[0]: lever for lever in levers}
-    assert found["raw recorder"].gain > 1.0
-    assert "32.0 times the storage" in found["raw recorder"].cost
-    assert any("lifted afterwards" in lever.change for lever in levers)
-    assert key.second is not None
-    assert key.flicker_percent is not None
-    assert 0.0 < key.flicker_percent < 20.0
-    assert key.second.hair_error != key.measures.hair_error
 
 
 def test_the_keyed_figure_over_a_plate() -> None:

@@ -6,7 +6,6 @@ from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
-from ausblick.core.advice.findings import find
 from ausblick.core.plan import Change, apply_changes, plan_from
 
 from ..context import answer, services
@@ -24,7 +23,7 @@ def evaluate_plan(body: EvaluateBody) -> Response:
     plan = plan_from(body.plan)
     if body.changes:
         plan = apply_changes(plan, [Change(change.path, change.value) for change in body.changes])
-    evaluation, findings = find(plan, services().basis, services().rules, with_remedies=body.remedies)
+    evaluation, findings = services().findings(plan, body.remedies)
     return answer(evaluation_model(evaluation, findings, services().basis))
 
 

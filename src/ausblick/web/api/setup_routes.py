@@ -6,7 +6,6 @@ from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
-from ausblick.core.advice.findings import find
 from ausblick.core.plan import FORMAT, VERSION, Change, apply_changes, plan_from
 from ausblick.store.setups import Conflict, Setup, Version
 
@@ -31,7 +30,7 @@ api = APIBlueprint("setups", __name__, url_prefix="/api/setups", abp_tags=[Tag(n
 
 
 def _summary(setup: Setup) -> SetupSummary:
-    _, findings = find(setup.plan, services().basis, services().rules, with_remedies=False)
+    _, findings = services().findings(setup.plan, with_remedies=False)
     worst = findings[0].judgement
     return SetupSummary(
         id=setup.id,

@@ -79,7 +79,7 @@ def get_look(path: SetupPath) -> Response:
     """The live picture with its reading and instruments: asked for again and again."""
     setup = services().setups.get(path.setup_id)
     standin = standin_of(services(), path.setup_id)
-    expected = services().expected_of(setup.plan)
+    expected = services().memory.expected(setup.plan)
     picture = standin_picture(standin.capture(services().basis), LIVE, standin.shots)
     frame = Frame(picture, 255.0)
     reading = read_frame(frame, setup.plan.targets.level_trace)

@@ -1,0 +1,43 @@
+"""What is remembered between requests: all of it by the whole content that it was computed from, so never stale."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.rule import Finding
+from ausblick.core.advice.rule_set import rules_with
+from ausblick.core.diagnosis.expected import expected_reading
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.evaluation.results import Evaluation
+from ausblick.core.frames.reading import FrameReading
+from ausblick.core.kit import Kit
+from ausblick.core.light.basis import BasisStore, Shelf
+from ausblick.core.plan import Plan
+
+PLANS = 12
+"""Plans whose findings, and whose own picture's reading, are remembered."""
+
+
+@dataclass(frozen=True)
+class Memory:
+    basis: BasisStore = field(default_factory=BasisStore)
+    _expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(PLANS))
+    _findings: Shelf[tuple[Evaluation, list[Finding]]] = field(default_factory=lambda: Shelf(PLANS))
+
+    def findings(self, plan: Plan, kit: Kit, with_remedies: bool) -> tuple[Evaluation, list[Finding]]:
+        """The evaluation and its findings by the craft's rules and the kit's."""
+
+        def judge() -> tuple[Evaluation, list[Finding]]:
+            return find(plan, self.basis, rules_with(kit), with_remedies)
+
+        if not with_remedies:
+            # Asked for at every move of a hand: each plan once.
+            return judge()
+        return self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
+
+    def expected(self, plan: Plan) -> FrameReading:
+        """What the plan's own picture reads by the ruler of real frames."""
+        return self._expected.get(
+            plan.model_dump_json(), lambda: expected_reading(evaluate(plan, self.basis), self.basis)
+        )

@@ -1,0 +1,41 @@
+"""Every main view: axe finds nothing, and nothing is wider than the window, on desk, tablet and phone."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import Browser
+
+from tests.browser.conftest import Watched
+
+DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+VIEWS = [
+    "/",
+    "/setup/1",
+    "/setup/2/screen",
+    "/setup/1/light",
+    "/setup/1/camera",
+    "/setup/1/space",
+    "/setup/4/subject",
+    "/compare/1/3",
+    "/setup/1/check",
+    "/kit",
+]
+
+
+@pytest.mark.parametrize("path", VIEWS)
+@pytest.mark.parametrize(("theme", "sizes"), [("set", (DESK, TABLET, PHONE)), ("desk", (DESK,))], ids=["set", "desk"])
+def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(
+    chromium: Browser, gallery: str, path: str, theme: str, sizes: tuple[tuple[int, int], ...]
+) -> None:
+    window = Watched(chromium, gallery, *sizes[0])
+    window.page.add_init_script(f"localStorage.setItem('ausblick-prefs', '{{\"theme\": \"{theme}\"}}')")
+    page = window.open(path)
+    for width, height in sizes:
+        page.set_viewport_size({"width": width, "height": height})
+        page.wait_for_load_state("networkidle")
+        assert window.axe() == []
+        assert page.evaluate("document.documentElement.scrollWidth") <= width
+        if (width, height) == DESK and path.startswith("/setup"):
+            assert page.evaluate("document.documentElement.scrollHeight") <= height
+    page.close()
+    assert window.wrong == []
