@@ -78,10 +78,10 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     if touched.any():
         some = points[touched]
         samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, some, face)))
-        away = some[:, None, :] - samples[None, :, :]
-        r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
-        facing = np.clip(-np.einsum("psi,pi->ps", away, normals[touched]), 0.0, None)
-        weights = areas * np.clip(away @ face.axis, 0.0, None) * facing / r2**2
+        away = some.T[:, :, None] - samples.T[:, None, :]
+        r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
+        facing = np.clip(-(away * normals[touched].T[:, :, None]).sum(axis=0), 0.0, None)
+        weights = areas * np.clip(np.tensordot(face.axis, away, 1), 0.0, None) * facing / r2**2
         lux[touched] *= visible_share(some, samples, weights, occluders)
     return lux
 
@@ -95,10 +95,10 @@ def _sun(normal_lux: float, face: Face, points: Floats, normal: Floats, occluder
 
 
 def _point(lamp: Emission, points: Floats, normal: Floats, occluders: Floats) -> Floats:
-    away = points - lamp.face.centre
-    r2 = np.maximum(np.einsum("pi,pi->p", away, away), 1e-8)
+    away = (points - lamp.face.centre).T
+    r2 = np.maximum((away * away).sum(axis=0), 1e-8)
     r = np.sqrt(r2)
-    facing = np.clip(-(away @ normal) / r, 0.0, None)
+    facing = np.clip(-(normal @ away) / r, 0.0, None)
     lux = lamp.candela(away, r) * facing / r2
     if not len(occluders):
         return np.asarray(lux)
@@ -139,10 +139,11 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     chunk = max(1, AT_ONCE // len(samples))
     for begin in range(0, len(points), chunk):
         some = points[begin : begin + chunk]
-        away = some[:, None, :] - samples[None, :, :]
-        r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
+        # Axis first, so that every array operation runs over points and places.
+        away = some.T[:, :, None] - samples.T[:, None, :]
+        r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
         r = np.sqrt(r2)
-        facing = np.clip(-(away @ normal) / r, 0.0, None)
+        facing = np.clip(-np.tensordot(normal, away, 1) / r, 0.0, None)
         weights = areas / face.area * lamp.candela(away, r) * facing / r2
         found = weights.sum(axis=1)
         if len(occluders):
@@ -161,8 +162,9 @@ def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occlud
         return shares
     points = points[touched]
     samples, areas = polygon_points(front, min(most, _near_order(front, points, face)))
-    away = points[:, None, :] - samples[None, :, :]
-    r2 = np.maximum(np.einsum("psi,psi->ps", away, away), 1e-8)
-    weights = areas * np.clip(away @ face.axis, 0.0, None) * np.clip(-(away @ normal), 0.0, None) / r2**2
+    away = points.T[:, :, None] - samples.T[:, None, :]
+    r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
+    leaving, arriving = np.tensordot(face.axis, away, 1), -np.tensordot(normal, away, 1)
+    weights = areas * np.clip(leaving, 0.0, None) * np.clip(arriving, 0.0, None) / r2**2
     shares[touched] = visible_share(points, samples, weights, occluders)
     return shares

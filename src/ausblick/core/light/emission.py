@@ -50,13 +50,14 @@ class Emission:
         return self.face.area > 0.0 and self.exponent == 1.0 and self.table is None and self.grid_tan is None
 
     def candela(self, away: Floats, distance: Floats) -> Floats:
-        """Intensity (...) in cd of the whole face toward `away` (..., 3) m of length `distance` (...)."""
-        cosine = (away @ self.face.axis) / distance
+        """Intensity (...) in cd of the whole face toward `away` (3, ...) m of length `distance` (...)."""
+        cosine = np.tensordot(self.face.axis, away, 1) / distance
         if self.table is None:
             strength = self.peak * lobe(cosine, self.exponent)
         else:
             vertical = np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))
-            horizontal = np.degrees(np.arctan2(away @ self.face.right, away @ self.face.up))
+            across, upward = (np.tensordot(axis, away, 1) for axis in (self.face.right, self.face.up))
+            horizontal = np.degrees(np.arctan2(across, upward))
             strength = self.scale * self.table.intensity(vertical, horizontal)
         if self.grid_tan is not None:
             c = np.clip(cosine, 1e-6, 1.0)
@@ -143,9 +144,9 @@ def _caught(bare: Emission, sheet: Face) -> float:
         shares = shares / bare.face.area
     else:
         sources, shares = bare.face.centre[None, :], np.ones(1)
-    away = places[:, None, :] - sources[None, :, :]
-    distance = np.maximum(np.linalg.norm(away, axis=2), 1e-4)
-    facing = np.clip(away @ sheet.axis / distance, 0.0, None)
+    away = places.T[:, :, None] - sources.T[:, None, :]
+    distance = np.maximum(np.linalg.norm(away, axis=0), 1e-4)
+    facing = np.clip(np.tensordot(sheet.axis, away, 1) / distance, 0.0, None)
     lux = (bare.candela(away, distance) * facing / distance**2) @ shares
     return min(float(lux @ areas), flux_of(bare))
 

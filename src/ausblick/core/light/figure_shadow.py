@@ -110,9 +110,9 @@ def lost_share(lamp: Emission, figure: Figure, points: Floats, normal: Floats, o
 def _lost(
     lamp: Emission, figure: Figure, places: Floats, normal: Floats, samples: Floats, occluders: Floats
 ) -> Floats:
-    away = places[:, None, :] - samples[None, :, :]
-    distance = np.maximum(np.linalg.norm(away, axis=2), 1e-4)
-    facing = np.clip(-(away @ normal) / distance, 0.0, None)
+    away = places.T[:, :, None] - samples.T[:, None, :]
+    distance = np.maximum(np.sqrt(away[0] * away[0] + away[1] * away[1] + away[2] * away[2]), 1e-4)
+    facing = np.clip(-np.tensordot(normal, away, 1) / distance, 0.0, None)
     strength = lamp.candela(away, distance) * facing / distance**2
     p, s = np.nonzero(strength)
     if len(occluders) and len(p):

@@ -134,8 +134,8 @@ def _shines(plan: Plan, emission: Emission, view: View, at: Floats) -> bool:
         return not bool(
             blocked_pairs(np.stack([at, view.lens]), np.stack([at - 1e3 * emission.face.axis, at]), occluders).any()
         )
-    away = (at - emission.face.centre)[None, :]
-    if float(emission.candela(away, np.linalg.norm(away, axis=1))[0]) <= 0.0:
+    away = at - emission.face.centre
+    if float(emission.candela(away, np.array(np.linalg.norm(away)))) <= 0.0:
         return False
     ways = np.stack([emission.face.centre, at]), np.stack([at, view.lens])
     return not bool(blocked_pairs(*ways, np.concatenate([occluders, emission.leaves])).any())

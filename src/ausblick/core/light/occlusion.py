@@ -63,17 +63,23 @@ ON_PLANE = 1e-7
 
 @dataclass(frozen=True)
 class Piece:
-    """A triangle or a parallelogram that blocks light: a corner and two edges (3,), unit normal (3,)."""
+    """A triangle or a parallelogram that blocks light: a corner, its unit normal, and what tells how far along its
+    two edges a place lies (3,) each."""
 
     corner: Floats
-    u: Floats
-    v: Floats
     normal: Floats
+    along_u: Floats
+    along_v: Floats
     whole: bool
 
     def height(self, points: Floats) -> Floats:
         """Signed distance (...) in m of points (..., 3) from its plane."""
         return np.asarray((points - self.corner) @ self.normal)
+
+    def within(self, points: Floats) -> tuple[Floats, Floats]:
+        """Place (...) of points (..., 3) along the two edges: 0 to 1 each in a parallelogram."""
+        to = points - self.corner
+        return np.asarray(to @ self.along_u), np.asarray(to @ self.along_v)
 
 
 def pieces(occluders: Floats) -> tuple[Piece, ...]:
@@ -92,7 +98,9 @@ def _pieces(data: bytes) -> tuple[Piece, ...]:
         normal = cross(u, v)
         length = float(np.linalg.norm(normal))
         if length > 1e-12:
-            found.append(Piece(a, u, v, normal / length, whole))
+            uu, vv, uv = u @ u, v @ v, u @ v
+            det = uu * vv - uv * uv
+            found.append(Piece(a, normal / length, (vv * u - uv * v) / det, (uu * v - uv * u) / det, whole))
         i += 2 if whole else 1
     return tuple(found)
 
@@ -105,9 +113,11 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
     shape = (len(points), len(sources))
     blocked = np.zeros(shape, dtype=bool)
     for piece in pieces(occluders):
-        p, s = np.nonzero(_apart(piece.height(points)[:, None], piece.height(sources)[None, :]) & ~blocked)
+        a, b = piece.height(points), piece.height(sources)
+        p, s = np.nonzero(_apart(a[:, None], b[None, :]) & ~blocked)
         if len(p):
-            blocked[p, s] = _crosses(points[p], sources[s], piece)
+            (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
+            blocked[p, s] = _crosses(a[p], b[s], (u0[p], v0[p]), (u1[s], v1[s]), piece.whole)
     if not blocked.any():
         return np.ones(len(points))
     total = np.broadcast_to(weights, shape).sum(axis=1)
@@ -128,9 +138,10 @@ def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:
     """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) cross any of the triangles."""
     blocked = np.zeros(len(starts), dtype=bool)
     for piece in pieces(occluders):
-        (k,) = np.nonzero(_apart(piece.height(starts), piece.height(ends)) & ~blocked)
+        a, b = piece.height(starts), piece.height(ends)
+        (k,) = np.nonzero(_apart(a, b) & ~blocked)
         if len(k):
-            blocked[k] = _crosses(starts[k], ends[k], piece)
+            blocked[k] = _crosses(a[k], b[k], piece.within(starts[k]), piece.within(ends[k]), piece.whole)
     return blocked
 
 
@@ -143,17 +154,13 @@ def apart(points: Floats, sources: Floats, piece: Piece) -> Bools:
     return _apart(piece.height(points)[:, None], piece.height(sources)[None, :])
 
 
-def _crosses(starts: Floats, ends: Floats, piece: Piece) -> Bools:
-    """Does each stretch (K, 3) to (K, 3), whose ends lie apart, cross the piece?
+def _crosses(a: Floats, b: Floats, start: tuple[Floats, Floats], end: tuple[Floats, Floats], whole: bool) -> Bools:
+    """Does each stretch (K,), whose ends lie apart by their heights a and b, cross the piece?
 
-    The place where it meets the plane, in the piece's own two directions.
+    `start`, `end`: places of its ends along the piece's two edges; where it meets the plane lies between them.
     """
-    a, b = piece.height(starts), piece.height(ends)
     share = a / (a - b)
-    place = starts - piece.corner + share[:, None] * (ends - starts)
-    uu, vv, uv = piece.u @ piece.u, piece.v @ piece.v, piece.u @ piece.v
-    pu, pv = place @ piece.u, place @ piece.v
-    det = uu * vv - uv * uv
-    s, t = (pu * vv - pv * uv) / det, (pv * uu - pu * uv) / det
+    s = start[0] + share * (end[0] - start[0])
+    t = start[1] + share * (end[1] - start[1])
     inside = (s >= 0.0) & (t >= 0.0)
-    return np.asarray(inside & ((s <= 1.0) & (t <= 1.0) if piece.whole else s + t <= 1.0))
+    return np.asarray(inside & ((s <= 1.0) & (t <= 1.0) if whole else s + t <= 1.0))

@@ -86,7 +86,7 @@ def _luminance(emission: Emission, at: Floats) -> float:
         return emission.normal_lux / (math.pi * math.tan(SUN) ** 2)
     away = at - emission.face.centre
     distance = float(np.linalg.norm(away))
-    candela = float(emission.candela(away[None, :], np.array([distance]))[0])
+    candela = float(emission.candela(away, np.array(distance)))
     if emission.face.area <= 0.0:
         return candela / (math.pi * BULB**2)
     # A face seen on edge still has the thickness of its housing.

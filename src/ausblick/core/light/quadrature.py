@@ -25,6 +25,8 @@ def polygon_points(polygon: Floats, order: int) -> tuple[Floats, Floats]:
         return _parallelogram(polygon, order)
     # Many-sided faces are covered by many triangles; each then needs fewer points.
     each = max(3, order // 2) if len(polygon) > 8 else order
+    if len(polygon) > 8 and _even_sided(polygon):
+        return _round(polygon, each)
     nodes, weights = _unit_interval(each)
     u, v = np.meshgrid(nodes, nodes, indexing="ij")
     w = np.outer(weights, weights) * u
@@ -34,6 +36,24 @@ def polygon_points(polygon: Floats, order: int) -> tuple[Floats, Floats]:
         places.append((a + u[..., None] * (b - a) + (u * v)[..., None] * (c - b)).reshape(-1, 3))
         areas.append((w * float(np.linalg.norm(cross(b - a, c - a)))).ravel())
     return np.concatenate(places), np.concatenate(areas)
+
+
+def _even_sided(polygon: Floats) -> bool:
+    sides = np.linalg.norm(np.roll(polygon, -1, axis=0) - polygon, axis=1)
+    return bool(sides.max() < 1.5 * sides.min())
+
+
+def _round(polygon: Floats, order: int) -> tuple[Floats, Floats]:
+    """A disc's outline: Gauss's rule outward from its middle, one ray through the middle of each side. Round the
+    circle equal steps converge as fast as Gauss's do outward (Davis and Rabinowitz, 1984, 5.6)."""
+    nodes, weights = _unit_interval(order)
+    middle = polygon.mean(axis=0)
+    following = np.roll(polygon, -1, axis=0)
+    rays = 0.5 * (polygon + following) - middle
+    sectors = 0.5 * np.linalg.norm(cross(polygon - middle, following - middle), axis=1)
+    places = middle + nodes[:, None, None] * rays
+    areas = (2.0 * weights * nodes)[:, None] * sectors
+    return places.reshape(-1, 3), areas.ravel()
 
 
 def _parallelogram(polygon: Floats, order: int) -> tuple[Floats, Floats]:
