@@ -7,6 +7,7 @@ python scripts/write_docs.py --check  exits 1 and names what is stale
 from __future__ import annotations
 
 import json
+import math
 import sys
 import tempfile
 from pathlib import Path
@@ -15,6 +16,7 @@ from ausblick.core.advice.rule_table import RULES
 from ausblick.core.advice.rules.kit_rules import kit_rules
 from ausblick.core.kit import Kit
 from ausblick.core.plan import Plan
+from ausblick.core.standards.limit import Limit
 from ausblick.web.app import create_app
 
 STAGES = ("plate", "space", "screen", "light", "subject", "camera")
@@ -42,12 +44,25 @@ def plan_schema() -> str:
     return json.dumps(schema, indent=1) + "\n"
 
 
+def limit_line(limit: Limit) -> str:
+    """The number with its unit, the steps beyond it, whose it is, and why it is that."""
+    unit = f" {limit.unit}" if limit.unit else ""
+    beyond = f" {limit.excess_unit}" if limit.excess_unit else unit
+    steps = [
+        f"{word} beyond it by more than {step:g}{beyond}"
+        for word, step in (("to be mended", limit.fix), ("stops the shoot", limit.stop))
+        if math.isfinite(step)
+    ]
+    return "; ".join([f"**{limit.at:.3g}{unit}**", *steps]) + f". {limit.source}. {limit.reason}"
+
+
 def rules_page() -> str:
     lines = [
         "# Rules",
         "",
         "Generated from the table of rules (`src/ausblick/core/advice/rule_table.py`). Each finding names one of "
-        "these; limits belong to the schools named as source.",
+        "these. All limits stand in one place, `src/ausblick/core/standards/limits.py`, the schools' numbers beside "
+        "them in `schools.py`; a limit belongs to the school that is named with it.",
         "",
     ]
     stage = None
@@ -60,7 +75,7 @@ def rules_page() -> str:
             "",
             f"*Measures* {rule.measure}. {rule.why}",
             "",
-            f"*Limit.* {rule.source}.",
+            f"*Limit.* {limit_line(rule.limit)}",
             "",
         ]
     return "\n".join(lines)

@@ -8,8 +8,9 @@ from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Plan, PlanError, apply_changes
-from .limits import HELPS, MOST_REMEDIES
-from .rule import RANK, Finding, Judgement, Outcome, Proposal, Remedy, Rule, Severity
+from ..standards.limit import Severity
+from ..standards.limits import HELPS, MOST_REMEDIES
+from .rule import RANK, Finding, Judgement, Outcome, Proposal, Remedy, Rule
 from .rule_set import CRAFT, RuleSet
 
 

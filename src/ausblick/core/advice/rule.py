@@ -9,8 +9,9 @@ from typing import Literal
 from ..evaluation.results import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change
+from ..standards.limit import Limit, Severity
+from ..standards.limits import LIMITS
 
-Severity = Literal["stop", "fix", "consider", "fine"]
 Outcome = Literal["cured", "better", "does-not-apply"]
 Stage = Literal["plate", "space", "screen", "light", "subject", "camera"]
 RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
@@ -58,16 +59,24 @@ class Remedy:
 
 @dataclass(frozen=True, kw_only=True)
 class Rule:
-    """`measure` names the value; `why` is the reason in a sentence; `source` who sets the limit."""
+    """`measure` names the value; `why` is the reason in a sentence. Its limit, and whose that is, stands with all
+    others in standards/limits.py under the rule's id."""
 
     id: str
     stage: Stage
     measure: str
     why: str
-    source: str
     judge: Callable[[Evaluation], Judgement | None]
     propose: Callable[[Evaluation, BasisStore], Sequence[Proposal]]
     digits: int = 2
+
+    @property
+    def limit(self) -> Limit:
+        return LIMITS[self.id]
+
+    @property
+    def source(self) -> str:
+        return self.limit.source
 
 
 @dataclass(frozen=True)
@@ -75,12 +84,3 @@ class Finding:
     rule: Rule
     judgement: Judgement
     remedies: tuple[Remedy, ...] = ()
-
-
-def graded(excess: float, fix: float, stop: float) -> Severity:
-    """Severity from how far beyond the limit: over 0 consider, over `fix` fix, over `stop` stop."""
-    if excess <= 0.0:
-        return "fine"
-    if excess <= fix:
-        return "consider"
-    return "fix" if excess <= stop else "stop"

@@ -9,10 +9,21 @@ import numpy as np
 
 from ..geometry.vectors import Floats
 from ..plan import LevelSchool, Plan
+from ..standards.schools import (
+    AROUND,
+    BELOW_FACE,
+    COLOUR_HELPS,
+    EDGE_LEAST,
+    EDGE_MOST,
+    EDGE_STEP,
+    MID_GREY,
+    PLATE_FROM,
+    PLATE_LEAST,
+    PLATE_MOST,
+    PLATE_SLOPE,
+    LevelBand,
+)
 from .exposure import luma, signal
-
-EDGE_GAP = 12.0
-"""Points of luma between the screen and whatever touches it, school 'away-from-edge'."""
 
 
 @dataclass(frozen=True)
@@ -40,36 +51,27 @@ def edge_levels(plan: Plan, subject_light: Floats) -> dict[str, float]:
 def level_target(plan: Plan, subject_light: Floats) -> LevelTarget:
     """What the plan's school wants the screen to read, in % of its trace."""
     school = plan.targets.level_school
-    if school == "below-face":
-        return LevelTarget(
-            school,
-            42.0,
-            40.0,
-            45.0,
-            "Low and even keeps the screen saturated and the spill small; the face stays above it.",
-        )
-    if school == "mid-grey":
-        return LevelTarget(
-            school,
-            55.0,
-            52.0,
-            58.0,
-            "One mid-grey shade: the strongest signal with the least noise in it.",
-        )
-    if school == "follow-plate":
-        level = float(np.clip(28.0 + 0.35 * plan.plate.mean_level, 30.0, 60.0))
-        return LevelTarget(
-            school,
-            level,
-            level - 3.0,
-            level + 3.0,
-            f"A plate that averages {plan.plate.mean_level:.0f} % wants a screen to match, so that what "
-            "spill remains looks right.",
-        )
     if school == "away-from-edge":
         return _away_from_edge(plan, subject_light)
-    level = plan.targets.screen_level
-    return LevelTarget(school, level, level - 3.0, level + 3.0, "The level set for this production.")
+    if school == "below-face":
+        why = "Low and even keeps the screen saturated and the spill small; the face stays above it."
+        return _target(school, BELOW_FACE, why)
+    if school == "mid-grey":
+        return _target(school, MID_GREY, "One mid-grey shade: the strongest signal with the least noise in it.")
+    if school == "follow-plate":
+        mean = plan.plate.mean_level
+        level = float(np.clip(PLATE_FROM + PLATE_SLOPE * mean, PLATE_LEAST, PLATE_MOST))
+        why = f"A plate that averages {mean:.0f} % wants a screen to match, so that what spill remains looks right."
+        return _target(school, _around(level), why)
+    return _target(school, _around(plan.targets.screen_level), "The level set for this production.")
+
+
+def _target(school: LevelSchool, band: LevelBand, why: str) -> LevelTarget:
+    return LevelTarget(school, band.level, band.low, band.high, why)
+
+
+def _around(level: float) -> LevelBand:
+    return LevelBand(level, level - AROUND, level + AROUND)
 
 
 def _away_from_edge(plan: Plan, subject_light: Floats) -> LevelTarget:
@@ -80,20 +82,15 @@ def _away_from_edge(plan: Plan, subject_light: Floats) -> LevelTarget:
     """
     edges = edge_levels(plan, subject_light)
     if not edges:
-        return LevelTarget("away-from-edge", 42.0, 39.0, 45.0, "Nothing touches the screen yet.")
-    levels = np.arange(30.0, 60.5, 0.5)
-    ease = {name: 1.0 if _cut_by_brightness(plan, name) else 2.0 for name in edges}
+        return _target("away-from-edge", _around(BELOW_FACE.level), "Nothing touches the screen yet.")
+    levels = np.arange(EDGE_LEAST, EDGE_MOST + EDGE_STEP, EDGE_STEP)
+    ease = {name: 1.0 if _cut_by_brightness(plan, name) else COLOUR_HELPS for name in edges}
     gaps = np.min([ease[name] * np.abs(levels - level) for name, level in edges.items()], axis=0)
     # Of equally good levels the lower one spills less.
     best = float(levels[int(np.argmax(np.round(gaps, 3)))])
     nearest = min(edges, key=lambda name: abs(edges[name] - best))
-    return LevelTarget(
-        "away-from-edge",
-        best,
-        best - 3.0,
-        best + 3.0,
-        f"Nearest edge is {nearest} at {edges[nearest]:.0f} %: the wider the gap in brightness, the surer the cut.",
-    )
+    why = f"Nearest edge is {nearest} at {edges[nearest]:.0f} %: the wider the gap in brightness, the surer the cut."
+    return _target("away-from-edge", _around(best), why)
 
 
 def _cut_by_brightness(plan: Plan, edge: str) -> bool:

@@ -18,6 +18,7 @@ from ..light.radiosity import scene_of
 from ..light.returned import SceneLight, probe_all, probe_shares, returned_by_lamp, scene_light, screen_nodes
 from ..light.spill import spill_of
 from ..plan import Plan
+from ..standards.limits import LIMITS
 from .results import Blur, Evaluation, Exposure, Flash, Focus, ScreenMap, ScreenReading, Zones
 from .screen_light import ScreenLight, hue_spread_of, screen_light_of, screen_map_of, shadow_of, texture_of
 
@@ -151,10 +152,6 @@ def _exposure(plan: Plan, light: Floats) -> Exposure:
     return Exposure(lux, grey, float(luma(skin)), stops(lux / grey))
 
 
-GHOST_PERCENT = 12.5
-"""Ambient light three stops below the flash leaves no ghost of the movement that a key would find."""
-
-
 def _flash(plan: Plan, by_lamp: dict[str, float], face_light: Floats) -> Flash | None:
     lit = [lamp for lamp in plan.lights if lamp.on and lamp.dimmer > 0.0 and lamp.fixture.flash_lms]
     if not lit:
@@ -172,7 +169,7 @@ def _flash(plan: Plan, by_lamp: dict[str, float], face_light: Floats) -> Flash |
 
 def _exposed_s(plan: Plan, flash: Flash | None) -> float:
     """How long movement is drawn for: the flash where it is all that counts, else the shutter."""
-    if flash is None or flash.ambient_percent > GHOST_PERCENT:
+    if flash is None or flash.ambient_percent > LIMITS["camera.flash-ghost"].at:
         return plan.camera.shutter_s
     burning = [lamp.fixture.flash_s for lamp in plan.lights if lamp.on and lamp.fixture.flash_lms]
     return min(plan.camera.shutter_s, max(burning))

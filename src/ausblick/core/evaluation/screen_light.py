@@ -21,10 +21,11 @@ from ..light.mix import ambient_rgb, lamp_rgb, scalar_lux
 from ..light.returned import SceneLight, returned_to_screen, scene_light
 from ..light.total import lost_maps
 from ..plan import Plan
+from ..standards.limits import LIMITS
 from .results import Blur, ScreenMap, Shadow, Texture
 
 COLUMNS, ROWS = 61, 41
-SHADOW_SEEN = 0.05
+SHADOW_SEEN = LIMITS["light.shadow"].at / 100.0
 """A place counts as shadow from this lost share of light: one point of signal at usual levels."""
 
 

@@ -6,7 +6,7 @@ from functools import cache
 
 import numpy as np
 
-from ..geometry.vectors import Floats, cross
+from ..geometry.vectors import Floats, cross, unit
 
 
 @cache
@@ -44,15 +44,17 @@ def _even_sided(polygon: Floats) -> bool:
 
 
 def _round(polygon: Floats, order: int) -> tuple[Floats, Floats]:
-    """A disc's outline: Gauss's rule outward from its middle, one ray through the middle of each side. Round the
-    circle equal steps converge as fast as Gauss's do outward (Davis and Rabinowitz, 1984, 5.6)."""
+    """A disc's outline: Gauss's rule outward from its middle, one ray through the middle of each side, as long as
+    the sector of a circle that has the side's area. Round a circle equal steps converge as fast as Gauss's rule
+    does outward (Davis and Rabinowitz, Methods of Numerical Integration, 1984, 2.9)."""
     nodes, weights = _unit_interval(order)
     middle = polygon.mean(axis=0)
-    following = np.roll(polygon, -1, axis=0)
-    rays = 0.5 * (polygon + following) - middle
-    sectors = 0.5 * np.linalg.norm(cross(polygon - middle, following - middle), axis=1)
+    a, b = polygon - middle, np.roll(polygon, -1, axis=0) - middle
+    doubled = np.linalg.norm(cross(a, b), axis=1)
+    angles = np.arctan2(doubled, (a * b).sum(axis=1))
+    rays = unit(a + b) * np.sqrt(doubled / angles)[:, None]
     places = middle + nodes[:, None, None] * rays
-    areas = (2.0 * weights * nodes)[:, None] * sectors
+    areas = (2.0 * weights * nodes)[:, None] * (0.5 * doubled)
     return places.reshape(-1, 3), areas.ravel()
 
 

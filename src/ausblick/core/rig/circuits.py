@@ -7,13 +7,12 @@ from dataclasses import dataclass
 
 from ..light.emission import emission_of, flux_of
 from ..plan import Light, Plan
+from ..standards.limits import LIMITS
 
-CONTINUOUS = 0.8
-"""A circuit is loaded to four fifths for hours on end (the usual continuous reserve; local codes decide)."""
 HOT_LM_PER_W, HOT_WATTS = 40.0, 100.0
 """Lamps that give less light per watt than this turn nearly all of it into heat: incandescent sources."""
-CLEAR_PER_KW, CLEAR_LEAST = 1.5, 0.5
-OVERHEAD = 2.2
+CLEAR_PER_KW = 1.5
+"""Metres to be kept clear per kilowatt; at least the limit of `light.heat`."""
 
 
 @dataclass(frozen=True)
@@ -73,7 +72,7 @@ def hot_near_cloth(plan: Plan) -> list[Hot]:
             x, y, z = lamp.position
             gaps = (max(left - x, x - right, 0.0), max(screen.bottom - y, y - screen.bottom - screen.height, 0.0), z)
             away = math.sqrt(sum(gap * gap for gap in gaps))
-            clear = max(CLEAR_LEAST, CLEAR_PER_KW * lamp.fixture.watts / 1000.0)
+            clear = max(LIMITS["light.heat"].at, CLEAR_PER_KW * lamp.fixture.watts / 1000.0)
             if away < clear:
                 found.append(Hot(lamp.id, lamp.name, away, clear))
     return found
@@ -89,7 +88,7 @@ def overhead(plan: Plan) -> list[Light]:
         lamp
         for lamp in plan.lights
         if _draws(lamp)
-        and lamp.position[1] > OVERHEAD
+        and lamp.position[1] > LIMITS["light.overhead"].at
         and subject.x - reach.left - 0.3 < lamp.position[0] < subject.x + reach.right + 0.3
         and subject.z - reach.back - 0.3 < lamp.position[2] < subject.z + reach.front + 0.3
     ]

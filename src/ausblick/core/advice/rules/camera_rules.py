@@ -9,16 +9,18 @@ from ...camera.motion import flicker_error, safe_shutters
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
-from ..rule import Judgement, Proposal, Rule, graded
+from ...standards.limits import LIMITS
+from ...standards.schools import FASTER_MOST, SHUTTER_ANGLE, SHUTTER_HIGH, SHUTTER_LOW
+from ..rule import Judgement, Proposal, Rule
 from ..wording import SHUTTERS, metres, shutter, stops_text, third_stop
 
-SMEAR_SHARE = 0.0025
-"""Smear that a key still cuts as an edge, as a share of the picture's width: 5 px of 1920."""
-MELTS_PX = 3.0
+SMEAR, FLICKER, ISO, DEPTH, MELTS = (
+    LIMITS[f"camera.{name}"] for name in ("smear", "flicker", "iso", "depth", "melt")
+)
 
 
 def smear_limit(evaluation: Evaluation) -> float:
-    return SMEAR_SHARE * evaluation.plan.camera.sensor.px_w
+    return SMEAR.at / 100.0 * evaluation.plan.camera.sensor.px_w
 
 
 def _smear(evaluation: Evaluation) -> Judgement | None:
@@ -28,7 +30,7 @@ def _smear(evaluation: Evaluation) -> Judgement | None:
     limit = smear_limit(evaluation)
     over = smear / limit - 1.0
     says = f"The fastest movement smears {smear:.0f} px at {shutter(evaluation.plan.camera.shutter_s)}"
-    return Judgement(graded(over, fix=1.5, stop=math.inf), smear, limit, "px", says, max(0.0, over))
+    return Judgement(SMEAR.grade(over), smear, limit, "px", says, max(0.0, over))
 
 
 def _lamps_flicker(evaluation: Evaluation) -> bool:
@@ -77,9 +79,9 @@ def school_angle(evaluation: Evaluation) -> tuple[float, float]:
     """Smallest and largest shutter angle in degrees that the plan's shutter school accepts."""
     school = evaluation.plan.targets.shutter_school
     if school == "faster":
-        return 0.0, 60.0
-    wanted = {"180": 180.0, "90": 90.0}.get(school, evaluation.plan.plate.shutter_angle)
-    return wanted * 0.85, wanted * 1.18
+        return 0.0, FASTER_MOST
+    wanted = SHUTTER_ANGLE.get(school, evaluation.plan.plate.shutter_angle)
+    return wanted * SHUTTER_LOW, wanted * SHUTTER_HIGH
 
 
 def _angle(evaluation: Evaluation) -> Judgement | None:
@@ -91,7 +93,7 @@ def _angle(evaluation: Evaluation) -> Judgement | None:
     limit = low if angle < low else high
     school = evaluation.plan.targets.shutter_school
     says = f"Shutter angle {angle:.0f}°, the school '{school}' says {low:.0f} to {high:.0f}°"
-    if angle < 60.0:
+    if angle < FASTER_MOST:
         says += "; movement will look choppy, the more the smoother the plate moves"
     return Judgement("consider" if off > 0 else "fine", angle, limit, "°", says, off / 100.0)
 
@@ -110,13 +112,13 @@ def _flicker(evaluation: Evaluation) -> Judgement | None:
         return None
     plan = evaluation.plan
     error = flicker_error(plan.camera.shutter_s, plan.room.mains.hz)
-    off = error - 0.02
+    off = error - FLICKER.at
     says = (
         f"{shutter(plan.camera.shutter_s)} holds whole flashes at {plan.room.mains.hz:.0f} Hz"
         if off <= 0
         else f"{shutter(plan.camera.shutter_s)} cuts through the flashes of {plan.room.mains.hz:.0f} Hz lamps"
     )
-    return Judgement("consider" if off > 0 else "fine", error, 0.02, "flashes", says, max(0.0, off))
+    return Judgement("consider" if off > 0 else "fine", error, FLICKER.at, "flashes", says, max(0.0, off))
 
 
 def _safe(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -130,7 +132,7 @@ def _iso(evaluation: Evaluation) -> Judgement | None:
     camera = evaluation.plan.camera
     over = math.log2(camera.iso / camera.sensor.base_iso)
     says = f"ISO {camera.iso:.0f}, {stops_text(over)} above base" if over > 0.05 else f"ISO {camera.iso:.0f}, at base"
-    return Judgement(graded(over - 0.34, fix=1.0, stop=math.inf), over, 0.34, "stops", says, max(0.0, over - 0.34))
+    return Judgement(ISO.grade(over - ISO.at), over, ISO.at, "stops", says, max(0.0, over - ISO.at))
 
 
 def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -171,7 +173,7 @@ def _depth(evaluation: Evaluation) -> Judgement | None:
     says = (
         f"Sharp from {metres(focus.near_m)} to {far}, the action reaches {metres(needed[0])} to {metres(needed[1])}"
     )
-    return Judgement(graded(short, fix=0.15, stop=math.inf), short, 0.0, "m", says, short)
+    return Judgement(DEPTH.grade(short), short, 0.0, "m", says, short)
 
 
 def _stop_down(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -193,16 +195,16 @@ def _melt(evaluation: Evaluation) -> Judgement | None:
     disc, slope = evaluation.blur.screen_defocus_px, evaluation.plan.screen.wrinkle_slope
     if disc is None or slope < 0.02:
         return None
-    short = 1.0 - disc / MELTS_PX
+    short = 1.0 - disc / MELTS.at
     says = f"Folds of the {evaluation.plan.screen.material} blur over {disc:.1f} px"
-    return Judgement("consider" if short > 0 else "fine", disc, MELTS_PX, "px", says, max(0.0, short))
+    return Judgement("consider" if short > 0 else "fine", disc, MELTS.at, "px", says, max(0.0, short))
 
 
 def _melt_more(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera, disc = evaluation.plan.camera, evaluation.blur.screen_defocus_px
     if not disc:
         return []
-    f_number = third_stop(max(1.0, camera.f_number * disc / MELTS_PX), up=False)
+    f_number = third_stop(max(1.0, camera.f_number * disc / MELTS.at), up=False)
     open_up = Proposal(
         f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}",
         (Change("camera.f_number", f_number),),
@@ -228,7 +230,6 @@ RULES = (
         stage="camera",
         measure="smear",
         why="A smeared edge is neither subject nor screen, and no key cuts it cleanly.",
-        source="A quarter per cent of the picture's width, 5 px of 1920",
         judge=_smear,
         propose=_faster,
         digits=0,
@@ -238,7 +239,6 @@ RULES = (
         stage="camera",
         measure="shutter angle",
         why="The subject should move as the plate moves; a fast shutter looks choppy before a smooth plate.",
-        source="School of shutter chosen under Camera",
         judge=_angle,
         propose=_to_school,
         digits=0,
@@ -248,7 +248,6 @@ RULES = (
         stage="camera",
         measure="cut flashes",
         why="Mains lamps flash twice a cycle; a shutter that cuts a flash makes the screen's level pump.",
-        source="Multiples of 1/(2 × mains frequency); dimmed LED lamps may flicker otherwise: test them",
         judge=_flicker,
         propose=_safe,
     ),
@@ -258,7 +257,6 @@ RULES = (
         measure="ISO above base",
         why="Grain is speckle in the matte. Under-exposing and lifting afterwards is no way round it: the same "
         "light is the same noise, whichever knob lifts it; the test key compares both.",
-        source="A third of a stop above the sensor's base",
         judge=_iso,
         propose=_lower_iso,
         digits=1,
@@ -268,7 +266,6 @@ RULES = (
         stage="camera",
         measure="not sharp",
         why="The edge is cut where it is sharp: hair and fingertips must be inside the depth of field.",
-        source="Circle of confusion of 2 recorded pixels",
         judge=_depth,
         propose=_stop_down,
     ),
@@ -277,7 +274,6 @@ RULES = (
         stage="camera",
         measure="screen blur",
         why="A screen out of focus hides its own wrinkles.",
-        source="Three pixels hide a fold",
         judge=_melt,
         propose=_melt_more,
         digits=1,
@@ -287,7 +283,6 @@ RULES = (
         stage="camera",
         measure="sharpening",
         why="Sharpening draws a dark line round the edge, and the key finds that line.",
-        source="All schools agree",
         judge=_sharpening,
         propose=_no_sharpening,
         digits=0,

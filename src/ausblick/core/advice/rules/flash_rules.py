@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 
-from ...evaluation.evaluate import GHOST_PERCENT
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
-from ..rule import Judgement, Proposal, Rule, graded
+from ...standards.limits import LIMITS
+from ..rule import Judgement, Proposal, Rule
 from ..wording import shutter, stops_text
+
+AMBIENT = LIMITS["camera.flash-ghost"]
 
 
 def _sync(evaluation: Evaluation) -> Judgement | None:
@@ -51,11 +53,9 @@ def _ghost(evaluation: Evaluation) -> Judgement | None:
     flash = evaluation.flash
     if flash is None or evaluation.plan.medium == "video":
         return None
-    over = flash.ambient_percent - GHOST_PERCENT
+    over = flash.ambient_percent - AMBIENT.at
     says = f"{flash.ambient_percent:.0f} % of the face's light is not flash"
-    return Judgement(
-        graded(over / 100.0, fix=0.25, stop=math.inf), flash.ambient_percent, GHOST_PERCENT, "%", says, max(0.0, over)
-    )
+    return Judgement(AMBIENT.grade(over), flash.ambient_percent, AMBIENT.at, "%", says, max(0.0, over))
 
 
 def _less_ambient(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -88,7 +88,6 @@ RULES = (
         stage="camera",
         measure="shutter",
         why="A shutter shorter than the sync time covers a part of the sensor while the flash burns.",
-        source="The camera's own sync time",
         judge=_sync,
         propose=_to_sync,
         digits=4,
@@ -98,7 +97,6 @@ RULES = (
         stage="camera",
         measure="flash",
         why="Moving pictures need light that burns all the time.",
-        source="Nature of a flash",
         judge=_video,
         propose=_steady,
         digits=0,
@@ -108,7 +106,6 @@ RULES = (
         stage="camera",
         measure="ambient share",
         why="Steady light beside the flash draws the movement over the whole shutter: a ghost round the sharp edge.",
-        source="An eighth, three stops below the flash",
         judge=_ghost,
         propose=_less_ambient,
         digits=0,
@@ -118,7 +115,6 @@ RULES = (
         stage="camera",
         measure="flashes",
         why="Flashing light can trigger seizures; tell people before the first one. Let tubes cool.",
-        source="Usual caution on sets; follow local rules",
         judge=_people,
         propose=_steady,
         digits=0,

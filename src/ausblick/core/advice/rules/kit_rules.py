@@ -70,7 +70,6 @@ def _rule(
         stage=stage,
         measure=measure,
         why=why,
-        source="The kit room",
         judge=judge,
         propose=propose,
         digits=0,

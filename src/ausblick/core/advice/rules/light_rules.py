@@ -12,22 +12,23 @@ from ...evaluation.results import Evaluation
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Change, Light
+from ...standards.limits import LEVEL_CLIPS, LIMITS
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 from ..wording import stops_text, third_stop
 
-EVEN = 1.0 / 3.0
+EVEN, LEVEL, BEHIND = (LIMITS[f"light.{name}"] for name in ("evenness", "level", "behind"))
 
 
 def _evenness(evaluation: Evaluation) -> Judgement | None:
     reading = evaluation.screen
     if reading is None or reading.lux_max <= 0.0:
         return None
-    over = reading.spread_stops - EVEN
-    severity = graded(over, fix=EVEN, stop=1.2)
+    over = reading.spread_stops - EVEN.at
+    severity = EVEN.grade(over)
     says = f"The needed screen varies by {min(reading.spread_stops, 20.0):.2f} stops"
     value = reading.spread_stops if math.isfinite(reading.spread_stops) else None
-    return Judgement(severity, value, EVEN, "stops", says, max(0.0, min(over, 20.0)))
+    return Judgement(severity, value, EVEN.at, "stops", says, max(0.0, min(over, 20.0)))
 
 
 def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -85,10 +86,10 @@ def _level(evaluation: Evaluation) -> Judgement | None:
     limit = target.low if level < target.low else target.high
     trace = "luma" if evaluation.plan.targets.level_trace == "luma" else "key channel"
     says = f"Screen at {level:.0f} % {trace}, wanted {target.low:.0f} to {target.high:.0f} %"
-    severity = graded(off, fix=5.0, stop=25.0)
+    severity = LEVEL.grade(off)
     if reading.lux_max <= 0.0:
         says = "No light on the screen: no lamp that is on reaches it"
-    if reading.level_key_channel >= 97.0:
+    if reading.level_key_channel >= LEVEL_CLIPS:
         severity, says = "stop", f"Screen clips: {reading.level_key_channel:.0f} % in the key channel"
     return Judgement(severity, level, limit, "%", says, off, target.why)
 
@@ -140,18 +141,15 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     return [Proposal(text, (Change("camera.f_number", f_number),), "moves the subject's level by as much")]
 
 
-THROUGH = 5.0
-
-
 def _behind(evaluation: Evaluation) -> Judgement | None:
     """Light that comes through the cloth, as a share of the light on it."""
     screen, reading = evaluation.plan.screen, evaluation.screen
     if reading is None or reading.lux_mean <= 0.0 or screen.behind_lux <= 0.0:
         return None
     share = 100.0 * screen.transmittance * screen.behind_lux / reading.lux_mean
-    over = max(0.0, share - THROUGH)
+    over = max(0.0, share - BEHIND.at)
     says = f"{share:.0f} % of the screen's light comes through it from behind"
-    return Judgement(graded(over, fix=10.0, stop=math.inf), share, THROUGH, "%", says, over)
+    return Judgement(BEHIND.grade(over), share, BEHIND.at, "%", says, over)
 
 
 def _block(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -170,7 +168,6 @@ RULES = (
         measure="spread",
         why="One key setting has to fit the whole screen; what differs in light needs a harder clip, and that "
         "eats hair.",
-        source="A third of a stop: a thin flat line on a waveform",
         judge=_evenness,
         propose=_even_out,
     ),
@@ -180,7 +177,6 @@ RULES = (
         measure="screen level",
         why="Too bright throws coloured light onto the subject; too dark is noisy. That fair hair keys better "
         "before a darker screen is told on sets; as a matte the model does not show it, in the composite mildly.",
-        source="School of level chosen under Screen light",
         judge=_level,
         propose=_set_level,
         digits=0,
@@ -190,7 +186,6 @@ RULES = (
         stage="light",
         measure="through the cloth",
         why="Light from a window behind the cloth changes its colour and shows its seams and folds.",
-        source="One part in twenty; school: never in front of a bright window",
         judge=_behind,
         propose=_block,
         digits=0,

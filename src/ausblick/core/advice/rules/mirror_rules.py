@@ -11,11 +11,11 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.mirror import pane_reflections
 from ...plan import Change, Light, Plan, apply_changes
+from ...standards.limits import LIMITS, RIM_MOST
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 
-SHINE = 10.0
-RIM = (0.25, 2.0)
+SHINE, RIM, PANE = LIMITS["subject.mirrors"], LIMITS["subject.rim"], LIMITS["light.pane"]
 
 
 def _pane(evaluation: Evaluation) -> Judgement | None:
@@ -24,7 +24,7 @@ def _pane(evaluation: Evaluation) -> Judgement | None:
     names = {lamp.id: lamp.name for lamp in evaluation.plan.lights}
     seen = [names[r.light] for r in evaluation.reflections if r.visible]
     says = f"{', '.join(seen)} seen in the window pane" if seen else "No lamp is mirrored in the pane"
-    return Judgement("fix" if seen else "fine", float(len(seen)), 0.0, "lamps", says, float(len(seen)))
+    return Judgement(PANE.grade(float(len(seen))), float(len(seen)), 0.0, "lamps", says, float(len(seen)))
 
 
 def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -65,11 +65,11 @@ def _shine(evaluation: Evaluation) -> Judgement | None:
     if not evaluation.mirrored:
         return None
     worst = max(evaluation.mirrored, key=lambda thing: thing.share)
-    over = worst.share - SHINE
+    over = worst.share - SHINE.at
     says = f"{worst.name} mirrors the screen in {worst.share:.0f} % of what is seen of it"
     if worst.shape == "pane":
         says = f"{worst.name} mirrors the screen over {worst.share:.0f} % of its turns to either side"
-    return Judgement(graded(over, fix=15.0, stop=math.inf), worst.share, SHINE, "%", says, max(0.0, over))
+    return Judgement(SHINE.grade(over), worst.share, SHINE.at, "%", says, max(0.0, over))
 
 
 def _out_of_mirror(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -89,11 +89,11 @@ def _rim(evaluation: Evaluation) -> Judgement | None:
     ratio = evaluation.rim_ratio
     if ratio <= 0.0:
         return None
-    low, high = RIM
+    low, high = RIM.at, RIM_MOST
     off = max(math.log2(low / ratio), math.log2(ratio / high), 0.0)
     limit = low if ratio < low else high
     says = f"Back light is {ratio:.1f} of the face's light on the edge"
-    return Judgement(graded(off, fix=1.0, stop=math.inf), ratio, limit, "", says, off)
+    return Judgement(RIM.grade(off), ratio, limit, "", says, off)
 
 
 def _trim(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -115,7 +115,6 @@ RULES = (
         stage="light",
         measure="mirrored",
         why="A lamp in the glass can't be keyed away: the pane shows it over the plate.",
-        source="Mirror geometry: the line from the lens to the lamp's image behind the glass",
         judge=_pane,
         propose=_out_of_pane,
         digits=0,
@@ -126,7 +125,6 @@ RULES = (
         measure="mirrored",
         why="What shines does not pick up coloured light, it shows the screen itself: distance does not help, "
         "moving the screen out of the mirror's angle does.",
-        source="Mirror geometry; a tenth of what is seen of it",
         judge=_shine,
         propose=_out_of_mirror,
         digits=0,
@@ -136,7 +134,6 @@ RULES = (
         stage="subject",
         measure="of the face",
         why="A back light parts the edge from the screen and drowns its halo; too much of it looks like a lamp.",
-        source="A quarter to twice the face's light; it must make sense in the plate",
         judge=_rim,
         propose=_trim,
         digits=1,

@@ -8,12 +8,12 @@ from ...camera.view import pixel_pitch_mm
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
+from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
 from ..wording import third_stop
 
 GREEN_NM = 550.0
-AIRY_PX = 2.5
-MIRED = 20.0
+AIRY, BALANCE = LIMITS["camera.diffraction"], LIMITS["camera.white-balance"]
 
 
 def airy_px(evaluation: Evaluation) -> float:
@@ -24,14 +24,14 @@ def airy_px(evaluation: Evaluation) -> float:
 
 def _diffraction(evaluation: Evaluation) -> Judgement | None:
     disc = airy_px(evaluation)
-    over = disc / AIRY_PX - 1.0
+    over = disc / AIRY.at - 1.0
     says = f"Diffraction at f/{evaluation.plan.camera.f_number:g} spreads a point over {disc:.1f} px"
-    return Judgement("consider" if over > 0 else "fine", disc, AIRY_PX, "px", says, max(0.0, over))
+    return Judgement(AIRY.grade(over), disc, AIRY.at, "px", says, max(0.0, over))
 
 
 def _open_up(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
-    f_number = third_stop(camera.f_number * AIRY_PX / airy_px(evaluation), up=False)
+    f_number = third_stop(camera.f_number * AIRY.at / airy_px(evaluation), up=False)
     change = Change("camera.f_number", f_number)
     return [Proposal(f"Aperture f/{f_number:g}", (change,), "less depth of field, more light")]
 
@@ -54,8 +54,9 @@ def _balance(evaluation: Evaluation) -> Judgement | None:
     camera = evaluation.plan.camera
     off = abs(1e6 / kelvin - 1e6 / camera.white_balance_k)
     says = f"The face's lamps are {round(kelvin, -1):.0f} K, the camera stands at {camera.white_balance_k:.0f} K"
-    says += "" if off > MIRED else "; lock it, and shoot a grey card under the key"
-    return Judgement("consider" if off > MIRED else "fine", off, MIRED, "mired", says, max(0.0, off / MIRED - 1.0))
+    over = off / BALANCE.at - 1.0
+    says += "" if over > 0.0 else "; lock it, and shoot a grey card under the key"
+    return Judgement(BALANCE.grade(over), off, BALANCE.at, "mired", says, max(0.0, over))
 
 
 def _balanced(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -92,7 +93,6 @@ RULES = (
         stage="camera",
         measure="diffraction",
         why="A small aperture softens every edge alike, and the key's edge with them.",
-        source="Airy disc of two and a half pixels at 550 nm",
         judge=_diffraction,
         propose=_open_up,
         digits=1,
@@ -102,7 +102,6 @@ RULES = (
         stage="camera",
         measure="off balance",
         why="White balance is set by hand and locked: an automatic one follows the screen and drifts with the take.",
-        source="Twenty mired, a clearly seen difference",
         judge=_balance,
         propose=_balanced,
         digits=0,
@@ -113,7 +112,6 @@ RULES = (
         measure="speed",
         why="Slow motion in front of a plate at full speed gives itself away; every doubling of the rate costs "
         "a stop.",
-        source="Rate of the edit",
         judge=_speed,
         propose=_real_time,
         digits=0,

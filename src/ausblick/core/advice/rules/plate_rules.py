@@ -11,25 +11,25 @@ from ...evaluation.results import Evaluation
 from ...geometry.vectors import Floats, unit
 from ...light.basis import BasisStore
 from ...plan import Change, Light, Plan
+from ...standards.limit import Limit
+from ...standards.limits import LIMITS
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 from ..wording import metres
 
-SEEN = 3.0
-"""Degrees of perspective that a viewer notices."""
-SHADOWS = 15.0
+KEY = LIMITS["plate.key"]
 
 
-def _judge(evaluation: Evaluation, have: float, wanted: float, what: str, limit: float = SEEN) -> Judgement | None:
+def _judge(evaluation: Evaluation, have: float, wanted: float, what: str, limit: Limit) -> Judgement | None:
     if not evaluation.plan.plate.known:
         return None
     off = abs(have - wanted)
     says = f"{what} {have:.1f}°, the plate's {wanted:.1f}°"
-    return Judgement(graded(off - limit, fix=7.0, stop=math.inf), off, limit, "°", says, max(0.0, off - limit))
+    return Judgement(limit.grade(off - limit.at), off, limit.at, "°", says, max(0.0, off - limit.at))
 
 
 def _tilt(evaluation: Evaluation) -> Judgement | None:
-    return _judge(evaluation, evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "Tilt")
+    return _judge(evaluation, evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "Tilt", LIMITS["plate.tilt"])
 
 
 def _as_tilted(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -48,7 +48,7 @@ def _view(evaluation: Evaluation) -> Judgement | None:
     if round(evaluation.plan.camera.roll / 90.0) % 2 == 1:
         return None
     plate = angle_of_view(36.0, evaluation.plan.plate.focal_mm_ff)
-    return _judge(evaluation, picture_view(evaluation.plan), plate, "Angle of view")
+    return _judge(evaluation, picture_view(evaluation.plan), plate, "Angle of view", LIMITS["plate.view"])
 
 
 def _as_wide(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -76,7 +76,7 @@ def _height(evaluation: Evaluation) -> Judgement | None:
     if plan.subject is None:
         return None
     have, wanted = _elevation(plan, plan.camera.y), _elevation(plan, plan.plate.camera_height)
-    return _judge(evaluation, have, wanted, "Lens above the eyes by")
+    return _judge(evaluation, have, wanted, "Lens above the eyes by", LIMITS["plate.height"])
 
 
 def _as_high(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -105,7 +105,7 @@ def _key(evaluation: Evaluation) -> Judgement | None:
     toward = unit(np.array(lamp.position) - origin)
     off = math.degrees(math.acos(float(np.clip(toward @ _direction(plate.key_azimuth, plate.key_elevation), -1, 1))))
     says = f"{lamp.name} comes from {off:.0f}° beside the plate's light"
-    return Judgement(graded(off - SHADOWS, fix=15.0, stop=math.inf), off, SHADOWS, "°", says, max(0.0, off - SHADOWS))
+    return Judgement(KEY.grade(off - KEY.at), off, KEY.at, "°", says, max(0.0, off - KEY.at))
 
 
 def _as_lit(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -129,7 +129,6 @@ RULES = (
         stage="plate",
         measure="mismatch",
         why="Eyes are seen from above or below, and the plate's ground from its own height: both must agree.",
-        source="Three degrees are seen",
         judge=_height,
         propose=_as_high,
         digits=1,
@@ -139,7 +138,6 @@ RULES = (
         stage="plate",
         measure="mismatch",
         why="A viewer finds the vanishing point without trying; a tilted figure before a level plate floats.",
-        source="Three degrees are seen",
         judge=_tilt,
         propose=_as_tilted,
         digits=1,
@@ -149,7 +147,6 @@ RULES = (
         stage="plate",
         measure="mismatch",
         why="The plate's lens sets how fast things shrink with distance; figure and plate must shrink alike.",
-        source="Three degrees are seen",
         judge=_view,
         propose=_as_wide,
         digits=1,
@@ -159,7 +156,6 @@ RULES = (
         stage="plate",
         measure="mismatch",
         why="A shadow to the left on the subject and to the right in the plate gives it away at once.",
-        source="Fifteen degrees, about what soft shadows hide",
         judge=_key,
         propose=_as_lit,
         digits=0,

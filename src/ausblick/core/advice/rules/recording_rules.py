@@ -5,12 +5,13 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Camera, Change, Recording
-from ..rule import Judgement, Proposal, Rule, graded
+from ...standards.limits import INTRA_BITS, LIMITS
+from ..rule import Judgement, Proposal, Rule
 
 CHROMA = {"4:2:0": 0.25, "4:2:2": 0.5, "4:4:4": 1.0, "raw": 1.0}
-LONG_RATE, INTRA_RATE = 0.4, 2.0
-"""Bits a pixel below which blocks eat hair: long groups, and every frame by itself."""
-HEAVY_MBIT = 400.0
+COLOUR, RATE, PLAYBACK, REDUCTION = (
+    LIMITS[f"recording.{name}"] for name in ("chroma", "rate", "playback", "noise-reduction")
+)
 
 
 def bits_a_pixel(camera: Camera) -> float:
@@ -30,10 +31,10 @@ def _chroma(evaluation: Evaluation) -> Judgement | None:
             "fine" if raw else "consider", CHROMA[recording.chroma], 1.0, "of luma", says, float(not raw)
         )
     share = CHROMA[recording.chroma]
-    short = max(0.0, 0.5 - share) + 0.1 * (recording.bits < 10)
+    short = max(0.0, COLOUR.at - share) + 0.1 * (recording.bits < 10)
     where = "every pixel" if share == 1.0 else f"{100.0 * share:.0f} % of the pixels"
     says = f"{recording.chroma}, {recording.bits} bit: colour at {where}"
-    return Judgement("consider" if short > 0.0 else "fine", share, 0.5, "of luma", says, short)
+    return Judgement(COLOUR.grade(short), share, COLOUR.at, "of luma", says, short)
 
 
 def _more_chroma(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -64,13 +65,11 @@ def _rate(evaluation: Evaluation) -> Judgement | None:
         return None
     have, limit = bits_a_pixel(camera), _limit(camera.recording)
     says = f"{camera.recording.mbit_s:g} Mbit/s are {have:.2f} bits a pixel"
-    return Judgement(
-        graded(1.0 - have / limit, fix=0.7, stop=1.0), have, limit, "bits", says, max(0.0, 1.0 - have / limit)
-    )
+    return Judgement(RATE.grade(1.0 - have / limit), have, limit, "bits", says, max(0.0, 1.0 - have / limit))
 
 
 def _limit(recording: Recording) -> float:
-    return INTRA_RATE if "intra" in recording.codec.lower() else LONG_RATE
+    return INTRA_BITS if "intra" in recording.codec.lower() else RATE.at
 
 
 def _higher(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -96,7 +95,7 @@ def _display(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _reduction(evaluation: Evaluation) -> Judgement | None:
     on = evaluation.plan.camera.noise_reduction
     says = f"Noise reduction is {'on' if on else 'off'} in the camera"
-    return Judgement("fix" if on else "fine", float(on), 0.0, "", says, float(on))
+    return Judgement(REDUCTION.grade(float(on)), float(on), 0.0, "", says, float(on))
 
 
 def _no_reduction(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -110,9 +109,9 @@ def _playback(evaluation: Evaluation) -> Judgement | None:
     long_group = _lossy(camera.recording) and "intra" not in camera.recording.codec.lower()
     # Ten bit in long groups must be decoded in order; half the machines on a set stumble over it.
     load = camera.recording.mbit_s * (3.0 if long_group and camera.recording.bits > 8 else 1.0)
-    over = load / HEAVY_MBIT - 1.0
+    over = load / PLAYBACK.at - 1.0
     says = f"Plays back like {load:.0f} Mbit/s" + (": make proxies for the edit" if over > 0 else "")
-    return Judgement("consider" if over > 0 else "fine", load, HEAVY_MBIT, "Mbit/s", says, max(0.0, over))
+    return Judgement("consider" if over > 0 else "fine", load, PLAYBACK.at, "Mbit/s", says, max(0.0, over))
 
 
 def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -126,7 +125,6 @@ RULES = (
         stage="camera",
         measure="colour samples",
         why="A key is pulled from colour; where colour is recorded at a quarter of the pixels the edge is guessed.",
-        source="School: 4:2:2 and 10 bit for keys; stills raw",
         judge=_chroma,
         propose=_more_chroma,
     ),
@@ -135,8 +133,6 @@ RULES = (
         stage="camera",
         measure="bits a pixel",
         why="Blocks of a starved codec eat hair first and dance along the edge.",
-        source=f"Habit: {LONG_RATE:g} in long groups, {INTRA_RATE:g} frame by frame; the test key shows what it "
-        "costs",
         judge=_rate,
         propose=_higher,
     ),
@@ -147,7 +143,6 @@ RULES = (
         why="Log footage is not keyed as it stands: it goes to display or linear light first, and whoever keys "
         "it must "
         "know which curve was recorded.",
-        source="All schools agree",
         judge=_log,
         propose=_display,
         digits=0,
@@ -157,7 +152,6 @@ RULES = (
         stage="camera",
         measure="noise reduction",
         why="It smears hair and drags edges behind movement; a keyer denoises its own matte better.",
-        source="All schools agree",
         judge=_reduction,
         propose=_no_reduction,
         digits=0,
@@ -167,7 +161,6 @@ RULES = (
         stage="camera",
         measure="playback load",
         why="Footage that stutters on the edit machine is judged on stutter; proxies are cut, the originals keyed.",
-        source=f"{HEAVY_MBIT:.0f} Mbit/s; 10 bit in long groups counts three times",
         judge=_playback,
         propose=_nothing,
         digits=0,

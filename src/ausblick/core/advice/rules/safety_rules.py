@@ -5,11 +5,14 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
-from ...rig.circuits import CONTINUOUS, Load, hot_near_cloth, loads, overhead
+from ...rig.circuits import Load, hot_near_cloth, loads, overhead
+from ...standards.limit import Severity
+from ...standards.limits import LIMITS
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, Severity, graded
+from ..rule import Judgement, Proposal, Rule
 from ..wording import metres
 
+POWER, HEAT, OVERHEAD = LIMITS["light.power"], LIMITS["light.heat"], LIMITS["light.overhead"]
 LOCAL = "Follow local codes; ask a licensed electrician for anything above a domestic plug."
 
 
@@ -20,7 +23,7 @@ def _worst(evaluation: Evaluation) -> Load | None:
 
 def _power(evaluation: Evaluation) -> Judgement | None:
     stray = [load for load in loads(evaluation.plan) if load.rated_amps is None and load.watts > 0.0]
-    limit = 100.0 * CONTINUOUS
+    limit = POWER.at
     if stray:
         says = f"Circuit {stray[0].circuit} carries {stray[0].watts:.0f} W and its rating is not in the plan"
         return Judgement("consider", None, limit, "%", says, 1.0)
@@ -29,7 +32,7 @@ def _power(evaluation: Evaluation) -> Judgement | None:
         return None
     share = load.percent or 0.0
     says = f"Circuit {load.circuit}: {load.watts:.0f} W, {load.amps:.1f} of {load.rated_amps:g} A"
-    return Judgement(graded(share - limit, fix=20.0, stop=20.0), share, limit, "%", says, max(0.0, share - limit))
+    return Judgement(POWER.grade(share - limit), share, limit, "%", says, max(0.0, share - limit))
 
 
 def _elsewhere(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -50,7 +53,7 @@ def _heat(evaluation: Evaluation) -> Judgement | None:
     worst = max(hot, key=lambda h: h.clear - h.away)
     over = worst.clear - worst.away
     says = f"{worst.name} is a hot lamp {metres(worst.away)} from the cloth"
-    return Judgement(graded(over, fix=0.3, stop=0.3), worst.away, worst.clear, "m", says, over)
+    return Judgement(HEAT.grade(over), worst.away, worst.clear, "m", says, over)
 
 
 def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -71,7 +74,7 @@ def _above(evaluation: Evaluation) -> Judgement | None:
     highest = max(lamp.position[1] for lamp in lamps)
     says = f"{', '.join(lamp.name for lamp in lamps)} over people's heads: second fixing, and a competent rigger"
     severity: Severity = "consider"
-    return Judgement(severity, highest, 2.2, "m", says, float(len(lamps)))
+    return Judgement(severity, highest, OVERHEAD.at, "m", says, float(len(lamps)))
 
 
 def _aside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -88,7 +91,6 @@ RULES = (
         stage="light",
         measure="of the rating",
         why=f"Lamps burn for hours: a circuit is loaded to four fifths of its rating. {LOCAL}",
-        source="Usual continuous reserve, counted undimmed; local codes decide",
         judge=_power,
         propose=_elsewhere,
         digits=0,
@@ -98,7 +100,6 @@ RULES = (
         stage="light",
         measure="distance",
         why="Cloth and paper scorch and burn near incandescent lamps; let them cool before anybody moves them.",
-        source="1.5 m per kilowatt, at least half a metre; the maker's own distance decides where it is larger",
         judge=_heat,
         propose=_away,
         digits=2,
@@ -109,7 +110,6 @@ RULES = (
         measure="height",
         why="Nothing hangs over people without a secondary fixing, ballast on its stand and somebody competent to "
         "rig it. Follow local codes.",
-        source="Usual caution on sets",
         judge=_above,
         propose=_aside,
         digits=1,

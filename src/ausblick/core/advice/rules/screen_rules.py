@@ -5,11 +5,12 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
+from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..wording import metres
 
-SPARE = 0.15
+MARGIN = LIMITS["screen.margin"]
 
 
 def _covered(evaluation: Evaluation) -> Judgement | None:
@@ -27,9 +28,9 @@ def _margin(evaluation: Evaluation) -> Judgement | None:
     coverage = evaluation.coverage
     if not coverage.covered or coverage.margin_m is None:
         return None
-    short = SPARE - coverage.margin_m
+    short = MARGIN.at - coverage.margin_m
     says = f"{metres(coverage.margin_m)} to spare at the nearest edge"
-    return Judgement("consider" if short > 0 else "fine", coverage.margin_m, SPARE, "m", says, max(0.0, short))
+    return Judgement(MARGIN.grade(short), coverage.margin_m, MARGIN.at, "m", says, max(0.0, short))
 
 
 def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -47,7 +48,7 @@ def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
 def _bigger(evaluation: Evaluation) -> list[Proposal]:
     plan, needed = evaluation.plan, evaluation.coverage.needed
     assert needed is not None
-    screen, spare = plan.screen, SPARE + 0.05
+    screen, spare = plan.screen, MARGIN.at + 0.05
     on_floor = screen.bottom <= 0.02
     left = min(screen.x_centre - screen.width / 2, needed[0] - spare)
     right = max(screen.x_centre + screen.width / 2, needed[2] + spare)
@@ -133,7 +134,6 @@ RULES = (
         stage="screen",
         measure="margin",
         why="The subject must never leave the screen: hands, hair and a thrown arm cut off there cannot be keyed.",
-        source="The hard rule of both coverage schools",
         judge=_covered,
         propose=_more_screen,
     ),
@@ -142,7 +142,6 @@ RULES = (
         stage="screen",
         measure="margin",
         why="People overshoot their marks; a hand's breadth of spare screen saves the take.",
-        source=f"{SPARE:.2f} m, a hand's breadth",
         judge=_margin,
         propose=_more_screen,
     ),

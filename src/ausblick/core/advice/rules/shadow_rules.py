@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import math
-
 from ...evaluation.results import Evaluation
-from ...evaluation.screen_light import SHADOW_SEEN
 from ...light.basis import BasisStore
 from ...plan import Light
+from ...standards.limits import LIMITS
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 
-ZONE = 25.0
+SHADOW, SCREEN_ZONE, FACE_ZONE = LIMITS["light.shadow"], LIMITS["light.two-zones"], LIMITS["subject.two-zones"]
 
 
 def _lamp(evaluation: Evaluation, ident: str | None) -> tuple[int, Light] | None:
@@ -22,7 +20,7 @@ def _shadow(evaluation: Evaluation) -> Judgement | None:
     shadow = evaluation.shadow
     if shadow is None:
         return None
-    limit = 100.0 * SHADOW_SEEN
+    limit = SHADOW.at
     over = shadow.deepest_percent - limit if shadow.area_visible_percent > 0.0 else 0.0
     if over <= 0.0:
         return Judgement("fine", shadow.deepest_percent, limit, "%", "No shadow where the screen is needed", 0.0)
@@ -33,7 +31,7 @@ def _shadow(evaluation: Evaluation) -> Judgement | None:
         f"{whose}: {shadow.deepest_percent:.0f} % of the light lost, on {shadow.area_visible_percent:.0f} % of "
         f"the needed screen{place}"
     )
-    return Judgement(graded(over, fix=10.0, stop=45.0), shadow.deepest_percent, limit, "%", says, over)
+    return Judgement(SHADOW.grade(over), shadow.deepest_percent, limit, "%", says, over)
 
 
 def _where(evaluation: Evaluation, x: float, y: float) -> str:
@@ -59,8 +57,8 @@ def _on_screen(evaluation: Evaluation) -> Judgement | None:
     if share is None or not any(lamp.role == "screen" and lamp.on for lamp in evaluation.plan.lights):
         return None
     says = f"{share:.0f} % of the screen's light comes from the subject's lamps"
-    over = share - ZONE
-    return Judgement(graded(over, fix=35.0, stop=math.inf), share, ZONE, "%", says, max(0.0, over))
+    over = share - SCREEN_ZONE.at
+    return Judgement(SCREEN_ZONE.grade(over), share, SCREEN_ZONE.at, "%", says, max(0.0, over))
 
 
 def _off_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -80,8 +78,8 @@ def _on_face(evaluation: Evaluation) -> Judgement | None:
     if share is None or not any(lamp.role == "key" and lamp.on for lamp in evaluation.plan.lights):
         return None
     says = f"{share:.0f} % of the face's light comes from the screen's lamps"
-    over = share - ZONE
-    return Judgement(graded(over, fix=35.0, stop=math.inf), share, ZONE, "%", says, max(0.0, over))
+    over = share - FACE_ZONE.at
+    return Judgement(FACE_ZONE.grade(over), share, FACE_ZONE.at, "%", says, max(0.0, over))
 
 
 def _off_face(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -97,8 +95,6 @@ RULES = (
         stage="light",
         measure="deepest",
         why="A shadow is a second, darker green: the key that fits the screen leaves it standing.",
-        source="A twentieth of the light, about a point of signal; school: as soon as the shadow is gone it is "
-        "far enough",
         judge=_shadow,
         propose=_clear,
         digits=0,
@@ -109,7 +105,6 @@ RULES = (
         measure="from the subject's lamps",
         why="Screen light and subject light that mix can't be set one after the other, and every move of the "
         "key moves the screen.",
-        source="A quarter; in small rooms one soft light for both is a school of its own",
         judge=_on_screen,
         propose=_off_screen,
         digits=0,
@@ -119,7 +114,6 @@ RULES = (
         stage="subject",
         measure="from the screen's lamps",
         why="Light meant for the screen flattens the face and comes from where the plate has none.",
-        source="A quarter; in white rooms more of it comes back from the walls",
         judge=_on_face,
         propose=_off_face,
         digits=0,

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 
 from ...camera.view import focus_distance
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, Light, Plan
+from ...standards.limits import LIMITS
+from ...standards.schools import DISTANCE
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 from ..wording import metres
 
-SCHOOL_GAP = {"1m": 1.0, "1.2-2m": 1.2, "2m-plus": 2.0, "3m": 3.0}
+ORDER, WALLS, GAP, PICTURE, FACE = (
+    LIMITS[f"space.{name}"] for name in ("order", "walls", "gap", "in-picture", "distortion")
+)
 
 
 def _order(evaluation: Evaluation) -> Judgement | None:
@@ -23,13 +25,14 @@ def _order(evaluation: Evaluation) -> Judgement | None:
         return None
     ahead = focus_distance(plan.camera, plan.subject)
     room_to_spare = min(ahead, plan.subject.z)
-    wrong = room_to_spare <= 0.05
+    wrong = room_to_spare <= ORDER.at
     says = (
         "The subject stands behind the camera or behind the screen"
         if wrong
         else "Screen, subject and camera stand in order"
     )
-    return Judgement("stop" if wrong else "fine", room_to_spare, 0.05, "m", says, 1.0 if wrong else 0.0)
+    excess = 1.0 if wrong else 0.0
+    return Judgement(ORDER.grade(excess), room_to_spare, ORDER.at, "m", says, excess)
 
 
 def _reorder(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -63,7 +66,7 @@ def _walls(evaluation: Evaluation) -> Judgement | None:
         return Judgement("fine", 0.0, 0.0, "m", "Everything stands inside the room", 0.0)
     name, _, far = max(beyond, key=lambda item: item[2])
     others = f", and {len(beyond) - 1} more" if len(beyond) > 1 else ""
-    return Judgement("stop", far, 0.0, "m", f"{name} is {metres(far)} outside the room{others}", far)
+    return Judgement(WALLS.grade(far), far, WALLS.at, "m", f"{name} is {metres(far)} outside the room{others}", far)
 
 
 def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -76,12 +79,12 @@ def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 def _gap(evaluation: Evaluation) -> Judgement | None:
     plan = evaluation.plan
-    limit = SCHOOL_GAP.get(plan.targets.distance_school)
+    limit = DISTANCE.get(plan.targets.distance_school)
     if plan.subject is None or limit is None:
         return None
     short = limit - plan.subject.z
     return Judgement(
-        graded(short, fix=0.7, stop=math.inf),
+        GAP.grade(short),
         plan.subject.z,
         limit,
         "m",
@@ -91,7 +94,7 @@ def _gap(evaluation: Evaluation) -> Judgement | None:
 
 
 def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return moves.mark_to_school(evaluation.plan, SCHOOL_GAP[evaluation.plan.targets.distance_school])
+    return moves.mark_to_school(evaluation.plan, DISTANCE[evaluation.plan.targets.distance_school])
 
 
 def _in_picture(evaluation: Evaluation) -> Judgement | None:
@@ -103,9 +106,10 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
     names = ", ".join(lamp.name for lamp in before or seen)
     if before:
         says = f"{names} stands before the screen where the action goes"
-        return Judgement("fix", float(len(before)), 0.0, "", says, 1.0 + len(before))
+        excess = 1.0 + len(before)
+        return Judgement(PICTURE.grade(excess), float(len(before)), PICTURE.at, "", says, excess)
     says = f"{names} is in the picture, beside the action: crop it, or cut it off by a garbage matte"
-    return Judgement("consider", float(len(seen)), 0.0, "", says, 1.0)
+    return Judgement(PICTURE.grade(1.0), float(len(seen)), PICTURE.at, "", says, 1.0)
 
 
 def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
@@ -128,16 +132,13 @@ def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]
     return moves.out_of_picture(evaluation, _framed(evaluation))
 
 
-NEAR_FACE = 1.2
-
-
 def _distortion(evaluation: Evaluation) -> Judgement | None:
     subject, focus = evaluation.plan.subject, evaluation.focus
     if subject is None or focus is None or subject.framing == "hands":
         return None
-    short = max(0.0, NEAR_FACE - focus.distance_m)
+    short = max(0.0, FACE.at - focus.distance_m)
     says = f"The lens is {metres(focus.distance_m)} from the face"
-    return Judgement("consider" if short else "fine", focus.distance_m, NEAR_FACE, "m", says, short)
+    return Judgement(FACE.grade(short), focus.distance_m, FACE.at, "m", says, short)
 
 
 def _further_back(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -157,7 +158,6 @@ RULES = (
         stage="space",
         measure="room to spare",
         why="The camera must see the subject, and the subject must be in front of the screen.",
-        source="Geometry of the set",
         judge=_order,
         propose=_reorder,
     ),
@@ -166,7 +166,6 @@ RULES = (
         stage="space",
         measure="outside the room",
         why="What stands outside the walls cannot be built.",
-        source="The room's measurements",
         judge=_walls,
         propose=_inside,
     ),
@@ -175,7 +174,6 @@ RULES = (
         stage="space",
         measure="mark to screen",
         why="Distance takes the subject's shadow off the screen and the screen's colour off the subject.",
-        source="School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m",
         judge=_gap,
         propose=_step_forward,
     ),
@@ -184,7 +182,6 @@ RULES = (
         stage="space",
         measure="lamps in the picture",
         why="The subject must not cross anything that stands before the screen; what is beside it has to be cropped.",
-        source="Sight lines from the lens",
         judge=_in_picture,
         propose=_out_of_picture,
         digits=0,
@@ -194,7 +191,6 @@ RULES = (
         stage="space",
         measure="lens to face",
         why="A wide lens near by makes noses grow; a longer one from further back also needs less screen.",
-        source="1.2 m, where a face begins to look like itself",
         judge=_distortion,
         propose=_further_back,
     ),

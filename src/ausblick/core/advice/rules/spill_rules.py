@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 
 import numpy as np
@@ -12,13 +11,16 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.spill import Kind, ProbeReading
 from ...plan import Change
+from ...standards.limit import Limit
+from ...standards.limits import LIMITS
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 
-LIMITS: dict[Kind, tuple[float, float]] = {"front": (3.0, 4.0), "side": (4.0, 5.0), "under": (6.0, 9.0)}
-"""% of the face's light that may be there, and how much more is to be mended."""
-SPOILT = 25.0
-"""So much on the face spoils a take; elsewhere spill is mended or lived with."""
+SPILL: dict[Kind, Limit] = {
+    "front": LIMITS["subject.spill-front"],
+    "side": LIMITS["subject.spill-edge"],
+    "under": LIMITS["subject.spill-under"],
+}
 NAMED = 4.0
 """A surface is named when it sends at least a quarter of the largest part."""
 
@@ -44,19 +46,22 @@ def worst_place(evaluation: Evaluation, kind: Kind) -> ProbeReading | None:
 
 
 def _judge(kind: Kind) -> Callable[[Evaluation], Judgement | None]:
-    limit, fix = LIMITS[kind]
+    limit = SPILL[kind]
 
     def judge(evaluation: Evaluation) -> Judgement | None:
         reading = worst_place(evaluation, kind)
         share = screen_colour(evaluation, reading) if reading else None
         if reading is None or share is None:
             return None
-        over = share - limit
+        over = share - limit.at
         says = f"Screen colour on the {reading.place.name}: {share:.1f} % of the face's light"
         if over > 0.0 and reading.sources:
             says += f", from {_senders(reading, scale(evaluation, reading))}"
-        spoils = SPOILT if reading.place.name == "face" else math.inf
-        return Judgement(graded(over, fix=fix, stop=spoils), share, limit, "%", says, max(0.0, over))
+        severity = limit.grade(over)
+        if severity == "stop" and reading.place.name != "face":
+            # Only on the face it spoils a take; elsewhere spill is mended or lived with.
+            severity = "fix"
+        return Judgement(severity, share, limit.at, "%", says, max(0.0, over))
 
     return judge
 
@@ -101,8 +106,6 @@ RULES = (
         stage="subject",
         measure="screen colour",
         why="Colour on the front barely shows before the green and stays on the skin when the green is gone.",
-        source="Excess of the key channel over the others' mean, of the face's light; three in a hundred "
-        "despill away",
         judge=_judge("front"),
         propose=_cures("front"),
         digits=1,
@@ -112,7 +115,6 @@ RULES = (
         stage="subject",
         measure="screen colour",
         why="The edge as the camera sees it catches the screen at a slant: this is the halo that a key leaves.",
-        source="Excess of the key channel at right angles to the view, of the face's light; four in a hundred",
         judge=_judge("side"),
         propose=_cures("side"),
         digits=1,
@@ -122,7 +124,6 @@ RULES = (
         stage="subject",
         measure="screen colour",
         why="A floor piece is a green lamp from below: chin, hands and arms take it.",
-        source="Excess of the key channel from below, of the face's light; six in a hundred",
         judge=_judge("under"),
         propose=_cures("under"),
         digits=1,

@@ -4,19 +4,24 @@ from __future__ import annotations
 
 import math
 
-from ...camera.level_schools import EDGE_GAP, edge_levels, trace_of
+from ...camera.level_schools import edge_levels, trace_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, Light
+from ...standards.limits import LIMITS
+from ...standards.schools import FACE_OVER, FACE_OVER_BRIGHT, FACE_UNDER, FACE_UNDER_DARK, PLATE_BRIGHT, PLATE_DARK
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 from ..wording import stops_text, third_stop
+
+EXPOSURE, ABOVE, GAP = (LIMITS[f"subject.{name}"] for name in ("exposure", "above-screen", "edge-gap"))
 
 
 def wanted_stops(evaluation: Evaluation) -> tuple[float, float]:
     """Stops over grey that the face may be, (lowest, highest): a dark plate allows a darker face."""
     mean = evaluation.plan.plate.mean_level
-    return (-1.0 if mean < 30.0 else -0.5), (1.0 if mean > 65.0 else 0.5)
+    low = FACE_UNDER_DARK if mean < PLATE_DARK else FACE_UNDER
+    return -low, FACE_OVER_BRIGHT if mean > PLATE_BRIGHT else FACE_OVER
 
 
 def _exposed(evaluation: Evaluation) -> Judgement | None:
@@ -29,7 +34,7 @@ def _exposed(evaluation: Evaluation) -> Judgement | None:
     off = max(low - over, over - high, 0.0)
     word = "over" if over > 0 else "under"
     says = f"Face {stops_text(over)} {word} grey, skin at {evaluation.exposure.subject_level:.0f} %"
-    return Judgement(graded(off, fix=0.5, stop=2.0), over, low if over < low else high, "stops", says, off)
+    return Judgement(EXPOSURE.grade(off), over, low if over < low else high, "stops", says, off)
 
 
 def _face_lamps(evaluation: Evaluation) -> list[tuple[int, Light]]:
@@ -106,12 +111,12 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
     if evaluation.plan.targets.level_school != "below-face" or level is None or reading is None:
         return None
     screen = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
-    short = max(50.0 - level, screen - level, 0.0)
-    severity = graded(short, fix=8.0, stop=math.inf)
+    short = max(ABOVE.at - level, screen - level, 0.0)
+    severity = ABOVE.grade(short)
     if level <= screen:
         severity = "fix"
     says = f"Face at {level:.0f} %, screen at {screen:.0f} %"
-    return Judgement(severity, level, 50.0, "%", says, short)
+    return Judgement(severity, level, ABOVE.at, "%", says, short)
 
 
 def _off_the_edge(evaluation: Evaluation) -> Judgement | None:
@@ -124,9 +129,9 @@ def _off_the_edge(evaluation: Evaluation) -> Judgement | None:
     screen = evaluation.screen.level_luma
     name = min(edges, key=lambda edge: abs(edges[edge] - screen))
     gap = abs(edges[name] - screen)
-    short = max(0.0, EDGE_GAP - gap)
+    short = max(0.0, GAP.at - gap)
     says = f"{name} at {edges[name]:.0f} % is {gap:.0f} points from the screen's {screen:.0f} %"
-    return Judgement(graded(short, fix=6.0, stop=math.inf), gap, EDGE_GAP, "%", says, short)
+    return Judgement(GAP.grade(short), gap, GAP.at, "%", says, short)
 
 
 def _lamps_to_target(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -141,7 +146,6 @@ RULES = (
         stage="subject",
         measure="face against grey",
         why="A face exposed right needs no lifting, and lifting brings noise into the edge.",
-        source="Half a stop either way; a dark plate allows a stop under, a bright one a stop over",
         judge=_exposed,
         propose=_expose,
         digits=1,
@@ -151,7 +155,6 @@ RULES = (
         stage="subject",
         measure="face level",
         why="The face stays brighter than the screen, so that its edge separates and the screen spills little.",
-        source="School below-face: face above 50 %, screen below it",
         judge=_above_screen,
         propose=_expose,
         digits=0,
@@ -161,7 +164,6 @@ RULES = (
         stage="subject",
         measure="gap in luma",
         why="Where the colour is alike, only the difference in brightness cuts.",
-        source=f"School away-from-edge: {EDGE_GAP:.0f} points of luma",
         judge=_off_the_edge,
         propose=_lamps_to_target,
         digits=0,

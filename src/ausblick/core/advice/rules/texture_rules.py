@@ -2,25 +2,26 @@
 
 from __future__ import annotations
 
-import math
-
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
+from ...standards.limits import LIMITS
 from .. import moves
-from ..rule import Judgement, Proposal, Rule, graded
+from ..rule import Judgement, Proposal, Rule
 from ..wording import third_stop
 
-FOLDS, GLOSS, HUES, RENDERING = 2.0, 10.0, 3.0, 90.0
+FOLDS, GLOSS, HUES, RENDERING = (
+    LIMITS[f"light.{name}"] for name in ("wrinkles", "gloss", "mixed-colour", "rendering")
+)
 
 
 def _wrinkles(evaluation: Evaluation) -> Judgement | None:
     texture = evaluation.texture
     if texture is None:
         return None
-    over = texture.wrinkle_percent - FOLDS
+    over = texture.wrinkle_percent - FOLDS.at
     says = f"Folds draw lines of {texture.wrinkle_percent:.1f} points in the screen"
-    return Judgement(graded(over, fix=2.0, stop=math.inf), texture.wrinkle_percent, FOLDS, "%", says, max(0.0, over))
+    return Judgement(FOLDS.grade(over), texture.wrinkle_percent, FOLDS.at, "%", says, max(0.0, over))
 
 
 def _smooth(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -42,9 +43,10 @@ def _gloss(evaluation: Evaluation) -> Judgement | None:
     share = 100.0 * spot.added
     name = next((lamp.name for lamp in evaluation.plan.lights if lamp.id == spot.light), "a lamp")
     says = f"{name} shines in the cloth: {share:.0f} % on top at {spot.x:.1f} m across, {spot.y:.1f} m high"
-    if share <= GLOSS:
+    over = share - GLOSS.at
+    if over <= 0.0:
         says = "No lamp shines in the cloth"
-    return Judgement(graded(share - GLOSS, fix=20.0, stop=math.inf), share, GLOSS, "%", says, max(0.0, share - GLOSS))
+    return Judgement(GLOSS.grade(over), share, GLOSS.at, "%", says, max(0.0, over))
 
 
 def _matt(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -63,9 +65,9 @@ def _mixed(evaluation: Evaluation) -> Judgement | None:
     spread = evaluation.hue_spread_deg
     if spread is None:
         return None
-    over = spread - HUES
+    over = spread - HUES.at
     says = f"The screen's hue varies by {spread:.1f}° of the vectorscope"
-    return Judgement(graded(over, fix=4.0, stop=20.0), spread, HUES, "°", says, max(0.0, over))
+    return Judgement(HUES.grade(over), spread, HUES.at, "°", says, max(0.0, over))
 
 
 def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -96,18 +98,18 @@ def _rendering(evaluation: Evaluation) -> Judgement | None:
     if not lamps:
         return None
     poor = min(lamps, key=lambda lamp: lamp.fixture.cri)
-    short = RENDERING - poor.fixture.cri
+    short = RENDERING.at - poor.fixture.cri
     says = f"{poor.name} renders colours at {poor.fixture.cri:.0f}: hues computed here may be off"
     if short <= 0.0:
         says = "Every lamp renders colours well"
-    return Judgement(graded(short, fix=15.0, stop=math.inf), poor.fixture.cri, RENDERING, "", says, max(0.0, short))
+    return Judgement(RENDERING.grade(short), poor.fixture.cri, RENDERING.at, "", says, max(0.0, short))
 
 
 def _better_lamp(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     poor = tuple(
         Change(f"lights[{i}].on", False)
         for i, lamp in enumerate(evaluation.plan.lights)
-        if lamp.on and lamp.fixture.cri < RENDERING
+        if lamp.on and lamp.fixture.cri < RENDERING.at
     )
     return [Proposal("Leave the poor lamps off", poor, "light is missing")] if poor else []
 
@@ -118,7 +120,6 @@ RULES = (
         stage="light",
         measure="folds",
         why="Light that grazes the cloth draws every fold as a line of another green.",
-        source="Two points of signal, what noise hides at base ISO",
         judge=_wrinkles,
         propose=_smooth,
         digits=1,
@@ -128,7 +129,6 @@ RULES = (
         stage="light",
         measure="on top",
         why="A shine is white light on the screen: it thins the colour that the key is cut from.",
-        source="A tenth of the screen's own light; a broad lobe stands for the cloth's sheen",
         judge=_gloss,
         propose=_matt,
         digits=0,
@@ -138,7 +138,6 @@ RULES = (
         stage="light",
         measure="hue spread",
         why="Two colours of light make two greens, and one key setting fits only one of them.",
-        source="Three degrees of the vectorscope",
         judge=_mixed,
         propose=_one_colour,
         digits=1,
@@ -149,7 +148,6 @@ RULES = (
         measure="colour rendering",
         why="Cheap discharge and LED lamps have spikes and gaps: what they do to a green is not in their colour "
         "temperature.",
-        source="Index 90; below it this is an uncertainty, not a computed error",
         judge=_rendering,
         propose=_better_lamp,
         digits=0,

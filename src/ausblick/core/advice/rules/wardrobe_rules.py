@@ -9,10 +9,13 @@ from ...colour.rec709 import LUMA
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
-from ...rig.screen_colour import FAIR, REFERENCE, SOLID, matte_of, surfaces
-from ..rule import Judgement, Proposal, Rule, Severity
+from ...rig.screen_colour import FAIR, REFERENCE, matte_of, surfaces
+from ...standards.limits import LIMITS
+from ..rule import Judgement, Proposal, Rule
 
+HUE = LIMITS["screen.hue"]
 GLOSSY = 0.15
+"""Gloss from which cloth shows the screen as a reflection: ours, satin begins there."""
 
 
 def _hue(evaluation: Evaluation) -> Judgement | None:
@@ -23,14 +26,13 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
     if not mattes:
         return None
     name = min(mattes, key=lambda n: mattes[n])
-    short = max(0.0, SOLID - mattes[name])
-    severity: Severity = "fine" if short <= 0 else "fix" if mattes[name] > 0.5 else "stop"
+    short = max(0.0, HUE.at - 100.0 * mattes[name])
     says = (
         f"Nothing worn or held shares the {plan.screen.hue} screen's colour"
         if short <= 0
         else f"{name} has the screen's colour in it: it keys at {100 * mattes[name]:.0f} % of solid"
     )
-    return Judgement(severity, 100.0 * mattes[name], 100.0 * SOLID, "%", says, 100.0 * short)
+    return Judgement(HUE.grade(short), 100.0 * mattes[name], HUE.at, "%", says, short)
 
 
 def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -81,7 +83,6 @@ RULES = (
         stage="screen",
         measure="least solid",
         why="The screen's colour must not be in the subject: what shares it is cut away with the screen.",
-        source="The colour-difference key under equal light: 90 % of solid",
         judge=_hue,
         propose=_other_screen,
         digits=0,
@@ -93,7 +94,6 @@ RULES = (
         why="Single hairs are thinner than a pixel and mix with the screen; fair hair shows the mix. A test "
         "shot with "
         "the person's own hair shows how much stays; a darker screen and a back light help in the composite.",
-        source="All schools: test it first",
         judge=_hair,
         propose=_nothing,
         digits=0,
@@ -106,7 +106,6 @@ RULES = (
         "liquid "
         "and smoke let it through: they want a test, and often a take of their own. Keep fog and liquids away "
         "from mains.",
-        source="All schools: test it first",
         judge=_props,
         propose=_nothing,
         digits=0,

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 
 from ...camera.coverage import FRAMING_FROM, FRAMING_TO
 from ...plan import Camera, Change, Framing, Plan, Subject
+from ...standards.limits import LIMITS
 
 FRAMINGS: tuple[Framing, ...] = ("full", "knees", "waist", "chest", "face", "hands")
 FILLS = 0.86
 """The part of the body in the picture fills this share of its height; the rest is air above and below."""
-NEAR_FACE = 1.2
-"""Nearer than this a wide lens shows: noses grow. Metres from the lens to the face."""
+NEAR_FACE = LIMITS["space.distortion"].at
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,8 @@ from ...camera.coverage import Coverage, coverage_of
 from ...camera.view import view_of
 from ...kit import Kit, KitLens, KitScreen
 from ...plan import Change, Framing, Plan, apply_changes
-from ..rules.screen_rules import SPARE
-from ..rules.space_rules import SCHOOL_GAP
+from ...standards.limits import LIMITS
+from ...standards.schools import DISTANCE
 from .framing import FRAMINGS, NEAR_FACE, framing_changes, stand_for
 
 BEHIND_CAMERA = 0.5
@@ -54,7 +54,7 @@ def cell_of(plan: Plan, kit: Kit, framing: Framing, lens: KitLens) -> Cell:
 
 def gaps_for(plan: Plan) -> list[float]:
     """Distances mark to screen worth trying, the school's first, then closer ones."""
-    wanted = SCHOOL_GAP.get(plan.targets.distance_school, 1.2)
+    wanted = DISTANCE.get(plan.targets.distance_school, 1.2)
     return [gap for gap in (wanted + 1.0, wanted + 0.5, wanted, 1.5, 1.2, 1.0, LEAST_GAP) if gap >= LEAST_GAP]
 
 
@@ -146,11 +146,11 @@ def _fitting(
     plan: Plan, framing: Framing, lens: KitLens, turned: bool, gap: float, distance: float, screen: KitScreen,
     margin: float, changes: list[Change],
 ) -> Cell:  # fmt: skip
-    wanted = SCHOOL_GAP.get(plan.targets.distance_school, 1.0)
+    wanted = DISTANCE.get(plan.targets.distance_school, 1.0)
     worries = []
     if gap < wanted - 1e-9:
         worries.append(f"only {gap:.1f} m to the screen")
-    if margin < SPARE:
+    if margin < LIMITS["screen.margin"].at:
         worries.append(f"only {margin:.2f} m of screen to spare")
     if framing in ("face", "chest") and distance < NEAR_FACE:
         worries.append(f"the lens is {distance:.1f} m from the face and distorts it")
