@@ -29,7 +29,7 @@ class Memory:
         """The evaluation and its findings by the craft's rules and the kit's."""
 
         def judge() -> tuple[Evaluation, list[Finding]]:
-            return find(plan, self.basis, rules_with(kit), with_remedies)
+            return find(plan, self.basis, rules_with(kit), with_remedies=with_remedies)
 
         if not with_remedies:
             # Asked for at every move of a hand: each plan once.

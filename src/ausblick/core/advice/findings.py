@@ -18,6 +18,7 @@ def find(
     plan: Plan,
     store: BasisStore,
     rules: RuleSet = CRAFT,
+    *,
     with_remedies: bool = True,
     only: Collection[str] | None = None,
 ) -> tuple[Evaluation, list[Finding]]:

@@ -13,7 +13,7 @@ from ..camera.view import focus_distance, view_of
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
 from ..light.mirror import mirrored_screen, pane_reflections
-from ..light.mix import lamp_rgb, probes_by_lamp, scalar_lux
+from ..light.mix import dimmed, probes_by_lamp, scalar_lux, tints
 from ..light.radiosity import scene_of
 from ..light.returned import SceneLight, probe_all, probe_shares, returned_by_lamp, scene_light, screen_nodes
 from ..light.spill import spill_of
@@ -111,10 +111,8 @@ def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[s
     nodes = screen_nodes(plan, light.grid, scene, store)
     returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, nodes, store), light.judged))
     own = (light.maps[:, light.judged] * (1.0 - light.lost[:, light.judged])).mean(axis=1)
-    return {
-        lamp.id: weight(lamp, plan.camera) * float(own[i] * scalar_lux(lamp_rgb(plan, lamp)) + returned[i])
-        for i, lamp in enumerate(plan.lights)
-    }
+    caused = dimmed(plan, own * tints(plan) + returned)
+    return {lamp.id: float(lux) for lamp, lux in zip(plan.lights, caused, strict=True)}
 
 
 def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -> Zones:
@@ -137,7 +135,7 @@ def _rim_ratio(plan: Plan, face_light: Floats, store: BasisStore) -> float:
         return 0.0
     at = np.array([[plan.subject.x, 0.98 * plan.subject.height, plan.subject.z]])
     full = probes_by_lamp(plan, at, np.array([BACK_AND_UP]), store)[:, 0]
-    return sum(weight(plan.lights[i], plan.camera) * float(full[i]) for i in back) / face
+    return float(dimmed(plan, full)[back].sum()) / face
 
 
 BACK_AND_UP = (0.0, 0.5**0.5, -(0.5**0.5))

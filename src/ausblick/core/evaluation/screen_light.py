@@ -14,10 +14,10 @@ from ..camera.screen_grid import Grid, screen_grid, seen_cells
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
 from ..geometry.vectors import Bools, Floats
-from ..light.basis import FRONT, BasisStore, lamp_maps, weights
+from ..light.basis import FRONT, BasisStore, lamp_maps
 from ..light.cloth import highlights, wrinkle_contrast
 from ..light.figure_shadow import figure_of, hidden_by
-from ..light.mix import ambient_rgb, lamp_rgb, scalar_lux
+from ..light.mix import ambient_rgb, dimmed, scalar_lux, summed
 from ..light.returned import SceneLight, returned_to_screen, scene_light
 from ..light.total import lost_maps
 from ..plan import Plan
@@ -45,19 +45,14 @@ class ScreenLight:
 def direct_light(plan: Plan, maps: Floats) -> Floats:
     """Lamps (L, H, W) summed with dimmers and colours, ambient, and light through the cloth: (H, W, 3)."""
     everywhere = ambient_rgb(plan, FRONT) + plan.screen.transmittance * plan.screen.behind_lux
-    return np.asarray(np.tensordot(maps, _weights(plan), axes=(0, 0)) + everywhere)
-
-
-def _weights(plan: Plan) -> Floats:
-    colours = np.array([lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
-    return np.asarray(weights(plan)[:, None] * colours)
+    return summed(plan, maps) + everywhere
 
 
 def screen_light_of(plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore) -> ScreenLight:
     grid = screen_grid(plan.screen, COLUMNS, ROWS)
     maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
     full = direct_light(plan, maps) + returned_to_screen(plan, grid, scene, store)
-    taken = np.tensordot(maps * lost, _weights(plan), axes=(0, 0))
+    taken = summed(plan, maps * lost)
     return ScreenLight(grid, maps, lost, full, full - taken, _judged(plan, grid, coverage, view, store))
 
 
@@ -80,8 +75,8 @@ def _judged(plan: Plan, grid: Grid, coverage: Coverage, view: View, store: Basis
 def screen_map_of(plan: Plan, light: ScreenLight, view: View, blur: Blur, store: BasisStore) -> ScreenMap:
     lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
     shadow = np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
-    dimmed = light.maps * (1.0 - light.lost) * weights(plan)[:, None, None]
-    folds = wrinkle_contrast(plan, dimmed, shown, light.grid, _melt_m(plan, view, blur), store)
+    lit = dimmed(plan, light.maps * (1.0 - light.lost))
+    folds = wrinkle_contrast(plan, lit, shown, light.grid, _melt_m(plan, view, blur), store)
     levels = screen_levels(plan, light.shown)
     half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
     bright = trace_of(plan, *screen_levels(plan, light.shown * (1.0 + half)))
@@ -109,7 +104,7 @@ def shadow_of(plan: Plan, light: ScreenLight) -> Shadow | None:
     xs, ys = np.meshgrid(light.grid.x, light.grid.y)
     share = np.where(seen, lost, 0.0) / lost[seen].sum()
     middle = (float((xs * share).sum()), float((ys * share).sum()))
-    caused = weights(plan) * (light.maps * light.lost)[:, seen].sum(axis=1)
+    caused = dimmed(plan, (light.maps * light.lost)[:, seen].sum(axis=1))
     return Shadow(100.0 * float(lost.max()), area, middle, plan.lights[int(np.argmax(caused))].id)
 
 
@@ -118,9 +113,9 @@ def texture_of(
 ) -> Texture | None:
     if not light.judged.any():
         return None
-    dimmed = light.maps * weights(plan)[:, None, None]
+    lit = dimmed(plan, light.maps)
     shown = scalar_lux(light.shown)
-    spots = highlights(plan, dimmed, shown, light.grid, light.judged, view.lens, store)
+    spots = highlights(plan, lit, shown, light.grid, light.judged, view.lens, store)
     return Texture(float(np.quantile(screen_map.wrinkles[light.judged], 0.95)), tuple(spots))
 
 
@@ -136,7 +131,7 @@ class MapLux:
 def map_lux(plan: Plan, grid: Grid, store: BasisStore) -> MapLux:
     maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
     direct = direct_light(plan, maps)
-    taken = np.tensordot(maps * lost, _weights(plan), axes=(0, 0))
+    taken = summed(plan, maps * lost)
     returned = returned_to_screen(plan, grid, scene_light(plan, store), store)
     return MapLux(scalar_lux(direct), scalar_lux(direct - taken), scalar_lux(direct + returned))
 

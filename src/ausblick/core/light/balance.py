@@ -8,7 +8,8 @@ from scipy.optimize import lsq_linear
 from ..camera.screen_grid import Grid
 from ..geometry.vectors import Bools
 from ..plan import Plan
-from .basis import BasisStore, weight
+from .basis import BasisStore
+from .mix import dimmed
 from .total import light_without_lamps, total_maps
 
 
@@ -21,10 +22,8 @@ def balanced_dimmers(plan: Plan, grid: Grid, cells: Bools, target_lux: float, st
     if not movable or not cells.any() or target_lux <= 0.0:
         return {}
     maps = total_maps(plan, grid, store)
-    fixed = light_without_lamps(plan, grid, store)[cells]
-    for i, lamp in enumerate(plan.lights):
-        if i not in movable:
-            fixed = fixed + weight(lamp, plan.camera) * maps[i][cells]
+    others = [i for i in range(len(plan.lights)) if i not in movable]
+    fixed = light_without_lamps(plan, grid, store)[cells] + dimmed(plan, maps[:, cells])[others].sum(axis=0)
     columns = np.stack([maps[i][cells] for i in movable], axis=1)
     solved = lsq_linear(columns / target_lux, 1.0 - fixed / target_lux, bounds=(0.0, 1.0))
     return {plan.lights[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}

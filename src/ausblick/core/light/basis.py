@@ -20,6 +20,7 @@ from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
 from .direct import direct_lux
 from .emission import emission_of
+from .keys import blocking_key, lamp_key, place_key
 from .occlusion import flag_triangles, wing_triangles
 
 T = TypeVar("T")
@@ -69,32 +70,14 @@ class BasisStore:
         return found
 
 
-def lamp_key(plan: Plan, light: Light) -> Hashable:
-    """What decides a lamp's light at full power, apart from its colour."""
-    f = light.fixture
-    text = plan.photometry[f.beam.ref] if f.beam.kind == "ies" else ""
-    power = (f.emitter, f.flux_lm, f.flash_lms, f.peak_cd, f.normal_lux, f.beam)
-    return *power, light.position, light.aim, light.modifier, text
-
-
 def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """Light (N, H, W) in lux of each of the plan's lamps on the screen's face at full power.
 
     Light on the back of the screen is included through its transmittance.
     """
-    ground = ("map", grid.x.tobytes(), grid.y.tobytes(), plan.screen.transmittance, blocking_key(plan))
+    ground = ("map", place_key(grid.x, grid.y), plan.screen.transmittance, blocking_key(plan))
     maps = [store.get((*ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
     return np.stack(maps) if maps else np.zeros((0, *grid.shape))
-
-
-def blocking_key(plan: Plan) -> Hashable:
-    """What decides which light is blocked on its way."""
-    s = plan.screen
-    return (
-        tuple(flag.corners for flag in plan.flags),
-        *(s.x_centre, s.bottom, s.width, s.height, s.wing_left, s.wing_right),
-        *(plan.room.kind, plan.room.z_min),
-    )
 
 
 def _map(plan: Plan, lamp: Light, grid: Grid) -> Floats:

@@ -16,8 +16,9 @@ from scipy.special import j1
 from ..camera.screen_grid import Grid
 from ..geometry.vectors import Bools, Floats, unit
 from ..plan import Light, Plan
-from .basis import BasisStore, lamp_key, weight
+from .basis import BasisStore, weight
 from .emission import emission_of
+from .keys import lamp_key, place_key
 
 FOLD = 0.08
 """Typical distance from fold to fold of hanging cloth, m."""
@@ -56,7 +57,7 @@ def _slant(plan: Plan, lamp: Light, grid: Grid, store: BasisStore) -> Floats:
         toward = _toward(lamp, plan, grid.points())
         return np.asarray((toward[:, :2] / np.maximum(toward[:, 2:], 0.05)).T.reshape(2, *grid.shape))
 
-    return store.get(("slant", grid.x.tobytes(), grid.y.tobytes(), lamp_key(plan, lamp)), make)
+    return store.get(("slant", place_key(grid.x, grid.y), lamp_key(plan, lamp)), make)
 
 
 def softened(melt_m: float) -> float:
@@ -103,4 +104,4 @@ def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore)
         cosine = np.clip((mirrored * _toward(lamp, plan, points)).sum(axis=1), 0.0, 1.0)
         return np.asarray(((GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
 
-    return store.get(("sheen", grid.x.tobytes(), grid.y.tobytes(), lens.tobytes(), lamp_key(plan, lamp)), make)
+    return store.get(("sheen", place_key(grid.x, grid.y, lens), lamp_key(plan, lamp)), make)

@@ -14,8 +14,9 @@ import numpy as np
 
 from ..geometry.vectors import Bools, Floats
 from ..plan import Light, Plan, Subject
-from .basis import BasisStore, blocking_key, lamp_key
+from .basis import BasisStore
 from .emission import Emission, emission_of
+from .keys import blocking_key, lamp_key, place_key
 from .occlusion import blocked_pairs, flag_triangles, wing_triangles
 
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
@@ -136,24 +137,18 @@ def _candidates(lamp: Emission, figure: Figure, points: Floats) -> Bools:
     return np.asarray(np.linalg.norm(to - share[:, None] * way, axis=1) < reach)
 
 
-def lost_map(plan: Plan, lamp: Light, points: Floats, normal: Floats, store: BasisStore) -> Floats:
-    """Share (P,) of a lamp's light that the plan's figure keeps off; zero without a figure."""
-    if plan.subject is None:
-        return np.zeros(len(points))
+def lost_by_lamp(plan: Plan, points: Floats, normal: Floats, store: BasisStore) -> Floats:
+    """Share (L, P) of each lamp's light that the plan's figure keeps off; zero without a figure."""
+    if plan.subject is None or not plan.lights:
+        return np.zeros((len(plan.lights), len(points)))
     figure = figure_of(plan.subject)
-    key = (
-        "lost",
-        len(points),
-        points[0].tobytes(),
-        points[-1].tobytes(),
-        normal.tobytes(),
-        figure,
-        blocking_key(plan),
-        lamp_key(plan, lamp),
-    )
+    ground = ("lost", place_key(points, normal), figure, blocking_key(plan))
+    occluders = np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])
 
-    def make() -> Floats:
-        occluders = np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])
-        return lost_share(emission_of(lamp, plan), figure, points, normal, occluders)
+    def of(lamp: Light) -> Floats:
+        def make() -> Floats:
+            return lost_share(emission_of(lamp, plan), figure, points, normal, occluders)
 
-    return store.get(key, make)
+        return store.get((*ground, lamp_key(plan, lamp)), make)
+
+    return np.stack([of(lamp) for lamp in plan.lights])

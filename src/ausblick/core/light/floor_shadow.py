@@ -8,10 +8,12 @@ import numpy as np
 
 from ..geometry.vectors import Floats
 from ..plan import Light, Plan
-from .basis import BasisStore, blocking_key, lamp_key, weight
+from .basis import BasisStore, weight
 from .direct import direct_lux
 from .emission import emission_of
-from .figure_shadow import lost_map
+from .figure_shadow import lost_by_lamp
+from .keys import blocking_key, lamp_key, place_key
+from .mix import dimmed
 from .occlusion import set_triangles
 
 FLOOR_REACH, FLOOR_CELLS = 1.9, 29
@@ -36,19 +38,22 @@ def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
     zs = np.linspace(max(0.03, z - FLOOR_REACH), z + FLOOR_REACH, FLOOR_CELLS)
     across, along = np.meshgrid(xs, zs)
     points = np.stack([across.ravel(), np.zeros(across.size), along.ravel()], axis=1)
-    lit, lost = np.zeros(len(points)), np.zeros(len(points))
-    for lamp in plan.lights:
-        if weight(lamp, plan.camera) > 0.0:
-            lux = weight(lamp, plan.camera) * _lux(plan, lamp, points, store)
-            lit += lux
-            lost += lux * lost_map(plan, lamp, points, UP, store)
+    burning = plan.model_copy(
+        update={"lights": tuple(lamp for lamp in plan.lights if weight(lamp, plan.camera) > 0.0)}
+    )
+    lux = dimmed(burning, floor_maps(burning, points, store))
+    lit, lost = lux.sum(axis=0), (lux * lost_by_lamp(burning, points, UP, store)).sum(axis=0)
     return FloorShadow(xs, zs, np.where(lit > 0.0, lost / np.maximum(lit, 1e-12), 0.0).reshape(across.shape))
 
 
-def _lux(plan: Plan, lamp: Light, points: Floats, store: BasisStore) -> Floats:
-    """Light (P,) in lux of a lamp at full power on places (P, 3) of the floor."""
+def floor_maps(plan: Plan, points: Floats, store: BasisStore) -> Floats:
+    """Light (L, P) in lux of each lamp at full power on places (P, 3) of the floor."""
+    ground = ("floor", place_key(points), blocking_key(plan))
 
-    def make() -> Floats:
-        return direct_lux(emission_of(lamp, plan), points, UP, set_triangles(plan))
+    def of(lamp: Light) -> Floats:
+        def make() -> Floats:
+            return direct_lux(emission_of(lamp, plan), points, UP, set_triangles(plan))
 
-    return store.get(("floor", points.tobytes(), blocking_key(plan), lamp_key(plan, lamp)), make)
+        return store.get((*ground, lamp_key(plan, lamp)), make)
+
+    return np.stack([of(lamp) for lamp in plan.lights]) if plan.lights else np.zeros((0, len(points)))

@@ -8,9 +8,10 @@ from ..colour.rec709 import LUMA
 from ..colour.white_point import light_rgb
 from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan
-from .basis import BasisStore, blocking_key, lamp_key, weight
+from .basis import BasisStore, weights
 from .direct import direct_lux_on
 from .emission import emission_of
+from .keys import blocking_key, lamp_key, place_key
 from .occlusion import set_triangles
 
 
@@ -19,6 +20,27 @@ def lamp_rgb(plan: Plan, lamp: Light) -> Floats:
     fixture = lamp.fixture
     white = light_rgb(fixture.cct, fixture.duv, plan.camera.white_balance_k, plan.camera.tint)
     return np.asarray(white * np.array(lamp.gel))
+
+
+def coloured(plan: Plan) -> Floats:
+    """Weights (L, 3) of all lamps: dimmer, switch and colour."""
+    colours = np.array([lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
+    return np.asarray(weights(plan)[:, None] * colours)
+
+
+def tints(plan: Plan) -> Floats:
+    """What colour and gel leave of each lamp's lux (L,)."""
+    return np.array([float(scalar_lux(lamp_rgb(plan, lamp))) for lamp in plan.lights])
+
+
+def summed(plan: Plan, maps: Floats) -> Floats:
+    """All lamps together (..., 3) in lux, of each one's light (L, ...) at full power: the weighted sum."""
+    return np.asarray(np.tensordot(maps, coloured(plan), axes=(0, 0)))
+
+
+def dimmed(plan: Plan, maps: Floats) -> Floats:
+    """Each lamp's light (L, ...) as it is dimmed, of what it gives at full power."""
+    return np.asarray(maps * weights(plan).reshape(-1, *(1,) * (maps.ndim - 1)))
 
 
 def ambient_rgb(plan: Plan, normal: Floats) -> Floats:
@@ -44,7 +66,7 @@ def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) ->
 
     at (P, 3) m; facing (P, 3), unit length.
     """
-    place = ("probe", at.tobytes(), facing.tobytes(), blocking_key(plan))
+    place = ("probe", place_key(at, facing), blocking_key(plan))
     occluders = set_triangles(plan)
     rows = []
     for lamp in plan.lights:
@@ -58,9 +80,8 @@ def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) ->
 
 def probes_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Direct light (P, 3) in lux on P small surfaces, ambient in it. The figure does not block."""
-    weights = np.array([weight(lamp, plan.camera) * lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
     ambient = np.array([ambient_rgb(plan, normal) for normal in facing])
-    return np.asarray(probes_by_lamp(plan, at, facing, store).T @ weights + ambient)
+    return np.asarray(summed(plan, probes_by_lamp(plan, at, facing, store)) + ambient)
 
 
 def scalar_lux(rgb: Floats) -> Floats:

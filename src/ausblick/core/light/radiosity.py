@@ -17,10 +17,11 @@ from scipy.linalg import lu_factor, lu_solve
 
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
-from .basis import BasisStore, lamp_key
+from .basis import BasisStore
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .factors import patch_factors
+from .keys import lamp_key, scene_key
 from .occlusion import apart, blocked_pairs, pieces, set_triangles
 from .patches import Patches, patches_of
 
@@ -52,15 +53,8 @@ class Scene:
 
 
 def scene_of(plan: Plan, store: BasisStore) -> Scene:
-    """The scene of a plan; the store remembers it by room, screen's shape and colour, and flags."""
-    s = plan.screen
-    key = (
-        "scene",
-        *(plan.room.kind, plan.room.x_min, plan.room.x_max, plan.room.z_min, plan.room.z_max, plan.room.height),
-        *(plan.room.reflectance.walls, plan.room.reflectance.ceiling, plan.room.reflectance.floor),
-        *(s.reflectance, s.x_centre, s.bottom, s.width, s.height, s.floor_run, s.wing_left, s.wing_right),
-        tuple((flag.id, flag.corners, flag.reflectance) for flag in plan.flags),
-    )
+    """The scene of a plan; the store remembers it by room, screen's shape and ink, and flags."""
+    key = scene_key(plan)
     return store.scene(key, partial(_scene, key, plan))
 
 

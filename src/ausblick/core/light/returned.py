@@ -9,8 +9,9 @@ import numpy as np
 from ..camera.screen_grid import Grid
 from ..geometry.vectors import Bools, Floats, unit
 from ..plan import Light, Plan
-from .basis import BasisStore, lamp_key, weight
-from .mix import ambient_rgb, lamp_rgb, probe_light, probes_by_lamp
+from .basis import BasisStore
+from .keys import lamp_key, place_key
+from .mix import ambient_rgb, coloured, lamp_rgb, probe_light, probes_by_lamp
 from .patches import SCREEN_NAMES
 from .radiosity import Scene, lamp_incident, lamp_on_patches, scene_of
 
@@ -38,9 +39,8 @@ def scene_light(plan: Plan, store: BasisStore) -> SceneLight:
     scene = scene_of(plan, store)
     direct = _around(plan, scene)
     incident = scene.incident(direct) if direct.any() else np.zeros_like(direct)
-    for lamp in plan.lights:
-        if weight(lamp, plan.camera) > 0.0:
-            rgb = weight(lamp, plan.camera) * lamp_rgb(plan, lamp)
+    for lamp, rgb in zip(plan.lights, coloured(plan), strict=True):
+        if rgb.any():
             direct = direct + lamp_on_patches(scene, plan, lamp, store)[:, None] * rgb
             incident = incident + lamp_incident(scene, plan, lamp, store) * rgb
     return SceneLight(scene, direct, incident)
@@ -135,13 +135,11 @@ def probe_shares(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> F
     factors = probe_factors(scene, at[None, :], facing[None, :], store)[0]
     direct = probes_by_lamp(plan, at[None, :], facing[None, :], store)[:, 0]
     ink = scene.patches.reflectance
-    shares = [
-        weight(lamp, plan.camera)
-        * lamp_rgb(plan, lamp)
-        * (lux + factors @ (lamp_incident(scene, plan, lamp, store) * ink))
+    white = [
+        lux + factors @ (lamp_incident(scene, plan, lamp, store) * ink)
         for lamp, lux in zip(plan.lights, direct, strict=True)
     ]
-    return np.stack(shares) if shares else np.zeros((0, 3))
+    return np.asarray(coloured(plan) * np.array(white).reshape(-1, 3))
 
 
 def _nodes(count: int) -> Floats:
@@ -155,12 +153,12 @@ def _linear(nodes: Floats, at: Floats, store: BasisStore) -> Floats:
     def make() -> Floats:
         return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
 
-    return store.get(("linear", nodes.tobytes(), at.tobytes()), make)
+    return store.get(("linear", place_key(nodes, at)), make)
 
 
 def probe_factors(scene: Scene, at: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Factors (P, N) from the patches to small surfaces at `at` (P, 3) m facing `facing` (P, 3), unit."""
-    return store.get(("probes", scene.key, at.tobytes(), facing.tobytes()), lambda: scene.factors(at, facing))
+    return store.get(("probes", scene.key, place_key(at, facing)), lambda: scene.factors(at, facing))
 
 
 def first_hand(light: SceneLight, factors: Floats) -> Floats:

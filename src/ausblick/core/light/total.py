@@ -11,23 +11,20 @@ from ..camera.screen_grid import Grid
 from ..geometry.vectors import Floats
 from ..plan import Plan
 from .basis import FRONT, BasisStore, lamp_maps
-from .figure_shadow import lost_map
-from .mix import ambient_rgb, lamp_rgb, scalar_lux
+from .figure_shadow import lost_by_lamp
+from .mix import ambient_rgb, scalar_lux, tints
 from .returned import returned_maps, returned_to_screen, scene_light
 
 
 def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """Share (L, H, W) of each lamp's light on the screen that the figure keeps off."""
-    points = grid.points()
-    found = [lost_map(plan, lamp, points, FRONT, store).reshape(grid.shape) for lamp in plan.lights]
-    return np.stack(found) if found else np.zeros((0, *grid.shape))
+    return lost_by_lamp(plan, grid.points(), FRONT, store).reshape(len(plan.lights), *grid.shape)
 
 
 def total_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """Scalar lux (L, H, W) on the screen that each lamp causes at full power."""
     direct = lamp_maps(plan, grid, store) * (1.0 - lost_maps(plan, grid, store))
-    tint = np.array([float(scalar_lux(lamp_rgb(plan, lamp))) for lamp in plan.lights])
-    return np.asarray(direct * tint[:, None, None] + scalar_lux(returned_maps(plan, grid, store)))
+    return np.asarray(direct * tints(plan)[:, None, None] + scalar_lux(returned_maps(plan, grid, store)))
 
 
 def light_without_lamps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:

@@ -14,9 +14,9 @@ from ..colour.rec709 import LUMA
 from ..evaluation.results import Evaluation
 from ..evaluation.screen_light import screen_light_of
 from ..geometry.vectors import Floats
-from ..light.basis import BasisStore, weights
+from ..light.basis import BasisStore
 from ..light.cloth import wrinkle_contrast
-from ..light.mix import scalar_lux
+from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
 from ..plan import Plan, Recording
 
@@ -65,8 +65,8 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
     patches = evaluation.scene_light.scene.patches
     own = patches.of("floor run")
     floor = evaluation.scene_light.incident[own].mean(axis=0) if own.any() else light.shown.mean(axis=(0, 1))
-    dimmed = light.maps * (1.0 - light.lost) * weights(plan)[:, None, None]
-    folds = wrinkle_contrast(plan, dimmed, scalar_lux(light.shown), light.grid, 0.0, store)
+    lit = dimmed(plan, light.maps * (1.0 - light.lost))
+    folds = wrinkle_contrast(plan, lit, scalar_lux(light.shown), light.grid, 0.0, store)
     return Capture(
         plan=plan,
         view=evaluation.view,

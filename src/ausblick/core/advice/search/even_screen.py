@@ -19,10 +19,11 @@ from ...camera.screen_grid import Grid, screen_grid, seen_cells
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Floats
-from ...light.basis import FRONT, BasisStore, lamp_maps, weight
+from ...light.basis import FRONT, BasisStore, lamp_maps
 from ...light.direct import direct_lux
 from ...light.emission import emission_of
 from ...light.mirror import pane_reflections
+from ...light.mix import dimmed
 from ...light.occlusion import flag_triangles, wing_triangles
 from ...light.total import light_without_lamps, total_maps
 from ...plan import Change, Light, Plan, apply_changes
@@ -144,10 +145,8 @@ def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Searc
         cells = np.ones(grid.shape, dtype=bool)
     total = total_maps(plan, grid, store)
     returned = total - lamp_maps(plan, grid, store)
-    fixed = light_without_lamps(plan, grid, store)[cells]
-    for i, lamp in enumerate(plan.lights):
-        if i not in indices:
-            fixed = fixed + weight(lamp, plan.camera) * total[i][cells]
+    others = [i for i in range(len(plan.lights)) if i not in indices]
+    fixed = light_without_lamps(plan, grid, store)[cells] + dimmed(plan, total[:, cells])[others].sum(axis=0)
     # What the room returns of a lamp hardly changes as it moves a little; the figure's shadow is left to the judge.
     kept = np.stack([np.maximum(returned[i][cells], 0.0) for i in indices], axis=1)
     wanted = wanted_lux(before)

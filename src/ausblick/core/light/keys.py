@@ -1,0 +1,107 @@
+"""What a remembered map is remembered by: the plan's own frozen parts, with what cannot change it set aside.
+
+What is set aside is named here, not what is kept: a field that somebody adds to the plan is part of every key until
+it is named here, so that a key may be finer than needed but never too coarse.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable
+from functools import lru_cache
+from typing import Any, Generic, TypeVar
+
+from ..geometry.vectors import Floats
+from ..plan import Fixture, Flag, Light, Plan, Room, Screen
+
+PLAIN_LIGHT, PLAIN_FIXTURE, PLAIN_ROOM, PLAIN_SCREEN = Light(id=""), Fixture(flux_lm=1.0), Room(), Screen()
+PLAIN_FLAG = Flag(id="", corners=((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (1.0, 1.0, 0.0), (0.0, 1.0, 0.0)))
+ASIDE_OF_LAMP = ("id", "name", "role", "dimmer", "on", "gel", "circuit")
+"""Weights and words: none of them changes what a lamp gives at full power."""
+ASIDE_OF_FIXTURE = ("cct", "duv", "cri", "watts", "flash_s", "recycle_s")
+ASIDE_OF_ROOM = ("ambient_lux", "ambient_cct", "mains")
+ASIDE_OF_SCREEN = ("hue", "material", "gloss", "transmittance", "wrinkle_slope", "behind_lux")
+"""The screen's shape and ink stay; light through the cloth is told apart where it counts."""
+
+
+class Key:
+    """Parts that are equal or not, hashed once."""
+
+    __slots__ = ("_hash", "_parts")
+
+    def __init__(self, *parts: Any) -> None:
+        self._parts = parts
+        self._hash = hash(parts)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Key) and self._hash == other._hash and self._parts == other._parts
+
+
+@lru_cache(maxsize=8192)
+def _same(key: Key) -> Key:
+    """One object for all equal keys, so that a look-up in a store compares no parts."""
+    return key
+
+
+T = TypeVar("T")
+
+
+class Noted(Generic[T]):
+    """The key of each part of a plan, worked out once for each object: parts are frozen, and an object that is noted
+    is held, so that no other can come to have its identity."""
+
+    def __init__(self, make: Callable[[T], Key], most: int = 1024) -> None:
+        self._make, self._most = make, most
+        self._kept: dict[int, tuple[T, Key]] = {}
+
+    def __call__(self, part: T) -> Key:
+        found = self._kept.get(id(part))
+        if found is not None:
+            return found[1]
+        key = _same(self._make(part))
+        if len(self._kept) >= self._most:
+            self._kept = {}
+        self._kept[id(part)] = (part, key)
+        return key
+
+
+def _aside(part: Any, plain: Any, names: tuple[str, ...]) -> Any:
+    return part.model_copy(update={name: getattr(plain, name) for name in names})
+
+
+def _lamp(lamp: Light) -> Key:
+    fixture = _aside(lamp.fixture, PLAIN_FIXTURE, ASIDE_OF_FIXTURE)
+    return Key(_aside(lamp, PLAIN_LIGHT, ASIDE_OF_LAMP).model_copy(update={"fixture": fixture}))
+
+
+def _scene(plan: Plan) -> Key:
+    screen = _aside(plan.screen, PLAIN_SCREEN, ASIDE_OF_SCREEN)
+    return Key(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags)
+
+
+def _blocking(plan: Plan) -> Key:
+    return Key(
+        _aside(plan.room, PLAIN_ROOM, (*ASIDE_OF_ROOM, "reflectance")),
+        _aside(plan.screen, PLAIN_SCREEN, (*ASIDE_OF_SCREEN, "reflectance")),
+        tuple(_aside(flag, PLAIN_FLAG, ("id", "reflectance")) for flag in plan.flags),
+    )
+
+
+_of_lamp = Noted(_lamp)
+scene_key = Noted(_scene, most=64)
+"""What decides how light goes back and forth in a plan: shapes and inks of room, screen and flags."""
+blocking_key = Noted(_blocking, most=64)
+"""What decides which light is blocked on its way: shapes, whatever their ink."""
+
+
+def lamp_key(plan: Plan, lamp: Light) -> Hashable:
+    """What decides a lamp's light at full power, apart from its colour."""
+    beam = lamp.fixture.beam
+    return (_of_lamp(lamp), plan.photometry[beam.ref]) if beam.kind == "ies" else _of_lamp(lamp)
+
+
+def place_key(*arrays: Floats) -> Key:
+    """Places, directions or axes, by their numbers."""
+    return Key(*(array.tobytes() for array in arrays))
