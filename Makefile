@@ -4,7 +4,7 @@ PY := .venv/bin/python
 STAMP := .stamp
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo serve test ready lint lint-python lint-web pytest types types-check unit browser torture bench shots build clean
+.PHONY: demo serve test ready lint lint-python lint-web pytest types types-check unit browser torture bench mutants shots build wheel dev clean
 
 demo: $(STAMP)/run $(STAMP)/web
 	@$(PY) -m ausblick demo $(ARGS)
@@ -12,7 +12,18 @@ demo: $(STAMP)/run $(STAMP)/web
 serve: $(STAMP)/run $(STAMP)/web
 	@$(PY) -m ausblick serve $(ARGS)
 
-build: $(STAMP)/web
+# Leaves .venv/bin/ausblick with the page in it.
+build: $(STAMP)/run $(STAMP)/web
+
+# One file for a machine without Node: dist/ausblick-VERSION-py3-none-any.whl
+wheel: build
+	@rm -rf build dist
+	@$(PY) -m pip wheel -q --no-deps --no-build-isolation -w dist .
+	@ls dist/*.whl
+
+# The page with hot reload, the server started again when Python changes.
+dev: $(STAMP)/run $(STAMP)/node
+	@$(PY) scripts/dev.py
 
 test: ready
 	@$(MAKE) --no-print-directory -j 2 lint-python lint-web
@@ -91,6 +102,10 @@ browser: ready
 torture: ready
 	HYPOTHESIS_PROFILE=long $(PY) -m pytest -n 2 --dist loadgroup -m torture tests
 
+# Small faults put into the code one by one: does a test notice? ARGS="--sample 12" tries some.
+mutants: ready
+	$(PY) scripts/mutants.py $(ARGS)
+
 bench: $(STAMP)/dev
 	$(PY) benchmarks/run.py
 
@@ -98,4 +113,4 @@ shots: $(STAMP)/dev $(STAMP)/web $(STAMP)/chromium
 	$(PY) scripts/shots.py
 
 clean:
-	rm -rf .venv $(STAMP) web/node_modules src/ausblick/web/static src/*.egg-info
+	rm -rf .venv $(STAMP) build dist web/node_modules src/ausblick/web/static src/*.egg-info

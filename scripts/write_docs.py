@@ -12,6 +12,8 @@ import sys
 import tempfile
 from pathlib import Path
 
+from page_facts import page_facts
+
 from ausblick.core.advice.rule_table import RULES
 from ausblick.core.advice.rules.kit_rules import kit_rules
 from ausblick.core.kit import Kit
@@ -86,6 +88,7 @@ def main() -> int:
         ROOT / "docs/api/openapi.json": openapi(),
         ROOT / "docs/plan.schema.json": plan_schema(),
         ROOT / "docs/rules.md": rules_page(),
+        ROOT / "web/src/lib/facts.generated.ts": page_facts(),
     }
     if "--check" not in sys.argv:
         for path, text in wanted.items():

@@ -1,3 +1,3 @@
 """Ausblick plans and checks a green screen set so that the footage keys cleanly."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import secrets
 from collections import OrderedDict
 from collections.abc import Callable
@@ -9,6 +10,7 @@ from dataclasses import dataclass, field
 from threading import Event, Lock, Thread
 from typing import Any, Literal
 
+log = logging.getLogger(__name__)
 State = Literal["running", "done", "failed", "cancelled"]
 KEPT = 8
 AT_ONCE = 2
@@ -94,5 +96,7 @@ class Jobs:
         except ValueError as err:
             job.problem, job.state = str(err), "failed"
         except Exception:
+            log.exception("job %s at %r", job.id, job.step)
             job.problem, job.state = "The server met an error it did not expect.", "failed"
-            raise
+        else:
+            log.info("job %s done", job.id)

@@ -7,6 +7,7 @@ standard error).
 from __future__ import annotations
 
 import json
+import logging
 import sys
 from itertools import pairwise
 from pathlib import Path
@@ -25,6 +26,20 @@ data_option = click.option("--data", type=FILE, metavar="DIR", help="Where set-u
 port_option = click.option(
     "--port", type=click.IntRange(0, 65535), default=8642, show_default=True, help="0 takes a free one."
 )
+
+
+log_option = click.option(
+    "--log",
+    "level",
+    type=click.Choice(["debug", "info", "warning", "error"]),
+    default="warning",
+    show_default=True,
+    help="What is written on standard error. Names of people, plans and files are in none of it.",
+)
+
+
+def write_log(level: str) -> None:
+    logging.basicConfig(level=level.upper(), format="%(asctime)s %(levelname)s %(name)s: %(message)s")
 
 
 @click.group(no_args_is_help=True)
@@ -291,8 +306,10 @@ def export(plan_file: Path, to: str, output: Path) -> int:
 @app.command()
 @data_option
 @port_option
-def serve(data: Path | None, port: int) -> int:
+@log_option
+def serve(data: Path | None, port: int, level: str) -> int:
     """Serve the web application on this machine."""
+    write_log(level)
     from ausblick.web.server import run
 
     return run(data, port)
@@ -301,8 +318,10 @@ def serve(data: Path | None, port: int) -> int:
 @app.command()
 @data_option
 @port_option
-def demo(data: Path | None, port: int) -> int:
+@log_option
+def demo(data: Path | None, port: int, level: str) -> int:
     """Serve the web application with the demo data: the Fern House."""
+    write_log(level)
     from ausblick.demo.fill import fill_demo
     from ausblick.store.data_folder import demo_dir
     from ausblick.web.server import run

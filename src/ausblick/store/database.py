@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import sqlite3
 from datetime import UTC, datetime
 from pathlib import Path
@@ -15,6 +16,8 @@ from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 from .data_folder import backups_dir, database_file, frames_dir, keys_dir, plates_dir
+
+log = logging.getLogger(__name__)
 
 
 def open_database(place: Path) -> sessionmaker[Session]:
@@ -45,6 +48,7 @@ def _migrate(engine: Engine, place: Path) -> None:
     if now == head:
         return
     if now is not None:
+        log.info("data folder of version %s: backed up, then brought to %s", now, head)
         _back_up(place, now)
     with engine.begin() as connection:
         config.attributes["connection"] = connection

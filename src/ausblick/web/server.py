@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -16,6 +17,7 @@ from ausblick.store.data_folder import data_dir
 
 from .app import STATIC, close_app, create_app
 
+log = logging.getLogger(__name__)
 THREADS = 6
 PATIENCE = 60.0
 """Seconds that an ending server waits for the requests it is still answering."""
@@ -31,6 +33,7 @@ def run(place: Path | None, port: int) -> int:
     except OSError as err:
         print(f"ausblick: cannot serve on port {port}: {err.strerror or err}", file=sys.stderr)
         return 2
+    log.info("serving with %d threads", THREADS)
     print(f"Ausblick is at http://127.0.0.1:{server.effective_port}/   (Ctrl-C stops it)", flush=True)
     try:
         server.run()

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A number with its unit: comma or point, feet-and-inches, arrows to step; refuses what is out of range. */
+  import { rangeOf } from '../lib/ranges'
   import { prefs } from '../lib/prefs.svelte'
   import { readLength, readNumber, showLength } from '../lib/units'
   let {
@@ -8,8 +9,9 @@
     unit = '',
     digits = 2,
     step = 0.1,
-    min = -Infinity,
-    max = Infinity,
+    field,
+    min,
+    max,
     onchange,
   }: {
     label: string
@@ -17,11 +19,14 @@
     unit?: string
     digits?: number
     step?: number
+    /** Path of the field in the plan or the kit, places in lists as []: its range comes from the core. */
+    field?: string
     min?: number
     max?: number
     onchange: (value: number) => void
   } = $props()
 
+  const range = $derived(field ? rangeOf(field) : [min ?? -Infinity, max ?? Infinity])
   const id = $props.id()
   let typed = $state<string | null>(null)
   let wrong = $state('')
@@ -32,7 +37,7 @@
   function take(text: string) {
     const read = unit === 'm' ? readLength(text, prefs.length) : readNumber(text)
     if (Number.isNaN(read)) wrong = 'Not a number'
-    else if (read < min || read > max) wrong = `${min} to ${max}${unit ? ` ${unit}` : ''}`
+    else if (read < range[0] || read > range[1]) wrong = `${range[0]} to ${range[1]}${unit ? ` ${unit}` : ''}`
     else {
       wrong = ''
       typed = null
@@ -45,7 +50,7 @@
     const by = { ArrowUp: step, ArrowDown: -step }[event.key]
     if (by !== undefined) {
       event.preventDefault()
-      onchange(Math.min(max, Math.max(min, Number((value + by * (event.shiftKey ? 10 : 1)).toFixed(6)))))
+      onchange(Math.min(range[1], Math.max(range[0], Number((value + by * (event.shiftKey ? 10 : 1)).toFixed(6)))))
     }
   }
 </script>

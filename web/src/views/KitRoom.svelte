@@ -101,32 +101,32 @@
             {#if kind === 'screens'}
               {@const s = kit.screens[i]}
               <Choice label="Colour" value={s.hue} options={HUES} onchange={(v) => (change(`screens[${i}].hue`, v), CLOTH[v] && change(`screens[${i}].reflectance`, CLOTH[v]))} />
-              <NumberField label="Width" unit="m" min={0.1} max={50} value={s.width} onchange={(v) => change(`screens[${i}].width`, v)} />
-              <NumberField label="Height" unit="m" min={0.1} max={50} value={s.height} onchange={(v) => change(`screens[${i}].height`, v)} />
-              <NumberField label="Floor piece" unit="m" min={0} max={20} value={s.floor_run} onchange={(v) => change(`screens[${i}].floor_run`, v)} />
+              <NumberField label="Width" unit="m" field="kit.screens[].width" value={s.width} onchange={(v) => change(`screens[${i}].width`, v)} />
+              <NumberField label="Height" unit="m" field="kit.screens[].height" value={s.height} onchange={(v) => change(`screens[${i}].height`, v)} />
+              <NumberField label="Floor piece" unit="m" field="kit.screens[].floor_run" value={s.floor_run} onchange={(v) => change(`screens[${i}].floor_run`, v)} />
             {:else if kind === 'lenses'}
               {@const l = kit.lenses[i]}
-              <NumberField label="Focal length" unit="mm" digits={1} step={1} min={1} max={2000} value={l.focal_mm} onchange={(v) => change(`lenses[${i}].focal_mm`, v)} />
-              <NumberField label="Widest f/" digits={1} step={0.1} min={0.5} max={32} value={l.f_number} onchange={(v) => change(`lenses[${i}].f_number`, v)} />
+              <NumberField label="Focal length" unit="mm" digits={1} step={1} field="kit.lenses[].focal_mm" value={l.focal_mm} onchange={(v) => change(`lenses[${i}].focal_mm`, v)} />
+              <NumberField label="Widest f/" digits={1} step={0.1} field="kit.lenses[].f_number" value={l.f_number} onchange={(v) => change(`lenses[${i}].f_number`, v)} />
             {:else if kind === 'cameras'}
               {@const { sensor, recording } = kit.cameras[i]}
-              <NumberField label="Sensor" unit="mm" digits={1} step={0.1} min={1} max={100} value={sensor.width_mm} onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)} />
-              <NumberField label="by" unit="mm" digits={1} step={0.1} min={1} max={100} value={sensor.height_mm} onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)} />
-              <NumberField label="Pixels" digits={0} step={16} min={16} max={32768} value={sensor.px_w} onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))} />
-              <NumberField label="Base ISO" digits={0} step={100} min={1} max={1e6} value={sensor.base_iso} onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)} />
+              <NumberField label="Sensor" unit="mm" digits={1} step={0.1} field="kit.cameras[].sensor.width_mm" value={sensor.width_mm} onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)} />
+              <NumberField label="by" unit="mm" digits={1} step={0.1} field="kit.cameras[].sensor.height_mm" value={sensor.height_mm} onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)} />
+              <NumberField label="Pixels" digits={0} step={16} field="kit.cameras[].sensor.px_w" value={sensor.px_w} onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))} />
+              <NumberField label="Base ISO" digits={0} step={100} field="kit.cameras[].sensor.base_iso" value={sensor.base_iso} onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)} />
               <Choice label="Chroma" value={recording.chroma} options={CHROMAS} onchange={(v) => change(`cameras[${i}].recording.chroma`, v)} />
             {:else if kind === 'lamps'}
               {@const { fixture } = kit.lamps[i]}
-              {#if fixture.flux_lm !== null}<NumberField label="Flux" unit="lm" digits={0} step={500} min={0} max={1e7} value={fixture.flux_lm} onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)} />{/if}
+              {#if fixture.flux_lm !== null}<NumberField label="Flux" unit="lm" digits={0} step={500} field="kit.lamps[].fixture.flux_lm" value={fixture.flux_lm} onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)} />{/if}
               {#if fixture.emitter.shape === 'rect'}
-                <NumberField label="Face width" unit="m" min={0.001} max={20} value={fixture.emitter.width} onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)} />
-                <NumberField label="Face height" unit="m" min={0.001} max={20} value={fixture.emitter.height} onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)} />
+                <NumberField label="Face width" unit="m" field="kit.lamps[].fixture.emitter.width" value={fixture.emitter.width} onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)} />
+                <NumberField label="Face height" unit="m" field="kit.lamps[].fixture.emitter.height" value={fixture.emitter.height} onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)} />
               {/if}
-              <NumberField label="Power" unit="W" digits={0} step={10} min={0} max={100000} value={fixture.watts} onchange={(v) => change(`lamps[${i}].fixture.watts`, v)} />
+              <NumberField label="Power" unit="W" digits={0} step={10} field="kit.lamps[].fixture.watts" value={fixture.watts} onchange={(v) => change(`lamps[${i}].fixture.watts`, v)} />
             {:else}
               {@const t = kit.stands[i]}
-              <NumberField label="Height" unit="m" min={0.1} max={20} value={t.height} onchange={(v) => change(`stands[${i}].height`, v)} />
-              <NumberField label="Rated load" unit="kg" digits={1} step={0.5} min={0.1} max={500} value={t.load_kg} onchange={(v) => change(`stands[${i}].load_kg`, v)} />
+              <NumberField label="Height" unit="m" field="kit.stands[].height" value={t.height} onchange={(v) => change(`stands[${i}].height`, v)} />
+              <NumberField label="Rated load" unit="kg" digits={1} step={0.5} field="kit.stands[].load_kg" value={t.load_kg} onchange={(v) => change(`stands[${i}].load_kg`, v)} />
             {/if}
             <button type="button" class="plain ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}>Remove</button>
           </div>
@@ -136,9 +136,9 @@
       </section>
     {/each}
     <section aria-label="Weights" class="flex flex-wrap gap-6">
-      <NumberField label="Sandbags" digits={0} step={1} min={0} max={1000} value={kit.sandbags} onchange={(v) => change('sandbags', Math.round(v))} />
-      <NumberField label="each" unit="kg" digits={1} step={0.5} min={0.1} max={100} value={kit.sandbag_kg} onchange={(v) => change('sandbag_kg', v)} />
-      <NumberField label="Clamps" digits={0} step={1} min={0} max={1000} value={kit.clamps} onchange={(v) => change('clamps', Math.round(v))} />
+      <NumberField label="Sandbags" digits={0} step={1} field="kit.sandbags" value={kit.sandbags} onchange={(v) => change('sandbags', Math.round(v))} />
+      <NumberField label="each" unit="kg" digits={1} step={0.5} field="kit.sandbag_kg" value={kit.sandbag_kg} onchange={(v) => change('sandbag_kg', v)} />
+      <NumberField label="Clamps" digits={0} step={1} field="kit.clamps" value={kit.clamps} onchange={(v) => change('clamps', Math.round(v))} />
     </section>
   {/if}
 </main>

@@ -15,16 +15,15 @@ import numpy as np
 
 from ..geometry.vectors import Floats, unit
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
-from ..plan.lamps import DiscEmitter, RectEmitter
+from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela
 from .occlusion import NONE, quad
 from .quadrature import polygon_points
 
-SOFTBOX = (0.9, 0.6, 0.55)
-UMBRELLA = (1.0, 0.55)
-DIFFUSION = (1.0, 1.0, 0.5, 0.5)
-GRID_DEG, GRID_ON_AXIS = 40.0, 0.9
-DOORS_DEG, LEAF_LEAST = 45.0, 0.15
+GRID_ON_AXIS = 0.9
+"""What a grid lets through along its axis: a tenth is lost at the edges of its cells (ours, from usual grids)."""
+LEAF_LEAST = 0.15
+"""A door leaf is at least as long as that, m."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -107,24 +106,26 @@ def flux_of(bare: Emission) -> float:
     return 2.0 * math.pi * bare.peak / (bare.exponent + 1.0)
 
 
-def _or(value: float | None, usual: float) -> float:
-    return usual if value is None else value
+def _usual(m: Modifier, field: str) -> float:
+    """The field as it is given, else what such a modifier usually is."""
+    given = getattr(m, field)
+    return float(MODIFIERS[m.kind][field] if given is None else given)
 
 
 def _modified(bare: Emission, m: Modifier) -> Emission:
     face = bare.face
     if m.kind == "softbox":
-        size = RectEmitter(width=_or(m.width, SOFTBOX[0]), height=_or(m.height, SOFTBOX[1]))
-        return _soft(face_at(face.centre, face.axis, size), flux_of(bare) * _or(m.transmission, SOFTBOX[2]))
+        size = RectEmitter(width=_usual(m, "width"), height=_usual(m, "height"))
+        return _soft(face_at(face.centre, face.axis, size), flux_of(bare) * _usual(m, "transmission"))
     if m.kind == "umbrella":
-        disc = DiscEmitter(diameter=_or(m.width, UMBRELLA[0]))
-        return _soft(face_at(face.centre, face.axis, disc), flux_of(bare) * _or(m.transmission, UMBRELLA[1]))
+        disc = DiscEmitter(diameter=_usual(m, "width"))
+        return _soft(face_at(face.centre, face.axis, disc), flux_of(bare) * _usual(m, "transmission"))
     if m.kind == "diffusion":
-        frame = RectEmitter(width=_or(m.width, DIFFUSION[0]), height=_or(m.height, DIFFUSION[1]))
-        sheet = face_at(face.centre + _or(m.distance, DIFFUSION[2]) * face.axis, face.axis, frame)
-        return _soft(sheet, _caught(bare, sheet) * _or(m.transmission, DIFFUSION[3]))
+        frame = RectEmitter(width=_usual(m, "width"), height=_usual(m, "height"))
+        sheet = face_at(face.centre + _usual(m, "distance") * face.axis, face.axis, frame)
+        return _soft(sheet, _caught(bare, sheet) * _usual(m, "transmission"))
     if m.kind == "grid":
-        tangent = math.tan(math.radians(_or(m.deg, GRID_DEG) / 2.0))
+        tangent = math.tan(math.radians(_usual(m, "deg") / 2.0))
         return Emission(face, bare.peak, bare.exponent, bare.table, bare.scale, tangent, NONE, None)
     if m.kind == "doors":
         leaves = _leaves(face, m)
@@ -153,7 +154,7 @@ def _caught(bare: Emission, sheet: Face) -> float:
 
 def _leaves(face: Face, m: Modifier) -> Floats:
     """Four door leaves hinged on the edges of the face, as triangles."""
-    usual = _or(m.deg, DOORS_DEG)
+    usual = _usual(m, "deg")
     size = (
         np.ptp((face.outline - face.centre) @ np.stack([face.right, face.up]).T, axis=0) / 2.0
         if face.area > 0.0
@@ -167,7 +168,7 @@ def _leaves(face: Face, m: Modifier) -> Floats:
         (face.right, w, face.up, h, m.left),
         (-face.right, w, face.up, h, m.right),
     ):
-        turn = math.radians(_or(angle, usual))
+        turn = math.radians(usual if angle is None else angle)
         long = max(LEAF_LEAST, 2.0 * min(float(w), float(h)))
         hinge = face.centre + half * out + 1e-4 * face.axis
         reach = long * (math.cos(turn) * face.axis + math.sin(turn) * out)

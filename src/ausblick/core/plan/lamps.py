@@ -119,6 +119,17 @@ class Fixture(Part):
         return self
 
 
+MODIFIERS: dict[str, dict[str, float]] = {
+    "softbox": {"width": 0.9, "height": 0.6, "transmission": 0.55},
+    "umbrella": {"width": 1.0, "transmission": 0.55},
+    "diffusion": {"width": 1.0, "height": 1.0, "distance": 0.5, "transmission": 0.5},
+    "grid": {"deg": 40.0},
+    "doors": {"deg": 45.0},
+}
+"""What a modifier is where its fields are left out, m and degrees: usual sizes, and the share of light that layers of
+cloth (soft box, umbrella) or one sheet (diffusion) let through; ours, from usual kit."""
+
+
 class Modifier(Part):
     """What is put before a lamp. A field left out takes the kind's usual value (core/light/emission.py).
 

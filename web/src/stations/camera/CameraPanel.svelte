@@ -101,8 +101,8 @@
       {#if plan.medium === 'stills'}
         <NumberField label="Sync time 1 /" unit="s" digits={0} step={10} min={1} max={10000} value={1 / (plan.camera.sync_s ?? 0.004)} onchange={(n) => set('camera.sync_s')(Number((1 / n).toPrecision(8)))} />
       {:else}
-        <NumberField label="Frames per second" digits={2} step={1} min={0.1} max={10000} value={plan.camera.fps} onchange={set('camera.fps')} />
-        <NumberField label="Shown at (0: the same)" unit="fps" digits={2} step={1} min={0} max={10000} value={plan.camera.playback_fps ?? 0} onchange={set('camera.playback_fps')} />
+        <NumberField label="Frames per second" digits={2} step={1} field="camera.fps" value={plan.camera.fps} onchange={set('camera.fps')} />
+        <NumberField label="Shown at (0: the same)" unit="fps" digits={2} step={1} field="camera.playback_fps" value={plan.camera.playback_fps ?? 0} onchange={set('camera.playback_fps')} />
       {/if}
     </div>
     <Smear px={session.evaluation?.check.blur.motion_px ?? null} />
@@ -112,8 +112,8 @@
   <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
     <Choice label="Chroma" value={recording.chroma} options={CHROMA} onchange={set('camera.recording.chroma')} />
     <Choice label="Codec" value={recording.codec} options={CODECS.some(([k]) => k === recording.codec) ? CODECS : [[recording.codec, recording.codec], ...CODECS]} onchange={set('camera.recording.codec')} />
-    <NumberField label="Bits" digits={0} step={2} min={8} max={16} value={recording.bits} onchange={(v) => set('camera.recording.bits')(Math.round(v))} />
-    <NumberField label="Bit rate" unit="Mb/s" digits={0} step={10} min={0.1} max={100000} value={recording.mbit_s} onchange={set('camera.recording.mbit_s')} />
+    <NumberField label="Bits" digits={0} step={2} field="camera.recording.bits" value={recording.bits} onchange={(v) => set('camera.recording.bits')(Math.round(v))} />
+    <NumberField label="Bit rate" unit="Mb/s" digits={0} step={10} field="camera.recording.mbit_s" value={recording.mbit_s} onchange={set('camera.recording.mbit_s')} />
     <Choice label="Curve" value={plan.camera.curve} options={curves} onchange={set('camera.curve')} />
     <p class="flex items-center justify-between"><span class="label-text">A minute, a 256 GB card</span><span>{data?.value?.toFixed(2) ?? '–'} GB, {onCard?.toFixed(0) ?? '–'} min</span></p>
   </div>

@@ -18,12 +18,12 @@
   const ROLLS: [string, string][] = [['0', 'upright'], ['90', 'turned right'], ['-90', 'turned left']]
 </script>
 
-<NumberField label="Focal length" unit="mm" digits={1} step={1} min={1} max={2000} value={c.focal_mm} onchange={set('camera.focal_mm')} />
-<NumberField label="f-number" digits={1} step={0.1} min={0.5} max={128} value={c.f_number} onchange={set('camera.f_number')} />
+<NumberField label="Focal length" unit="mm" digits={1} step={1} field="camera.focal_mm" value={c.focal_mm} onchange={set('camera.focal_mm')} />
+<NumberField label="f-number" digits={1} step={0.1} field="camera.f_number" value={c.f_number} onchange={set('camera.f_number')} />
 <NumberField label="Shutter 1 /" unit="s" digits={1} step={1} min={0.02} max={1000000} value={1 / c.shutter_s} onchange={(n) => set('camera.shutter_s')(Number((1 / n).toPrecision(8)))} />
-<NumberField label="ISO" digits={0} step={100} min={1} max={1e7} value={c.iso} onchange={set('camera.iso')} />
-<NumberField label="Frames per second" digits={2} step={1} min={0.1} max={10000} value={c.fps} onchange={set('camera.fps')} />
-<NumberField label="ND" unit="st" digits={1} step={0.3} min={0} max={15} value={c.nd_stops} onchange={set('camera.nd_stops')} />
+<NumberField label="ISO" digits={0} step={100} field="camera.iso" value={c.iso} onchange={set('camera.iso')} />
+<NumberField label="Frames per second" digits={2} step={1} field="camera.fps" value={c.fps} onchange={set('camera.fps')} />
+<NumberField label="ND" unit="st" digits={1} step={0.3} field="camera.nd_stops" value={c.nd_stops} onchange={set('camera.nd_stops')} />
 {#if plan.subject}
   <div class="flex gap-1.5">
     <button type="button" class="plain flex-1" onclick={() => fit('camera_z')}>Distance for this lens</button>
@@ -32,18 +32,18 @@
 {/if}
 <Choice label="Shutter school" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
 <div class="my-1 border-t border-line"></div>
-<NumberField label="across" unit="m" step={0.05} min={-100} max={100} value={c.x} onchange={set('camera.x')} />
-<NumberField label="height" unit="m" step={0.05} min={-100} max={100} value={c.y} onchange={set('camera.y')} />
-<NumberField label="from screen" unit="m" step={0.05} min={-100} max={100} value={c.z} onchange={set('camera.z')} />
-<NumberField label="Pan" unit="°" digits={1} step={1} min={-360} max={360} value={c.pan} onchange={set('camera.pan')} />
-<NumberField label="Tilt" unit="°" digits={1} step={1} min={-90} max={90} value={c.tilt} onchange={set('camera.tilt')} />
+<NumberField label="across" unit="m" step={0.05} field="camera.x" value={c.x} onchange={set('camera.x')} />
+<NumberField label="height" unit="m" step={0.05} field="camera.y" value={c.y} onchange={set('camera.y')} />
+<NumberField label="from screen" unit="m" step={0.05} field="camera.z" value={c.z} onchange={set('camera.z')} />
+<NumberField label="Pan" unit="°" digits={1} step={1} field="camera.pan" value={c.pan} onchange={set('camera.pan')} />
+<NumberField label="Tilt" unit="°" digits={1} step={1} field="camera.tilt" value={c.tilt} onchange={set('camera.tilt')} />
 <Choice label="Held" value={String(c.roll)} options={ROLLS} onchange={(v) => set('camera.roll')(Number(v))} />
 <div class="my-1 border-t border-line"></div>
-<NumberField label="White balance" unit="K" digits={0} step={100} min={1000} max={25000} value={c.white_balance_k} onchange={set('camera.white_balance_k')} />
-<NumberField label="Base ISO" digits={0} step={100} min={1} max={1e6} value={c.sensor.base_iso} onchange={set('camera.sensor.base_iso')} />
-<NumberField label="Sensor width" unit="mm" digits={1} step={0.1} min={1} max={100} value={c.sensor.width_mm} onchange={set('camera.sensor.width_mm')} />
-<NumberField label="Sensor height" unit="mm" digits={1} step={0.1} min={1} max={100} value={c.sensor.height_mm} onchange={set('camera.sensor.height_mm')} />
-<NumberField label="Pixels across" digits={0} step={16} min={16} max={32768} value={c.sensor.px_w} onchange={(n) => set('camera.sensor.px_w')(Math.round(n))} />
-<NumberField label="Pixels down" digits={0} step={16} min={16} max={32768} value={c.sensor.px_h} onchange={(n) => set('camera.sensor.px_h')(Math.round(n))} />
+<NumberField label="White balance" unit="K" digits={0} step={100} field="camera.white_balance_k" value={c.white_balance_k} onchange={set('camera.white_balance_k')} />
+<NumberField label="Base ISO" digits={0} step={100} field="camera.sensor.base_iso" value={c.sensor.base_iso} onchange={set('camera.sensor.base_iso')} />
+<NumberField label="Sensor width" unit="mm" digits={1} step={0.1} field="camera.sensor.width_mm" value={c.sensor.width_mm} onchange={set('camera.sensor.width_mm')} />
+<NumberField label="Sensor height" unit="mm" digits={1} step={0.1} field="camera.sensor.height_mm" value={c.sensor.height_mm} onchange={set('camera.sensor.height_mm')} />
+<NumberField label="Pixels across" digits={0} step={16} field="camera.sensor.px_w" value={c.sensor.px_w} onchange={(n) => set('camera.sensor.px_w')(Math.round(n))} />
+<NumberField label="Pixels down" digits={0} step={16} field="camera.sensor.px_h" value={c.sensor.px_h} onchange={(n) => set('camera.sensor.px_h')(Math.round(n))} />
 <Choice label="Curve" value={c.curve} options={c.curve_table ? [...CURVES, ['cube', 'own table']] : CURVES} onchange={set('camera.curve')} />
 <Switch label="Sharpening" value={c.sharpening} onchange={set('camera.sharpening')} />

@@ -2,6 +2,7 @@
   /** Shape of the emitter, its beam or photometry file with the polar curve, and what is put before it. */
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
+  import { MODIFIERS } from '../../lib/facts.generated'
   import { readPhotometry } from '../../lib/lightApi'
   import { session } from '../../lib/session.svelte'
   import type { Photometry, Plan } from '../../lib/types'
@@ -18,19 +19,10 @@
   const BEAMS: [string, string][] = [['lambert', 'soft, all over'], ['beam', 'beam angle'], ['cosine', 'cosine lobe'], ['ies', 'from a file']]
   const KINDS: [string, string][] = [['none', 'nothing'], ['softbox', 'soft box'], ['umbrella', 'umbrella'], ['diffusion', 'diffusion'], ['grid', 'grid'], ['doors', 'doors']]
   const SHAPES: [string, string][] = [['rect', 'panel'], ['disc', 'disc'], ['point', 'point'], ['sun', 'sun']]
-  /** What core/light/emission.py takes where a field is left out. */
-  const USUAL: Record<string, Record<string, number>> = {
-    softbox: { width: 0.9, height: 0.6, transmission: 0.55 },
-    umbrella: { width: 1, transmission: 0.55 },
-    diffusion: { width: 1, height: 1, distance: 0.5, transmission: 0.5 },
-    grid: { deg: 40 },
-    doors: { deg: 45 },
+  const LABEL: Record<string, [string, string]> = {
+    width: ['Width', 'm'], height: ['Height', 'm'], distance: ['Before the lamp', 'm'], transmission: ['Lets through', ''], deg: ['Angle', '°'],
   }
-  const LABEL: Record<string, [string, string, number, number]> = {
-    width: ['Width', 'm', 0.001, 20], height: ['Height', 'm', 0.001, 20], distance: ['Before the lamp', 'm', 0.001, 20],
-    transmission: ['Lets through', '', 0, 1], deg: ['Angle', '°', 1, 179],
-  }
-  const value = (field: string) => (modifier as unknown as Record<string, number | null>)[field] ?? USUAL[modifier.kind][field]
+  const value = (field: string) => (modifier as unknown as Record<string, number | null>)[field] ?? MODIFIERS[modifier.kind][field]
 
   $effect(() => {
     const text = beam.kind === 'ies' ? plan.photometry?.[beam.ref] : undefined
@@ -76,8 +68,8 @@
 <Choice label="Emitter" value={lamp.fixture.emitter.shape} options={SHAPES} onchange={shape} />
 {#if lamp.fixture.emitter.shape !== 'sun'}
   <Choice label="Beam" value={beam.kind} options={beam.kind === 'ies' ? BEAMS : BEAMS.slice(0, 3)} onchange={beamKind} />
-  {#if beam.kind === 'beam'}<NumberField label="Half-peak angle" unit="°" digits={0} step={5} min={0.5} max={179} value={beam.deg} onchange={set(`${at}.fixture.beam.deg`)} />{/if}
-  {#if beam.kind === 'cosine'}<NumberField label="Exponent" digits={1} step={1} min={0} max={1000} value={beam.n} onchange={set(`${at}.fixture.beam.n`)} />{/if}
+  {#if beam.kind === 'beam'}<NumberField label="Half-peak angle" unit="°" digits={0} step={5} field="lights[].fixture.beam.deg" value={beam.deg} onchange={set(`${at}.fixture.beam.deg`)} />{/if}
+  {#if beam.kind === 'cosine'}<NumberField label="Exponent" digits={1} step={1} field="lights[].fixture.beam.n" value={beam.n} onchange={set(`${at}.fixture.beam.n`)} />{/if}
   <label class="plain self-start">Photometry file<input type="file" class="sr-only" accept=".ies,.IES,text/plain" onchange={file} /></label>
   {#if problem}<p role="alert" class="label-text !text-primary">{problem}</p>{/if}
   {#if curve && beam.kind === 'ies'}
@@ -92,8 +84,8 @@
     </figure>
   {/if}
   <Choice label="Before it" value={modifier.kind} options={KINDS} onchange={(kind) => session.change([{ path: `${at}.modifier`, value: { kind } }])} />
-  {#each Object.keys(USUAL[modifier.kind] ?? {}) as field (field)}
-    {@const [label, unit, min, max] = LABEL[field]}
-    <NumberField {label} {unit} {min} {max} digits={field === 'deg' ? 0 : 2} step={field === 'deg' ? 5 : 0.05} value={value(field)} onchange={set(`${at}.modifier.${field}`)} />
+  {#each Object.keys(MODIFIERS[modifier.kind] ?? {}) as field (field)}
+    {@const [label, unit] = LABEL[field]}
+    <NumberField {label} {unit} field={`lights[].modifier.${field}`} digits={field === 'deg' ? 0 : 2} step={field === 'deg' ? 5 : 0.05} value={value(field)} onchange={set(`${at}.modifier.${field}`)} />
   {/each}
 {/if}

@@ -19,16 +19,16 @@
 
 <Choice label="Colour" value={s.hue} options={[['green', 'green'], ['blue', 'blue'], ['other', 'other']]} onchange={hue} />
 <Choice label="Material" value={s.material} options={MATERIALS} onchange={set('screen.material')} />
-<NumberField label="Width" unit="m" min={0.1} max={50} value={s.width} onchange={set('screen.width')} />
-<NumberField label="Height" unit="m" min={0.1} max={50} value={s.height} onchange={set('screen.height')} />
-<NumberField label="Lower edge" unit="m" min={0} max={50} value={s.bottom} onchange={set('screen.bottom')} />
-<NumberField label="Middle, across" unit="m" min={-100} max={100} value={s.x_centre} onchange={set('screen.x_centre')} />
-<NumberField label="Floor run" unit="m" min={0} max={20} value={s.floor_run} onchange={set('screen.floor_run')} />
-<NumberField label="Wing left" unit="m" min={0} max={20} value={s.wing_left} onchange={set('screen.wing_left')} />
-<NumberField label="Wing right" unit="m" min={0} max={20} value={s.wing_right} onchange={set('screen.wing_right')} />
+<NumberField label="Width" unit="m" field="screen.width" value={s.width} onchange={set('screen.width')} />
+<NumberField label="Height" unit="m" field="screen.height" value={s.height} onchange={set('screen.height')} />
+<NumberField label="Lower edge" unit="m" field="screen.bottom" value={s.bottom} onchange={set('screen.bottom')} />
+<NumberField label="Middle, across" unit="m" field="screen.x_centre" value={s.x_centre} onchange={set('screen.x_centre')} />
+<NumberField label="Floor run" unit="m" field="screen.floor_run" value={s.floor_run} onchange={set('screen.floor_run')} />
+<NumberField label="Wing left" unit="m" field="screen.wing_left" value={s.wing_left} onchange={set('screen.wing_left')} />
+<NumberField label="Wing right" unit="m" field="screen.wing_right" value={s.wing_right} onchange={set('screen.wing_right')} />
 <Choice label="School" value={plan.targets.coverage_school} options={COVERS} onchange={set('targets.coverage_school')} />
-<NumberField label="Wrinkle slope" digits={3} step={0.005} min={0} max={2} value={s.wrinkle_slope} onchange={set('screen.wrinkle_slope')} />
-<NumberField label="Light from behind" unit="lx" digits={0} step={10} min={0} max={200000} value={s.behind_lux} onchange={set('screen.behind_lux')} />
+<NumberField label="Wrinkle slope" digits={3} step={0.005} field="screen.wrinkle_slope" value={s.wrinkle_slope} onchange={set('screen.wrinkle_slope')} />
+<NumberField label="Light from behind" unit="lx" digits={0} step={10} field="screen.behind_lux" value={s.behind_lux} onchange={set('screen.behind_lux')} />
 <div class="my-1 border-t border-line"></div>
 {#each ['R', 'G', 'B'] as channel, i (channel)}
   <NumberField label="Reflectance {channel}" step={0.01} min={0} max={1} value={s.reflectance[i]} onchange={(v) => set('screen.reflectance')(s.reflectance.map((old, k) => (k === i ? v : old)))} />

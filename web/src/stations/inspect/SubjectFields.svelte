@@ -12,15 +12,15 @@
 </script>
 
 {#if s}
-  <NumberField label="from screen" unit="m" step={0.05} min={-100} max={100} value={s.z} onchange={set('subject.z')} />
-  <NumberField label="across" unit="m" step={0.05} min={-100} max={100} value={s.x} onchange={set('subject.x')} />
-  <NumberField label="Body height" unit="m" step={0.01} min={0.1} max={5} value={s.height} onchange={set('subject.height')} />
+  <NumberField label="from screen" unit="m" step={0.05} field="subject.z" value={s.z} onchange={set('subject.z')} />
+  <NumberField label="across" unit="m" step={0.05} field="subject.x" value={s.x} onchange={set('subject.x')} />
+  <NumberField label="Body height" unit="m" step={0.01} field="subject.height" value={s.height} onchange={set('subject.height')} />
   <Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />
   <Switch label="Feet are seen" value={s.feet_seen} onchange={set('subject.feet_seen')} />
-  <NumberField label="Fastest move" unit="m/s" digits={1} step={0.1} min={0} max={100} value={s.speed} onchange={set('subject.speed')} />
+  <NumberField label="Fastest move" unit="m/s" digits={1} step={0.1} field="subject.speed" value={s.speed} onchange={set('subject.speed')} />
   <div class="my-1 border-t border-line"></div>
   {#each SIDES as [side, label] (side)}
-    <NumberField {label} unit="m" step={0.05} min={0} max={20} value={s.envelope[side]} onchange={set(`subject.envelope.${side}`)} />
+    <NumberField {label} unit="m" step={0.05} field={`subject.envelope.${side}`} value={s.envelope[side]} onchange={set(`subject.envelope.${side}`)} />
   {/each}
 {:else}
   <p class="text-quiet">No figure in this set-up: the whole frame has to be screen.</p>

@@ -46,7 +46,7 @@
     <Choice label="School" value={plan.targets.level_school} options={SCHOOLS} onchange={set('targets.level_school')} />
     <Choice label="Read on" value={plan.targets.level_trace} options={TRACES} onchange={set('targets.level_trace')} />
     {#if plan.targets.level_school === 'custom'}
-      <NumberField label="Wanted level" unit="%" digits={0} step={1} min={0} max={110} value={plan.targets.screen_level} onchange={set('targets.screen_level')} />
+      <NumberField label="Wanted level" unit="%" digits={0} step={1} field="targets.screen_level" value={plan.targets.screen_level} onchange={set('targets.screen_level')} />
     {:else}
       <p class="flex justify-between"><span class="label-text">Wanted</span><span>{map ? `${map.target_low.toFixed(0)} to ${map.target_high.toFixed(0)} %` : '–'}</span></p>
     {/if}

@@ -8,12 +8,13 @@ import numpy as np
 
 from ...evaluation.results import Evaluation
 from ...plan import Change, Light, Plan, Subject
+from ...plan.lamps import MODIFIERS
 from ..rule import Proposal
 from ..wording import metres
 from .places import Place, lamp_to, stand_inside
 
-SOFT_BOX_M, SOFT_BOX_TRANSMISSION = 1.2, 0.55
-"""The soft box that is proposed: a usual large one, and the share of light that two layers of cloth let through."""
+SOFT_BOX_M, SOFT_BOX_TRANSMISSION = 1.2, MODIFIERS["softbox"]["transmission"]
+"""The soft box that is proposed: a usual large one."""
 TOO_LITTLE = 0.1
 """A stand moved less than this, m, is not worth walking to."""
 NEAREST_KEY = 0.8
