@@ -84,6 +84,7 @@ lint-python: $(STAMP)/dev
 	.venv/bin/mypy
 
 lint-web: $(STAMP)/node types-check
+	cd web && npm run --silent lint
 	cd web && npm run --silent check
 	cd web && npm run --silent test
 

@@ -50,9 +50,10 @@ def limit_line(limit: Limit) -> str:
     """The number with its unit, the steps beyond it, whose it is, and why it is that."""
     unit = f" {limit.unit}" if limit.unit else ""
     beyond = f" {limit.excess_unit}" if limit.excess_unit else unit
+    words = {limit.fix: "to be mended", limit.stop: "stops the shoot"}
     steps = [
-        f"{word} beyond it by more than {step:g}{beyond}"
-        for word, step in (("to be mended", limit.fix), ("stops the shoot", limit.stop))
+        f"{word} beyond it" + (f" by more than {step:.3g}{beyond}" if step > 0.0 else "")
+        for step, word in words.items()
         if math.isfinite(step)
     ]
     return "; ".join([f"**{limit.at:.3g}{unit}**", *steps]) + f". {limit.source}. {limit.reason}"

@@ -43,7 +43,7 @@ def test_the_demo_runs_from_the_wheel(installed: Path, tmp_path: Path) -> None:
     server = subprocess.Popen(
         [installed / "ausblick", "demo", "--data", tmp_path / "data", "--port", "0"],
         stdout=subprocess.PIPE, text=True, env=bare, cwd=tmp_path,
-        preexec_fn=lambda: signal.signal(signal.SIGINT, signal.default_int_handler),
+        preexec_fn=lambda: signal.signal(signal.SIGINT, signal.SIG_DFL),
     )  # fmt: skip
     try:
         assert server.stdout is not None

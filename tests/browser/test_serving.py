@@ -15,7 +15,14 @@ from ausblick.demo.fern_house import seed_vault
 def test_ctrl_c_while_a_test_key_is_computed_ends_cleanly(tmp_path: Path) -> None:
     """A thread left inside compiled code would abort the process (exit code -6) after everything was answered."""
     words = [sys.executable, "-m", "ausblick", "serve", "--data", str(tmp_path), "--port", "0"]
-    server = subprocess.Popen(words, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)
+    server = subprocess.Popen(
+        words,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+        # A shell may have started this test with the signal ignored, and children inherit that.
+        preexec_fn=lambda: signal.signal(signal.SIGINT, signal.SIG_DFL),
+    )
     assert server.stdout is not None
     match = re.search(r"http://\S+/", server.stdout.readline())
     assert match is not None

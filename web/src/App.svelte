@@ -5,7 +5,14 @@
   import SetupList from './views/SetupList.svelte'
   import SetupView from './views/SetupView.svelte'
 
-  const routes = { '/': SetupList, '/kit': KitRoom, '/compare/:a/:b': CompareView, '/setup/:id': SetupView, '/setup/:id/:station': SetupView, '*': SetupList }
+  const routes = {
+    '/': SetupList,
+    '/kit': KitRoom,
+    '/compare/:a/:b': CompareView,
+    '/setup/:id': SetupView,
+    '/setup/:id/:station': SetupView,
+    '*': SetupList,
+  }
 </script>
 
 <Router {routes} />

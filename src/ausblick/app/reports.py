@@ -5,104 +5,18 @@ Other programs rely on these names (docs/formats.md); keys may be added, none ch
 
 from __future__ import annotations
 
-import math
 from dataclasses import asdict
 from typing import Any
 
-from ausblick.core.advice.rule import Finding, Remedy
 from ausblick.core.diagnosis.trial_key import TrialKey
-from ausblick.core.evaluation.results import Evaluation, Shadow
 from ausblick.core.frames.clip_timing import ClipReading
 from ausblick.core.frames.drift import Drifted, ScreenSeen, drift
 from ausblick.core.frames.reading import FrameReading, Level
 from ausblick.core.frames.spots import Spot
-from ausblick.core.light.spill import ProbeReading, Spill
 from ausblick.core.matte.keyer import Key
 from ausblick.core.matte.levers import Lever
 from ausblick.core.matte.quality import Measures
 from ausblick.core.matte.simulation import SimulatedKey
-
-
-def finite(value: float | None) -> float | None:
-    """JSON has no infinity: what is unbounded is null."""
-    return value if value is not None and math.isfinite(value) else None
-
-
-def check_report(evaluation: Evaluation, findings: list[Finding]) -> dict[str, Any]:
-    """The `check` object."""
-    coverage, reading, blur, focus = (evaluation.coverage, evaluation.screen, evaluation.blur, evaluation.focus)
-    return {
-        "coverage": {
-            "needed": list(coverage.needed) if coverage.needed else None,
-            "covered": coverage.covered,
-            "margin_m": coverage.margin_m,
-            "margin_px": coverage.margin_px,
-        },
-        "screen": None if reading is None else {k: finite(v) for k, v in asdict(reading).items()},
-        "exposure": {k: finite(v) for k, v in asdict(evaluation.exposure).items()},
-        "shadow": _shadow(evaluation.shadow),
-        "spill": _spill(evaluation.spill),
-        "reflections": [asdict(reflection) for reflection in evaluation.reflections],
-        "mirrored": [asdict(thing) for thing in evaluation.mirrored],
-        "texture": None if evaluation.texture is None else asdict(evaluation.texture),
-        "zones": asdict(evaluation.zones),
-        "blur": {k: finite(v) for k, v in asdict(blur).items()},
-        "focus": None if focus is None else {k: finite(v) for k, v in asdict(focus).items()},
-        "findings": [finding_report(finding) for finding in findings],
-        "not_computed": list(evaluation.not_computed),
-    }
-
-
-def _shadow(shadow: Shadow | None) -> dict[str, Any]:
-    """No figure, or no needed screen in view: no shadow."""
-    return asdict(shadow or Shadow(0.0, 0.0, None, None))
-
-
-def _spill(spill: Spill) -> dict[str, Any]:
-    shares = {name: getattr(spill, name) for name in ("front", "side", "back", "under")}
-    return {**shares, "probes": [_probe(reading) for reading in spill.probes]}
-
-
-def _probe(reading: ProbeReading) -> dict[str, Any]:
-    return {
-        **asdict(reading.place),
-        "light": [float(v) for v in reading.light],
-        "share": reading.share,
-        "lamps": reading.lamps,
-        "framed": reading.framed,
-        "sources": [{"surface": name, "share": share} for name, share in reading.sources],
-    }
-
-
-def finding_report(finding: Finding) -> dict[str, Any]:
-    rule, judgement = finding.rule, finding.judgement
-    return {
-        "id": rule.id,
-        "stage": rule.stage,
-        "severity": judgement.severity,
-        "says": judgement.says,
-        "measure": rule.measure,
-        "value": finite(judgement.value),
-        "limit": finite(judgement.limit),
-        "unit": judgement.unit,
-        "why": judgement.why or rule.why,
-        "source": rule.source,
-        "digits": rule.digits,
-        "remedies": [remedy_report(remedy) for remedy in finding.remedies],
-    }
-
-
-def remedy_report(remedy: Remedy) -> dict[str, Any]:
-    return {
-        "text": remedy.text,
-        "effect": remedy.effect,
-        "cost": remedy.cost,
-        "outcome": remedy.outcome,
-        "before": finite(remedy.before),
-        "after": finite(remedy.after),
-        "worsens": list(remedy.worsens),
-        "changes": [{"path": change.path, "value": change.value} for change in remedy.changes],
-    }
 
 
 def frame_report(reading: FrameReading) -> dict[str, Any]:

@@ -95,12 +95,13 @@ def say(data: Any) -> None:
 @as_json_option
 def check(plan_file: Path, as_json: bool) -> int:
     """Evaluate a whole plan: coverage, screen, exposure, blur, findings with remedies."""
-    from ausblick.app.reports import check_report
     from ausblick.cli.printing import check_table
+    from ausblick.core.advice.check_report import check_report
     from ausblick.core.advice.findings import find
+    from ausblick.core.standards.plain import plain
 
     evaluation, findings = find(load_plan(plan_file), BasisStore())
-    report = check_report(evaluation, findings)
+    report = plain(check_report(evaluation, findings))
     if as_json:
         say(report)
     else:

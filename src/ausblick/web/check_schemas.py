@@ -4,48 +4,24 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, RootModel
 
+from ausblick.app.frame_cause import FrameCause
+from ausblick.core.diagnosis.hand_readings import HandReading, Zebra
+from ausblick.core.diagnosis.trial_key import Box
+from ausblick.core.plan.changes import Change
 from ausblick.core.standin.as_built import FIRST_SEED
+from ausblick.core.standin.standin_camera import MeterReading
 
 from .answers import Answer
-from .evaluation_schemas import ChangeModel
 from .kit_schemas import PlanBody
 from .schemas import FrameModel, FramePath, FrameReadingModel, ScopesModel, SetupPath
 
 Corner = tuple[float, float]
 
 
-class FitModel(Answer):
-    """Which lamp is not as planned; `sure` 0..1; `factor`: light over planned; `moved`: x, z in m."""
-
-    story: Literal["as planned", "exposure", "dimmer", "stand", "pair", "several", "unknown"]
-    lamp: str | None
-    factor: float
-    moved: tuple[float, float] | None
-    misfit_percent: float
-    sure: float
-    says: str
-    cure: str
-    changes: list[ChangeModel]
-    weights: dict[str, float]
-
-
-class ColourFitModel(Answer):
-    lamp: str | None
-    mired: float
-    says: str
-    cure: str
-    changes: list[ChangeModel]
-
-
-class CauseModel(Answer):
-    """From the reading to the action; `noise`: changes that put this frame's noise in the place of the model."""
-
-    fit: FitModel | None
-    colour: ColourFitModel | None
-    noise: list[ChangeModel]
-    recording: list[str]
+class CauseModel(RootModel[FrameCause]):
+    """What `FrameCause` says."""
 
 
 class RegionBody(BaseModel):
@@ -73,23 +49,15 @@ class PoseModel(Answer):
     misfit_px: float
     mark: tuple[float, float] | None
     mark_problem: str
-    changes: list[ChangeModel]
-
-
-class BoxModel(Answer):
-    x: float
-    y: float
-    w: float
-    h: float
-    percent: float
+    changes: list[Change]
 
 
 class TrialModel(Answer):
     residue_percent: float
     holes_percent: float | None
     needed_clip: float
-    residue: list[BoxModel]
-    holes: list[BoxModel]
+    residue: list[Box]
+    holes: list[Box]
 
 
 class CleanQuery(BaseModel):
@@ -112,15 +80,8 @@ class NineBody(PlanBody):
     unit: Literal["percent", "lux", "foot-candle", "stops"]
 
 
-class HandModel(Answer):
-    spread_stops: float
-    uncertain_stops: float
-    brightest: str
-    darkest: str
-    mean_lux: float | None
-    state: Literal["holds", "tight", "fails"]
-    says: str
-    fit: FitModel | None
+class HandModel(RootModel[HandReading]):
+    """What `HandReading` says."""
 
 
 class ZebraBody(BaseModel):
@@ -128,10 +89,8 @@ class ZebraBody(BaseModel):
     full: float
 
 
-class ZebraModel(Answer):
-    spread_stops: float
-    state: Literal["holds", "tight", "fails"]
-    says: str
+class ZebraModel(RootModel[Zebra]):
+    """What `Zebra` says."""
 
 
 class StandinBody(BaseModel):
@@ -140,7 +99,7 @@ class StandinBody(BaseModel):
 
 
 class StandinChanges(BaseModel):
-    changes: list[ChangeModel] = Field(max_length=50)
+    changes: list[Change] = Field(max_length=50)
 
 
 class StandinModel(Answer):
@@ -171,11 +130,8 @@ class MeterBody(BaseModel):
     at: list[float] = Field(min_length=2, max_length=3, description="x, y, z in m; for a spot parts of the frame.")
 
 
-class MeterModel(Answer):
-    kind: Literal["incident", "spot"]
-    lux: float | None
-    candela_m2: float | None
-    stops: float | None
+class MeterModel(RootModel[MeterReading]):
+    """What `MeterReading` says."""
 
 
 class RecordBody(BaseModel):

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import BaseModel, Field
 
+from ausblick.core.advice.search.recorders import Recorder
+from ausblick.core.advice.search.room_table import Cell
+from ausblick.core.evaluation.number import Number
 from ausblick.core.kit import Kit
-from ausblick.core.plan import Framing, Plan, Recording
+from ausblick.core.plan import Framing, Plan
 
 from .answers import Answer
-from .evaluation_schemas import ChangeModel, NumberModel
 
 
 class KitModel(Answer):
@@ -36,18 +38,8 @@ class ProposeBody(PlanBody):
     framing: Framing
 
 
-class RecorderModel(Answer):
-    name: str
-    recording: Recording
-    bits_a_pixel: float
-    gb_minute: float
-    card_minutes: float
-    chosen: bool
-    changes: list[ChangeModel]
-
-
 class RecorderList(Answer):
-    recorders: list[RecorderModel]
+    recorders: list[Recorder]
 
 
 class FramingModel(Answer):
@@ -57,26 +49,9 @@ class FramingModel(Answer):
     focal_mm: float
 
 
-class CellModel(Answer):
-    """One framing with one lens in this room."""
-
-    framing: Framing
-    lens: str
-    focal_mm: float
-    state: Literal["possible", "tight", "impossible"]
-    blocks: Literal["", "depth", "width", "height", "screen", "lens"]
-    why: str
-    turned: bool
-    gap: float | None
-    camera_z: float | None
-    screen: str | None
-    margin_m: float | None
-    changes: list[ChangeModel]
-
-
 class RoomTableModel(Answer):
     lenses: list[str]
-    cells: list[CellModel]
+    cells: list[Cell]
 
 
 class AlternativeModel(Answer):
@@ -87,7 +62,7 @@ class AlternativeModel(Answer):
     costs: list[str]
     stops: list[str]
     plan: Plan
-    numbers: list[NumberModel]
+    numbers: list[Number]
 
 
 class ProposalsModel(Answer):

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, RootModel
+
+from ausblick.core.advice.search.distances import Distances
+from ausblick.core.advice.search.even_screen import Even
+from ausblick.core.advice.search.ledger import Ledger
 
 from .answers import Answer
-from .evaluation_schemas import ChangeModel
 from .kit_schemas import PlanBody
 
 
@@ -19,39 +22,12 @@ class EvenBody(PlanBody):
     aims: bool = True
 
 
-class EvenModel(Answer):
-    """Changes that even the screen (none: nothing better was found), and what is in the way."""
-
-    changes: list[ChangeModel]
-    words: list[str]
-    spread_before: float | None
-    spread_after: float | None
-    lux_before: float
-    lux_after: float
-    limits: list[str]
+class EvenModel(RootModel[Even]):
+    """What `Even` says."""
 
 
-class AtDistanceModel(Answer):
-    z: float
-    shadow_percent: float
-    shadow_area: float
-    edge: float | None
-    under: float | None
-    needed: tuple[float, float] | None
-    margin_m: float | None
-    others_percent: float | None
-    changes: list[ChangeModel]
-
-
-class SchoolRowModel(Answer):
-    school: Literal["1m", "1.2-2m", "2m-plus", "3m", "shadow-gone"]
-    found: AtDistanceModel | None
-    why_not: str
-
-
-class DistancesModel(Answer):
-    curve: list[AtDistanceModel]
-    schools: list[SchoolRowModel]
+class DistancesModel(RootModel[Distances]):
+    """What `Distances` says."""
 
 
 class PhotometryBody(BaseModel):
@@ -76,41 +52,5 @@ class LedgerBody(PlanBody):
     )
 
 
-class EntryModel(Answer):
-    row: Literal["frame rate", "shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
-    setting: str
-    stops: float
-    locked: bool
-
-
-class StandingModel(Answer):
-    """Stops over what is wanted."""
-
-    screen: float | None
-    face: float | None
-
-
-class OutcomeModel(Answer):
-    smear_px: float | None
-    noise_percent: float | None
-    depth_m: float | None
-    cut_flashes: float
-    watts: float
-    edge_percent: float | None
-    standing: StandingModel
-
-
-class SolutionModel(Answer):
-    name: str
-    changes: list[ChangeModel]
-    entries: list[EntryModel]
-    outcome: OutcomeModel
-    missing: float
-    says: str
-
-
-class LedgerModel(Answer):
-    entries: list[EntryModel]
-    outcome: OutcomeModel
-    solutions: list[SolutionModel]
-    safe_shutters: list[float]
+class LedgerModel(RootModel[Ledger]):
+    """What `Ledger` says."""

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from ausblick.core.camera.copies import Copy
+
 from .answers import Answer
 from .kit_schemas import PlanBody
 
@@ -32,15 +34,5 @@ class CopiesBody(PlanBody):
     row_depth: float = Field(default=1.5, ge=0.0, le=100.0, allow_inf_nan=False)
 
 
-class CopyModel(Answer):
-    row: int
-    place: int
-    depth: float
-    scale: float
-    across: float
-    overlaps: bool
-    outside: bool
-
-
 class CopiesModel(Answer):
-    copies: list[CopyModel]
+    copies: list[Copy]

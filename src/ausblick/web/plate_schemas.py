@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from flask_openapi3.models.file import FileStorage
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import AwareDatetime, BaseModel, Field, RootModel
+
+from ausblick.core.advice.search.lighting_brief import LightingBrief
+from ausblick.core.plate.plate_camera import PlateCamera, PlateLight
+from ausblick.core.plate.plate_picture import PlateReading
 
 from .answers import Answer
 
@@ -19,16 +23,8 @@ class PlateForm(BaseModel):
     file: FileStorage
 
 
-class PlateReadingModel(Answer):
-    width: int
-    height: int
-    mean_level: float
-    black_level: float
-    white_level: float
-    contrast_stops: float
-    cct: float
-    brightness: Literal["night", "dusk", "indoors", "day", "noon"]
-    sharpness: Literal["sharp", "soft", "blurred"]
+class PlateReadingModel(RootModel[PlateReading]):
+    """What `PlateReading` says."""
 
 
 class MarksBody(BaseModel):
@@ -45,34 +41,16 @@ class MarksBody(BaseModel):
     tip: Spot | None = None
 
 
-class PlateCameraModel(Answer):
-    tilt: float
-    roll: float
-    focal_mm_ff: float
-    view_deg: float
-    horizon_v: float
-    measured_view: bool
-
-
-class PlateLightModel(Answer):
-    azimuth: float
-    elevation: float
+class PlateLightModel(RootModel[PlateLight]):
+    """What `PlateLight` says."""
 
 
 class MarksModel(Answer):
     """`light` is null without a marked shadow; `light_problem` says why one can't be read."""
 
-    camera: PlateCameraModel
-    light: PlateLightModel | None
+    camera: PlateCamera
+    light: PlateLight | None
     light_problem: str | None
-
-
-class KeyStandModel(Answer):
-    away: float
-    x: float
-    y: float
-    z: float
-    problem: str
 
 
 class SunBody(BaseModel):
@@ -84,19 +62,5 @@ class SunBody(BaseModel):
     heading: float = Field(ge=-360.0, le=360.0, allow_inf_nan=False)
 
 
-class LevelTargetModel(Answer):
-    school: str
-    level: float
-    low: float
-    high: float
-    why: str
-
-
-class BriefModel(Answer):
-    wrap_around: bool
-    stands: list[KeyStandModel]
-    ratio: float
-    rim: bool
-    cct: float
-    levels: list[LevelTargetModel]
-    words: list[str]
+class BriefModel(RootModel[LightingBrief]):
+    """What `LightingBrief` says."""

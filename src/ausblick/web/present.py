@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from typing import Any
 
 import numpy as np
 
-from ausblick.app.reports import check_report, finite
+from ausblick.core.advice.check_report import check_report
 from ausblick.core.advice.rule import Finding
 from ausblick.core.camera.coverage import action_heights
 from ausblick.core.camera.view import angle_of_view
@@ -17,6 +16,8 @@ from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.beam_width import beam_width
+from ausblick.core.light.emission import emission_of
 from ausblick.core.light.floor_shadow import FloorShadow, floor_shadow
 from ausblick.core.plan import unknown_fields
 from ausblick.core.rig.circuits import loads
@@ -45,11 +46,12 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding], store: Bas
                     "id": lamp.id,
                     "screen_lux": evaluation.screen_by_lamp.get(lamp.id, 0.0),
                     "face_lux": evaluation.face_by_lamp.get(lamp.id, 0.0),
+                    "beam": beam_width(emission_of(lamp, plan)),
                 }
                 for lamp in evaluation.plan.lights
             ],
-            "loads": [asdict(load) for load in loads(plan)],
-            "numbers": [{**asdict(number), "value": finite(number.value)} for number in numbers(evaluation)],
+            "loads": loads(plan),
+            "numbers": numbers(evaluation),
             "action_heights": action_heights(plan.subject) if plan.subject else None,
             "field_on_screen": field_on_screen(plan, evaluation.view),
             "field_of_view_deg": angle_of_view(

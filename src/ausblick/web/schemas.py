@@ -7,10 +7,16 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from ausblick.core.diagnosis.comparison import Compared, Verdict
+from ausblick.core.frames.clip_timing import Breach
+from ausblick.core.frames.drift import Drifted
+from ausblick.core.frames.reading import Level
+from ausblick.core.frames.spots import Spot
+from ausblick.core.matte.keyer import Sample
 from ausblick.core.plan import Plan
+from ausblick.core.plan.changes import Change
 
 from .answers import Answer
-from .evaluation_schemas import ChangeModel
 
 
 class Problem(Answer):
@@ -23,7 +29,7 @@ class Problem(Answer):
 
 class EvaluateBody(BaseModel):
     plan: dict[str, Any] = Field(description="A plan document.")
-    changes: list[ChangeModel] = Field(default=[], max_length=200)
+    changes: list[Change] = Field(default=[], max_length=200)
     remedies: bool = True
 
 
@@ -92,33 +98,19 @@ class ConflictModel(Answer):
     kept: int
 
 
-class SpotModel(Answer):
-    x: float
-    y: float
-    w: float
-    h: float
-    delta_percent: float
-
-
-class LevelModel(Answer):
-    mean: float
-    p1: float
-    p99: float
-
-
 class FrameReadingModel(Answer):
     width: int
     height: int
     hue: Literal["green", "blue"] | None
     screen_area_percent: float
-    level_luma: LevelModel | None
-    level_key_channel: LevelModel | None
+    level_luma: Level | None
+    level_key_channel: Level | None
     band_percent: float | None
     even_percent: float | None
     grid: list[list[float | None]] | None
     slope_percent: list[float] | None
-    hot_spots: list[SpotModel]
-    shadows: list[SpotModel]
+    hot_spots: list[Spot]
+    shadows: list[Spot]
     noise_percent: float | None
     hue_deg: float | None
     saturation: float | None
@@ -131,19 +123,13 @@ class FrameReadingModel(Answer):
     spill_skin_percent: float | None = None
 
 
-class SampleModel(Answer):
-    rgb: list[float]
-    x: float
-    y: float
-
-
 class KeyModel(Answer):
     residue_percent: float
     holes_percent: float | None
     black_clip: float
     white_clip: float
     needed_clip: float
-    sample: SampleModel
+    sample: Sample
 
 
 class ScopesModel(Answer):
@@ -180,12 +166,6 @@ class FrameList(Answer):
     frames: list[FrameSummary]
 
 
-class BreachModel(Answer):
-    begins: float
-    ends: float
-    sides: list[str]
-
-
 class ClipModel(Answer):
     container: str
     codec: str
@@ -199,7 +179,7 @@ class ClipModel(Answer):
     flicker_hz: float | None
     drift_percent: float
     worst_frame: int
-    breaches: list[BreachModel]
+    breaches: list[Breach]
 
 
 class FrameModel(Answer):
@@ -219,26 +199,11 @@ class FrameModel(Answer):
     deviation: DeviationModel | None
 
 
-class ComparedModel(Answer):
-    name: str
-    unit: str
-    planned: float | None
-    measured: float | None
-    difference: float | None
-    agree_within: float
-    means: str
-
-
-class VerdictModel(Answer):
-    state: Literal["holds", "tight", "fails"]
-    says: str
-
-
 class ComparisonModel(Answer):
     """`hot_spots_planned`, `shadows_planned`: in the reading's order, does the plan's own picture have them?"""
 
-    verdict: VerdictModel
-    rows: list[ComparedModel]
+    verdict: Verdict
+    rows: list[Compared]
     hot_spots_planned: list[bool]
     shadows_planned: list[bool]
     planned_grid: list[list[float | None]]
@@ -249,19 +214,10 @@ class ComparisonModel(Answer):
     not_computed: list[str]
 
 
-class DriftedModel(Answer):
-    name: str
-    unit: str
-    before: float
-    now: float
-    difference: float
-    means: str
-
-
 class DriftModel(Answer):
     before: str
     now: str
-    rows: list[DriftedModel]
+    rows: list[Drifted]
 
 
 class TermModel(Answer):

@@ -7,8 +7,10 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from ausblick.core.matte.levers import Lever
+from ausblick.core.matte.quality import QualityPart
+
 from .answers import Answer
-from .evaluation_schemas import ChangeModel
 from .kit_schemas import PlanBody
 
 
@@ -17,23 +19,6 @@ class TestKeyBody(PlanBody):
 
     setup_id: int | None = Field(default=None, ge=1, le=2**31)
     levers: bool = True
-
-
-class PartModel(Answer):
-    name: str
-    value: float | None
-    ideal: float | None
-    border: float | None
-    weight: float
-    halvings: float
-
-
-class LeverModel(Answer):
-    change: str
-    quality_after: float
-    gain: float
-    cost: str
-    changes: list[ChangeModel]
 
 
 class WindowModel(Answer):
@@ -66,11 +51,11 @@ class TestKeyModel(Answer):
     step: str
     problem: str
     quality: float | None
-    parts: list[PartModel]
+    parts: list[QualityPart]
     residue_percent: float | None
     holes_percent: float | None
     flicker_percent: float | None
-    levers: list[LeverModel]
+    levers: list[Lever]
     windows: list[WindowModel]
 
 

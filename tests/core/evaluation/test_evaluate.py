@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from ausblick.app.reports import check_report
+from ausblick.core.advice.check_report import check_report
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.search.framing import FILLS, framing_changes
 from ausblick.core.evaluation.evaluate import evaluate
@@ -13,6 +13,7 @@ from ausblick.core.evaluation.frame_outlines import field_on_screen, picture_of
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.standards.plain import plain
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.conftest import MakePlan, lamp
 
@@ -58,7 +59,7 @@ def test_judged_cells_are_those_the_camera_needs(make: MakePlan) -> None:
 
 
 def test_promised_keys_are_there() -> None:
-    report = check_report(*find(seed_vault(), BasisStore()))
+    report = plain(check_report(*find(seed_vault(), BasisStore())))
     assert set(report["coverage"]) >= {"needed", "covered", "margin_m"}
     lights = {"lux_mean", "lux_min", "lux_max", "uniformity", "spread_stops"}
     assert set(report["screen"]) >= lights | {"level_luma", "level_key_channel", "band_percent"}

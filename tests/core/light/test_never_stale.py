@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Iterator
 from typing import Any
 
 import pytest
 
-from ausblick.app.reports import check_report
+from ausblick.core.advice.check_report import check_report
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.floor_shadow import floor_shadow
 from ausblick.core.plan import Change, Plan, PlanError, apply_changes, dump_plan, plan_from, range_at
+from ausblick.core.standards.plain import plain
 
 SET = plan_from(
     {
@@ -134,7 +134,7 @@ WORDS: list[tuple[str, Any]] = [
 def said(plan: Plan, store: BasisStore) -> Any:
     shadow = floor_shadow(plan, store)
     floor = None if shadow is None else float(shadow.lost.sum())
-    return json.loads(json.dumps({**check_report(evaluate(plan, store), []), "floor": floor}))
+    return {**plain(check_report(evaluate(plan, store), [])), "floor": floor}
 
 
 def alike(a: Any, b: Any, path: str = "") -> Iterator[str]:

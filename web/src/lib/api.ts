@@ -40,21 +40,16 @@ export const listSetups = async () => (await call(client.GET('/api/setups'))).se
 export const getSetup = (id: number) => call(client.GET('/api/setups/{setup_id}', at(id)))
 export const createSetup = (title: string, plan?: Record<string, unknown>) =>
   call(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))
-export const renameSetup = (id: number, title: string) =>
-  call(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
+export const renameSetup = (id: number, title: string) => call(client.PATCH('/api/setups/{setup_id}', { ...at(id), body: { title } }))
 export const deleteSetup = (id: number) => call(client.DELETE('/api/setups/{setup_id}', at(id)))
 export const restoreSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/restore', at(id)))
 export const duplicateSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/duplicate', at(id)))
 export const undoSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/undo', at(id)))
 export const redoSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/redo', at(id)))
-export const listVersions = async (id: number) =>
-  (await call(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
-export const nameVersion = (id: number, name: string) =>
-  call(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
+export const listVersions = async (id: number) => (await call(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
+export const nameVersion = (id: number, name: string) => call(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
 export const openVersion = (setup_id: number, version_id: number) =>
-  call(
-    client.POST('/api/setups/{setup_id}/versions/{version_id}/open', { params: { path: { setup_id, version_id } } }),
-  )
+  call(client.POST('/api/setups/{setup_id}/versions/{version_id}/open', { params: { path: { setup_id, version_id } } }))
 
 /** Save, or learn that somebody else was first. */
 export async function saveSetup(id: number, base: number, plan: Plan): Promise<Setup | Conflict> {
@@ -67,13 +62,8 @@ export async function saveSetup(id: number, base: number, plan: Plan): Promise<S
 export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = []) =>
   call(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
 
-export const listFrames = async (id: number) =>
-  (await call(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
-export const getFrame = (frame_id: number) =>
-  call(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
-export const deleteFrame = (frame_id: number) =>
-  call(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
-export const compareFrame = (frame_id: number) =>
-  call(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
-export const glossary = async () =>
-  (await call(client.GET('/api/glossary'))).terms
+export const listFrames = async (id: number) => (await call(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
+export const getFrame = (frame_id: number) => call(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+export const deleteFrame = (frame_id: number) => call(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+export const compareFrame = (frame_id: number) => call(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
+export const glossary = async () => (await call(client.GET('/api/glossary'))).terms

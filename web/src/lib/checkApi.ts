@@ -55,9 +55,7 @@ export const readNine = (plan: Plan, values: (number | null)[], unit: 'percent' 
   call(client.POST('/api/readings', { body: { plan, values, unit } }))
 export const readZebra = (first: number, full: number) => call(client.POST('/api/zebra', { body: { first, full } }))
 
-export const getLists = async (id: number) =>
-  (await call(client.GET('/api/setups/{setup_id}/lists', setup(id)))).items
+export const getLists = async (id: number) => (await call(client.GET('/api/setups/{setup_id}/lists', setup(id)))).items
 export const tick = async (setup_id: number, item: string, ticked: boolean) =>
   (await call(client.PUT('/api/setups/{setup_id}/lists/{item}', { params: { path: { setup_id, item } }, body: { ticked } }))).items
-export const clearLists = async (id: number) =>
-  (await call(client.DELETE('/api/setups/{setup_id}/lists', setup(id)))).items
+export const clearLists = async (id: number) => (await call(client.DELETE('/api/setups/{setup_id}/lists', setup(id)))).items

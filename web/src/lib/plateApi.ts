@@ -12,7 +12,6 @@ export function keepPlate(setup_id: number, file: File): Promise<PlateReading> {
 }
 export const keptPlate = (setup_id: number) =>
   call(client.GET('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } })).catch(() => null)
-export const dropPlate = (setup_id: number) =>
-  call(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
+export const dropPlate = (setup_id: number) => call(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
 export const readMarks = (body: MarksBody) => call(client.POST('/api/plate/marks', { body }))
 export const lightingBrief = (plan: Plan) => call(client.POST('/api/brief', { body: { plan } }))

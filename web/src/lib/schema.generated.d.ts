@@ -962,8 +962,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** AdviceModel */
-        AdviceModel: {
+        /**
+         * Advice
+         * @description The colour to take, why, and what it costs.
+         */
+        Advice: {
             /** Colour */
             colour: string;
             /** Costs */
@@ -981,7 +984,7 @@ export interface components {
             /** Name */
             name: string;
             /** Numbers */
-            numbers: components["schemas"]["NumberModel"][];
+            numbers: components["schemas"]["Number"][];
             plan: components["schemas"]["Plan"];
             /** Says */
             says: string;
@@ -1007,10 +1010,15 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        /** AtDistanceModel */
-        AtDistanceModel: {
+        /**
+         * AtDistance
+         * @description What a distance z in m gives: shadow at its deepest in % and the part of the needed screen in %,
+         *     screen colour on edge and underside in % of the face's light, the needed screen in m, the margin in m, the
+         *     share in % of the screen's light that comes from the subject's lamps; and the changes that go there.
+         */
+        AtDistance: {
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Edge */
             edge: number | null;
             /** Margin M */
@@ -1031,8 +1039,11 @@ export interface components {
             /** Z */
             z: number;
         };
-        /** BlurModel */
-        BlurModel: {
+        /**
+         * Blur
+         * @description Smear of the fastest movement and the screen's defocus disc, in recorded px.
+         */
+        Blur: {
             /** Motion Px */
             motion_px: number | null;
             /** Screen Defocus Px */
@@ -1040,8 +1051,11 @@ export interface components {
             /** Shutter Angle */
             shutter_angle: number;
         };
-        /** BoxModel */
-        BoxModel: {
+        /**
+         * Box
+         * @description Upper left corner and size in parts of the frame; `percent`: its share of the frame.
+         */
+        Box: {
             /** H */
             h: number;
             /** Percent */
@@ -1053,8 +1067,11 @@ export interface components {
             /** Y */
             y: number;
         };
-        /** BreachModel */
-        BreachModel: {
+        /**
+         * Breach
+         * @description From when to when, in s, the subject touches the frame's edge or leaves the screen, and on which sides.
+         */
+        Breach: {
             /** Begins */
             begins: number;
             /** Ends */
@@ -1062,23 +1079,11 @@ export interface components {
             /** Sides */
             sides: string[];
         };
-        /** BriefModel */
-        BriefModel: {
-            /** Cct */
-            cct: number;
-            /** Levels */
-            levels: components["schemas"]["LevelTargetModel"][];
-            /** Ratio */
-            ratio: number;
-            /** Rim */
-            rim: boolean;
-            /** Stands */
-            stands: components["schemas"]["KeyStandModel"][];
-            /** Words */
-            words: string[];
-            /** Wrap Around */
-            wrap_around: boolean;
-        };
+        /**
+         * BriefModel
+         * @description What `LightingBrief` says.
+         */
+        BriefModel: components["schemas"]["LightingBrief"];
         /**
          * Camera
          * @description `pan` is positive to the right, `tilt` upwards, `roll` 90 is turned on its side. Degrees.
@@ -1230,26 +1235,22 @@ export interface components {
         };
         /**
          * CauseModel
-         * @description From the reading to the action; `noise`: changes that put this frame's noise in the place of the model.
+         * @description What `FrameCause` says.
          */
-        CauseModel: {
-            colour: components["schemas"]["ColourFitModel"] | null;
-            fit: components["schemas"]["FitModel"] | null;
-            /** Noise */
-            noise: components["schemas"]["ChangeModel"][];
-            /** Recording */
-            recording: string[];
-        };
-        /** CautionModel */
-        CautionModel: {
+        CauseModel: components["schemas"]["FrameCause"];
+        /**
+         * Caution
+         * @description What applies here, with the number that calls for it.
+         */
+        Caution: {
             /** Says */
             says: string;
         };
         /**
-         * CellModel
-         * @description One framing with one lens in this room.
+         * Cell
+         * @description One framing with one lens. `changes` set it up; empty where it is impossible.
          */
-        CellModel: {
+        Cell: {
             /**
              * Blocks
              * @enum {string}
@@ -1258,7 +1259,7 @@ export interface components {
             /** Camera Z */
             camera_z: number | null;
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Focal Mm */
             focal_mm: number;
             /**
@@ -1284,15 +1285,21 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** ChangeModel */
-        ChangeModel: {
+        /**
+         * Change
+         * @description Set the field at `path` (such as `subject.z` or `lights[1].dimmer`) to a JSON value.
+         */
+        Change: {
             /** Path */
             path: string;
             /** Value */
             value: unknown;
         };
-        /** CheckItem */
-        CheckItem: {
+        /**
+         * Check
+         * @description One thing that wants attention before the day.
+         */
+        Check: {
             /** Do */
             do: string;
             /** Matter */
@@ -1302,25 +1309,25 @@ export interface components {
             /** Thing */
             thing: string;
         };
-        /** CheckModel */
-        CheckModel: {
-            blur: components["schemas"]["BlurModel"];
-            coverage: components["schemas"]["CoverageModel"];
-            exposure: components["schemas"]["ExposureModel"];
+        /** CheckReport */
+        CheckReport: {
+            blur: components["schemas"]["Blur"];
+            coverage: components["schemas"]["CoverageReport"];
+            exposure: components["schemas"]["Exposure"];
             /** Findings */
-            findings: components["schemas"]["FindingModel"][];
-            focus: components["schemas"]["FocusModel"] | null;
+            findings: components["schemas"]["FindingReport"][];
+            focus: components["schemas"]["Focus"] | null;
             /** Mirrored */
-            mirrored: components["schemas"]["MirroredModel"][];
+            mirrored: components["schemas"]["Mirrored"][];
             /** Not Computed */
             not_computed: string[];
             /** Reflections */
-            reflections: components["schemas"]["ReflectionModel"][];
-            screen: components["schemas"]["ScreenModel"] | null;
-            shadow: components["schemas"]["ShadowModel"];
-            spill: components["schemas"]["SpillModel"];
-            texture: components["schemas"]["TextureModel"] | null;
-            zones: components["schemas"]["ZonesModel"];
+            reflections: components["schemas"]["Reflection"][];
+            screen: components["schemas"]["ScreenReading"] | null;
+            shadow: components["schemas"]["Shadow"];
+            spill: components["schemas"]["SpillReport"];
+            texture: components["schemas"]["Texture"] | null;
+            zones: components["schemas"]["Zones"];
         };
         /** Circuit */
         Circuit: {
@@ -1343,7 +1350,7 @@ export interface components {
             /** Bits */
             bits: number;
             /** Breaches */
-            breaches: components["schemas"]["BreachModel"][];
+            breaches: components["schemas"]["Breach"][];
             /** Chroma */
             chroma: string | null;
             /** Codec */
@@ -1367,10 +1374,13 @@ export interface components {
             /** Worst Frame */
             worst_frame: number;
         };
-        /** ColourFitModel */
-        ColourFitModel: {
+        /**
+         * ColourFit
+         * @description `mired`: colour over planned, positive is warmer; `lamp` None when all of it is shifted alike.
+         */
+        ColourFit: {
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Cure */
             cure: string;
             /** Lamp */
@@ -1380,8 +1390,11 @@ export interface components {
             /** Says */
             says: string;
         };
-        /** ComparedModel */
-        ComparedModel: {
+        /**
+         * Compared
+         * @description `means` says what the difference tells; empty where the two agree or one is missing.
+         */
+        Compared: {
             /** Agree Within */
             agree_within: number;
             /** Difference */
@@ -1411,7 +1424,7 @@ export interface components {
             /** Planned Hue */
             planned_hue: string;
             /** Rows */
-            rows: components["schemas"]["ComparedModel"][];
+            rows: components["schemas"]["Compared"][];
             /** Shadows Planned */
             shadows_planned: boolean[];
             /** Target High */
@@ -1423,7 +1436,7 @@ export interface components {
              * @enum {string}
              */
             trace: "luma" | "key-channel";
-            verdict: components["schemas"]["VerdictModel"];
+            verdict: components["schemas"]["Verdict"];
         };
         /**
          * ConflictModel
@@ -1481,10 +1494,15 @@ export interface components {
         /** CopiesModel */
         CopiesModel: {
             /** Copies */
-            copies: components["schemas"]["CopyModel"][];
+            copies: components["schemas"]["Copy"][];
         };
-        /** CopyModel */
-        CopyModel: {
+        /**
+         * Copy
+         * @description `scale` of the filmed figure; `across` of its middle in parts of the picture's width (0.5 = middle).
+         *
+         *     `depth` m behind the mark. `overlaps` a neighbour of its row; `outside` leaves the picture.
+         */
+        Copy: {
             /** Across */
             across: number;
             /** Depth */
@@ -1516,8 +1534,11 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        /** CoverageModel */
-        CoverageModel: {
+        /**
+         * CoverageReport
+         * @description `needed`: x0, y0, x1, y1 on the screen's plane in m; the margin in m and px, negative where some is missing.
+         */
+        CoverageReport: {
             /** Covered */
             covered: boolean;
             /** Margin M */
@@ -1525,7 +1546,12 @@ export interface components {
             /** Margin Px */
             margin_px: number | null;
             /** Needed */
-            needed: number[] | null;
+            needed: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
         };
         /** CreateBody */
         CreateBody: {
@@ -1570,13 +1596,21 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        /** DistancesModel */
-        DistancesModel: {
+        /**
+         * Distances
+         * @description The curve, nearest first, and a row for each school.
+         */
+        Distances: {
             /** Curve */
-            curve: components["schemas"]["AtDistanceModel"][];
+            curve: components["schemas"]["AtDistance"][];
             /** Schools */
-            schools: components["schemas"]["SchoolRowModel"][];
+            schools: components["schemas"]["SchoolRow"][];
         };
+        /**
+         * DistancesModel
+         * @description What `Distances` says.
+         */
+        DistancesModel: components["schemas"]["Distances"];
         /** DriftModel */
         DriftModel: {
             /** Before */
@@ -1584,10 +1618,13 @@ export interface components {
             /** Now */
             now: string;
             /** Rows */
-            rows: components["schemas"]["DriftedModel"][];
+            rows: components["schemas"]["Drifted"][];
         };
-        /** DriftedModel */
-        DriftedModel: {
+        /**
+         * Drifted
+         * @description `means` says what the change tells; empty where it is too small to matter.
+         */
+        Drifted: {
             /** Before */
             before: number;
             /** Difference */
@@ -1601,8 +1638,11 @@ export interface components {
             /** Unit */
             unit: string;
         };
-        /** EntryModel */
-        EntryModel: {
+        /**
+         * Entry
+         * @description A row: what it is set to, and the stops it wins (+) or spends (-) against the reference.
+         */
+        Entry: {
             /** Locked */
             locked: boolean;
             /**
@@ -1659,7 +1699,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /**
              * Plan
              * @description A plan document.
@@ -1683,7 +1723,7 @@ export interface components {
                 number,
                 number
             ] | null;
-            check: components["schemas"]["CheckModel"];
+            check: components["schemas"]["CheckReport"];
             /** Field Of View Deg */
             field_of_view_deg: number;
             /** Field On Screen */
@@ -1697,7 +1737,7 @@ export interface components {
             /** Lamps */
             lamps: components["schemas"]["LampShare"][];
             /** Loads */
-            loads: components["schemas"]["LoadModel"][];
+            loads: components["schemas"]["Load"][];
             map: components["schemas"]["MapModel"];
             /** Needed Outline */
             needed_outline: [
@@ -1705,8 +1745,29 @@ export interface components {
                 number
             ][];
             /** Numbers */
-            numbers: components["schemas"]["NumberModel"][];
+            numbers: components["schemas"]["Number"][];
             picture: components["schemas"]["PictureModel"];
+        };
+        /**
+         * Even
+         * @description Changes that even the screen (empty: none was better), the spread and mean level before and after,
+         *     what to do in words, and what is in the way.
+         */
+        Even: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Limits */
+            limits: string[];
+            /** Lux After */
+            lux_after: number;
+            /** Lux Before */
+            lux_before: number;
+            /** Spread After */
+            spread_after: number | null;
+            /** Spread Before */
+            spread_before: number | null;
+            /** Words */
+            words: string[];
         };
         /**
          * EvenBody
@@ -1738,26 +1799,14 @@ export interface components {
         };
         /**
          * EvenModel
-         * @description Changes that even the screen (none: nothing better was found), and what is in the way.
+         * @description What `Even` says.
          */
-        EvenModel: {
-            /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
-            /** Limits */
-            limits: string[];
-            /** Lux After */
-            lux_after: number;
-            /** Lux Before */
-            lux_before: number;
-            /** Spread After */
-            spread_after: number | null;
-            /** Spread Before */
-            spread_before: number | null;
-            /** Words */
-            words: string[];
-        };
-        /** EvidenceModel */
-        EvidenceModel: {
+        EvenModel: components["schemas"]["Even"];
+        /**
+         * Evidence
+         * @description One surface before one screen colour: matte 0..1, distance in Cb, Cr (0..1) and in luma (points of %).
+         */
+        Evidence: {
             /** Chroma Distance */
             chroma_distance: number;
             /** Luma Distance */
@@ -1769,8 +1818,11 @@ export interface components {
             /** Surface */
             surface: string;
         };
-        /** ExposureModel */
-        ExposureModel: {
+        /**
+         * Exposure
+         * @description Light on the face in lux (None without a figure), and what the skin then reads in %.
+         */
+        Exposure: {
             /** Grey Lux */
             grey_lux: number;
             /** Stops Over */
@@ -1780,8 +1832,11 @@ export interface components {
             /** Subject Lux */
             subject_lux: number | null;
         };
-        /** FindingModel */
-        FindingModel: {
+        /**
+         * FindingReport
+         * @description A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
+         */
+        FindingReport: {
             /** Digits */
             digits: number;
             /** Id */
@@ -1790,8 +1845,10 @@ export interface components {
             limit: number | null;
             /** Measure */
             measure: string;
+            /** Reason */
+            reason: string;
             /** Remedies */
-            remedies: components["schemas"]["RemedyModel"][];
+            remedies: components["schemas"]["Remedy"][];
             /** Says */
             says: string;
             /**
@@ -1812,40 +1869,6 @@ export interface components {
             value: number | null;
             /** Why */
             why: string;
-        };
-        /**
-         * FitModel
-         * @description Which lamp is not as planned; `sure` 0..1; `factor`: light over planned; `moved`: x, z in m.
-         */
-        FitModel: {
-            /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
-            /** Cure */
-            cure: string;
-            /** Factor */
-            factor: number;
-            /** Lamp */
-            lamp: string | null;
-            /** Misfit Percent */
-            misfit_percent: number;
-            /** Moved */
-            moved: [
-                number,
-                number
-            ] | null;
-            /** Says */
-            says: string;
-            /**
-             * Story
-             * @enum {string}
-             */
-            story: "as planned" | "exposure" | "dimmer" | "stand" | "pair" | "several" | "unknown";
-            /** Sure */
-            sure: number;
-            /** Weights */
-            weights: {
-                [key: string]: number;
-            };
         };
         /**
          * Fixture
@@ -1989,14 +2012,29 @@ export interface components {
             /** Z */
             z: number[];
         };
-        /** FocusModel */
-        FocusModel: {
+        /**
+         * Focus
+         * @description Sharp from near to far (m, far may be inf) when focused on the mark.
+         */
+        Focus: {
             /** Distance M */
             distance_m: number;
             /** Far M */
             far_m: number | null;
             /** Near M */
             near_m: number;
+        };
+        /**
+         * FrameCause
+         * @description `noise`: changes that put this frame's noise in the place of the model.
+         */
+        FrameCause: {
+            colour: components["schemas"]["ColourFit"] | null;
+            fit: components["schemas"]["LampFit"] | null;
+            /** Noise */
+            noise: components["schemas"]["Change"][];
+            /** Recording */
+            recording: string[];
         };
         /** FrameForm */
         FrameForm: {
@@ -2072,13 +2110,13 @@ export interface components {
             /** Height */
             height: number;
             /** Hot Spots */
-            hot_spots: components["schemas"]["SpotModel"][];
+            hot_spots: components["schemas"]["Spot"][];
             /** Hue */
             hue: ("green" | "blue") | null;
             /** Hue Deg */
             hue_deg: number | null;
-            level_key_channel: components["schemas"]["LevelModel"] | null;
-            level_luma: components["schemas"]["LevelModel"] | null;
+            level_key_channel: components["schemas"]["Level"] | null;
+            level_luma: components["schemas"]["Level"] | null;
             /** Noise Percent */
             noise_percent: number | null;
             /** Saturation */
@@ -2086,7 +2124,7 @@ export interface components {
             /** Screen Area Percent */
             screen_area_percent: number;
             /** Shadows */
-            shadows: components["schemas"]["SpotModel"][];
+            shadows: components["schemas"]["Spot"][];
             /** Slope Percent */
             slope_percent: number[] | null;
             /**
@@ -2164,13 +2202,22 @@ export interface components {
             /** Terms */
             terms: components["schemas"]["TermModel"][];
         };
-        /** HandModel */
-        HandModel: {
+        /**
+         * HandModel
+         * @description What `HandReading` says.
+         */
+        HandModel: components["schemas"]["HandReading"];
+        /**
+         * HandReading
+         * @description `spread_stops` between the brightest and the darkest zone (names), `mean_lux` (None for bare stops),
+         *     `uncertain_stops` of the spread; the fit where lamps were told apart by nine places.
+         */
+        HandReading: {
             /** Brightest */
             brightest: string;
             /** Darkest */
             darkest: string;
-            fit: components["schemas"]["FitModel"] | null;
+            fit: components["schemas"]["LampFit"] | null;
             /** Mean Lux */
             mean_lux: number | null;
             /** Says */
@@ -2185,8 +2232,12 @@ export interface components {
             /** Uncertain Stops */
             uncertain_stops: number;
         };
-        /** HighlightModel */
-        HighlightModel: {
+        /**
+         * Highlight
+         * @description The brightest mirror-like spot of a lamp on the screen: lamp's id, place (x, y) in m, and what it
+         *     adds as a share of the screen's own luminance there.
+         */
+        Highlight: {
             /** Added */
             added: number;
             /** Light */
@@ -2234,8 +2285,8 @@ export interface components {
              */
             state: "running" | "done" | "failed" | "cancelled";
         };
-        /** InputModel */
-        InputModel: {
+        /** Input */
+        Input: {
             /** Name */
             name: string;
             /** Unit */
@@ -2276,12 +2327,15 @@ export interface components {
             needed_clip: number;
             /** Residue Percent */
             residue_percent: number;
-            sample: components["schemas"]["SampleModel"];
+            sample: components["schemas"]["Sample"];
             /** White Clip */
             white_clip: number;
         };
-        /** KeyStandModel */
-        KeyStandModel: {
+        /**
+         * KeyStand
+         * @description One place for the key's stand, m. `problem` says what is in the way; empty when it stands.
+         */
+        KeyStand: {
             /** Away */
             away: number;
             /** Problem */
@@ -2604,6 +2658,41 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /**
+         * LampFit
+         * @description `story` and the lamp's id; `factor`: light over planned, of the lamp or of everything; `moved` (x, z) m; what
+         *     is left unexplained in % of the level; `sure` 0..1; says, and the changes that make the plan as built.
+         */
+        LampFit: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Cure */
+            cure: string;
+            /** Factor */
+            factor: number;
+            /** Lamp */
+            lamp: string | null;
+            /** Misfit Percent */
+            misfit_percent: number;
+            /** Moved */
+            moved: [
+                number,
+                number
+            ] | null;
+            /** Says */
+            says: string;
+            /**
+             * Story
+             * @enum {string}
+             */
+            story: "as planned" | "exposure" | "dimmer" | "stand" | "pair" | "several" | "unknown";
+            /** Sure */
+            sure: number;
+            /** Weights */
+            weights: {
+                [key: string]: number;
+            };
+        };
         /** LampInPicture */
         LampInPicture: {
             /** Id */
@@ -2615,15 +2704,31 @@ export interface components {
         };
         /**
          * LampShare
-         * @description What a lamp causes in lux on the judged screen and on the face, returned light in it.
+         * @description What a lamp causes in lux on the judged screen and on the face, returned light in it; `beam`: degrees left and
+         *     right of the aim on the floor plan to where half of its strength is left (None for a sun).
          */
         LampShare: {
+            /** Beam */
+            beam: [
+                number,
+                number
+            ] | null;
             /** Face Lux */
             face_lux: number;
             /** Id */
             id: string;
             /** Screen Lux */
             screen_lux: number;
+        };
+        /** Ledger */
+        Ledger: {
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
+            outcome: components["schemas"]["Outcome"];
+            /** Safe Shutters */
+            safe_shutters: number[];
+            /** Solutions */
+            solutions: components["schemas"]["Solution"][];
         };
         /**
          * LedgerBody
@@ -2643,18 +2748,16 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /** LedgerModel */
-        LedgerModel: {
-            /** Entries */
-            entries: components["schemas"]["EntryModel"][];
-            outcome: components["schemas"]["OutcomeModel"];
-            /** Safe Shutters */
-            safe_shutters: number[];
-            /** Solutions */
-            solutions: components["schemas"]["SolutionModel"][];
-        };
-        /** LevelModel */
-        LevelModel: {
+        /**
+         * LedgerModel
+         * @description What `Ledger` says.
+         */
+        LedgerModel: components["schemas"]["Ledger"];
+        /**
+         * Level
+         * @description Mean and percentiles of the screen's pixels, % of signal.
+         */
+        Level: {
             /** Mean */
             mean: number;
             /** P1 */
@@ -2662,25 +2765,34 @@ export interface components {
             /** P99 */
             p99: number;
         };
-        /** LevelTargetModel */
-        LevelTargetModel: {
+        /**
+         * LevelTarget
+         * @description Wanted level of the screen in %, with the band that counts as met, and why.
+         */
+        LevelTarget: {
             /** High */
             high: number;
             /** Level */
             level: number;
             /** Low */
             low: number;
-            /** School */
-            school: string;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "below-face" | "mid-grey" | "follow-plate" | "away-from-edge" | "custom";
             /** Why */
             why: string;
         };
-        /** LeverModel */
-        LeverModel: {
+        /**
+         * Lever
+         * @description What to change, the quality after it, what it costs, and the changes of the plan.
+         */
+        Lever: {
             /** Change */
             change: string;
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Cost */
             cost: string;
             /** Gain */
@@ -2791,10 +2903,30 @@ export interface components {
             [key: string]: unknown;
         };
         /**
-         * LoadModel
-         * @description What lamps draw from a circuit undimmed.
+         * LightingBrief
+         * @description `ratio` = key to fill on the face. `levels` by school. `words` say the rest.
          */
-        LoadModel: {
+        LightingBrief: {
+            /** Cct */
+            cct: number;
+            /** Levels */
+            levels: components["schemas"]["LevelTarget"][];
+            /** Ratio */
+            ratio: number;
+            /** Rim */
+            rim: boolean;
+            /** Stands */
+            stands: components["schemas"]["KeyStand"][];
+            /** Words */
+            words: string[];
+            /** Wrap Around */
+            wrap_around: boolean;
+        };
+        /**
+         * Load
+         * @description What lamps that are on draw from a circuit, in W and A, and its rating in A; None when unknown.
+         */
+        Load: {
             /** Amps */
             amps: number;
             /** Circuit */
@@ -3026,21 +3158,27 @@ export interface components {
          * @description `light` is null without a marked shadow; `light_problem` says why one can't be read.
          */
         MarksModel: {
-            camera: components["schemas"]["PlateCameraModel"];
-            light: components["schemas"]["PlateLightModel"] | null;
+            camera: components["schemas"]["PlateCamera"];
+            light: components["schemas"]["PlateLight"] | null;
             /** Light Problem */
             light_problem: string | null;
         };
-        /** MaterialModel */
-        MaterialModel: {
+        /**
+         * MaterialFacts
+         * @description gloss, transmittance 0..1; wrinkle_slope as rise over run; widest piece in m; words for the rest.
+         */
+        MaterialFacts: {
             /** Flat */
             flat: string;
             /** Floor */
             floor: string;
             /** Gloss */
             gloss: number;
-            /** Name */
-            name: string;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "muslin" | "paint" | "paper" | "foam-backed" | "stretch" | "pop-up" | "framed" | "vinyl" | "velvet" | "other";
             /** Transmittance */
             transmittance: number;
             /** Travels */
@@ -3063,8 +3201,16 @@ export interface components {
              */
             kind: "incident" | "spot";
         };
-        /** MeterModel */
-        MeterModel: {
+        /**
+         * MeterModel
+         * @description What `MeterReading` says.
+         */
+        MeterModel: components["schemas"]["MeterReading"];
+        /**
+         * MeterReading
+         * @description `lux` for an incident meter, `candela_m2` for a spot meter; `stops` over 18 % grey at the camera's settings.
+         */
+        MeterReading: {
             /** Candela M2 */
             candela_m2: number | null;
             /**
@@ -3077,8 +3223,11 @@ export interface components {
             /** Stops */
             stops: number | null;
         };
-        /** MirroredModel */
-        MirroredModel: {
+        /**
+         * Mirrored
+         * @description A shiny thing: share in % of what the camera sees of it that mirrors screen colour.
+         */
+        Mirrored: {
             /** Name */
             name: string;
             /**
@@ -3208,10 +3357,10 @@ export interface components {
             [key: string]: unknown;
         };
         /**
-         * NumberModel
-         * @description A reading that can be asked why.
+         * Number
+         * @description One reading; `value` is None where the plan gives no such number.
          */
-        NumberModel: {
+        Number: {
             /** Digits */
             digits: number;
             /** Formula */
@@ -3219,7 +3368,7 @@ export interface components {
             /** Id */
             id: string;
             /** Inputs */
-            inputs: components["schemas"]["InputModel"][];
+            inputs: components["schemas"]["Input"][];
             /** Label */
             label: string;
             /** Source */
@@ -3231,8 +3380,12 @@ export interface components {
             /** Value */
             value: number | null;
         };
-        /** OutcomeModel */
-        OutcomeModel: {
+        /**
+         * Outcome
+         * @description What a plan comes to: smear px, noise at the screen's level in % of signal (key channel), depth of field m,
+         *     cut flashes, watts drawn by dimmed lamps, screen colour on the edge in %, and its standing.
+         */
+        Outcome: {
             /** Cut Flashes */
             cut_flashes: number;
             /** Depth M */
@@ -3243,7 +3396,7 @@ export interface components {
             noise_percent: number | null;
             /** Smear Px */
             smear_px: number | null;
-            standing: components["schemas"]["StandingModel"];
+            standing: components["schemas"]["Standing"];
             /** Watts */
             watts: number;
         };
@@ -3256,21 +3409,6 @@ export interface components {
                 number,
                 number
             ][];
-        };
-        /** PartModel */
-        PartModel: {
-            /** Border */
-            border: number | null;
-            /** Halvings */
-            halvings: number;
-            /** Ideal */
-            ideal: number | null;
-            /** Name */
-            name: string;
-            /** Value */
-            value: number | null;
-            /** Weight */
-            weight: number;
         };
         /** PhotometryBody */
         PhotometryBody: {
@@ -3605,8 +3743,14 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        /** PlateCameraModel */
-        PlateCameraModel: {
+        /**
+         * PlateCamera
+         * @description Tilt (up) and roll in degrees, focal length on a 36 mm wide sensor, horizontal angle of view.
+         *
+         *     `horizon_v` = the horizon's height in the middle of the picture. `measured_view` is False when the
+         *     focal length was assumed.
+         */
+        PlateCamera: {
             /** Focal Mm Ff */
             focal_mm_ff: number;
             /** Horizon V */
@@ -3628,15 +3772,26 @@ export interface components {
              */
             file: string;
         };
-        /** PlateLightModel */
-        PlateLightModel: {
+        /**
+         * PlateLight
+         * @description Where the light comes from, degrees: azimuth 0 from the camera, negative from the left; elevation.
+         */
+        PlateLight: {
             /** Azimuth */
             azimuth: number;
             /** Elevation */
             elevation: number;
         };
-        /** PlateReadingModel */
-        PlateReadingModel: {
+        /**
+         * PlateLightModel
+         * @description What `PlateLight` says.
+         */
+        PlateLightModel: components["schemas"]["PlateLight"];
+        /**
+         * PlateReading
+         * @description Levels in % of luma; `cct` the likely colour temperature of its light in K; sharpness in words.
+         */
+        PlateReading: {
             /** Black Level */
             black_level: number;
             /**
@@ -3662,6 +3817,11 @@ export interface components {
             /** Width */
             width: number;
         };
+        /**
+         * PlateReadingModel
+         * @description What `PlateReading` says.
+         */
+        PlateReadingModel: components["schemas"]["PlateReading"];
         /** PointEmitter */
         PointEmitter: {
             /**
@@ -3708,7 +3868,7 @@ export interface components {
         /** PoseModel */
         PoseModel: {
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Corners */
             corners: [
                 number,
@@ -3740,10 +3900,10 @@ export interface components {
             unit: string;
         };
         /**
-         * ProbeModel
+         * ProbeReport
          * @description Light R, G, B in lux on a place of the subject, and its share of screen colour in %.
          */
-        ProbeModel: {
+        ProbeReport: {
             /** At */
             at: [
                 number,
@@ -3776,7 +3936,7 @@ export interface components {
             /** Share */
             share: number | null;
             /** Sources */
-            sources: components["schemas"]["SourceModel"][];
+            sources: components["schemas"]["SourceReport"][];
         };
         /**
          * Problem
@@ -3852,6 +4012,24 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /**
+         * QualityPart
+         * @description One part of the quality: its measure, the ideal's and the border's, its weight and what it costs.
+         */
+        QualityPart: {
+            /** Border */
+            border: number | null;
+            /** Halvings */
+            halvings: number;
+            /** Ideal */
+            ideal: number | null;
+            /** Name */
+            name: string;
+            /** Value */
+            value: number | null;
+            /** Weight */
+            weight: number;
+        };
         /** RecordBody */
         RecordBody: {
             /**
@@ -3860,19 +4038,17 @@ export interface components {
              */
             what: "still" | "clip";
         };
-        /** RecorderList */
-        RecorderList: {
-            /** Recorders */
-            recorders: components["schemas"]["RecorderModel"][];
-        };
-        /** RecorderModel */
-        RecorderModel: {
+        /**
+         * Recorder
+         * @description `gb_minute` and minutes on a card of CARD_GB; `chosen`: the plan records this already.
+         */
+        Recorder: {
             /** Bits A Pixel */
             bits_a_pixel: number;
             /** Card Minutes */
             card_minutes: number;
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Chosen */
             chosen: boolean;
             /** Gb Minute */
@@ -3880,6 +4056,11 @@ export interface components {
             /** Name */
             name: string;
             recording: components["schemas"]["Recording"];
+        };
+        /** RecorderList */
+        RecorderList: {
+            /** Recorders */
+            recorders: components["schemas"]["Recorder"][];
         };
         /** Recording */
         Recording: {
@@ -3932,10 +4113,12 @@ export interface components {
             [key: string]: unknown;
         };
         /**
-         * ReflectionModel
-         * @description A lamp against the window pane; `at` on the pane's plane in m.
+         * Reflection
+         * @description A lamp and the pane: does the camera see it there, and at which (x, y) in m of the pane's plane?
+         *
+         *     `at` is where the middle of the lamp appears (outside the glass too); None when it can't be mirrored.
          */
-        ReflectionModel: {
+        Reflection: {
             /** At */
             at: [
                 number,
@@ -3957,14 +4140,18 @@ export interface components {
                 number
             ][];
         };
-        /** RemedyModel */
-        RemedyModel: {
+        /**
+         * Remedy
+         * @description A proposal that was evaluated: `before` and `after` are the rule's value. `outcome` tells a fault that is
+         *     cured from one that is less, and from a rule that the changed plan gives no occasion for.
+         */
+        Remedy: {
             /** After */
             after: number | null;
             /** Before */
             before: number | null;
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Cost */
             cost: string;
             /** Effect */
@@ -3978,6 +4165,32 @@ export interface components {
             text: string;
             /** Worsens */
             worsens: string[];
+        };
+        /**
+         * RiggingSheet
+         * @description Counts, kg and minutes. `moment_nm` = the tipping moment at each stand's foot that the ballast holds.
+         */
+        RiggingSheet: {
+            /** Area M2 */
+            area_m2: number;
+            /** Bags Per Stand */
+            bags_per_stand: number;
+            /** Ballast Kg */
+            ballast_kg: number;
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
+            /** Clamps */
+            clamps: number;
+            /** Edge Weights */
+            edge_weights: number;
+            /** Moment Nm */
+            moment_nm: number;
+            /** People */
+            people: number;
+            /** Stands */
+            stands: number;
+            /** Steaming Min */
+            steaming_min: number;
         };
         /**
          * Room
@@ -4115,14 +4328,21 @@ export interface components {
         /** RoomTableModel */
         RoomTableModel: {
             /** Cells */
-            cells: components["schemas"]["CellModel"][];
+            cells: components["schemas"]["Cell"][];
             /** Lenses */
             lenses: string[];
         };
-        /** SampleModel */
-        SampleModel: {
+        /**
+         * Sample
+         * @description The screen's colour as picked: mean signal in %, and its place in parts of the frame.
+         */
+        Sample: {
             /** Rgb */
-            rgb: number[];
+            rgb: [
+                number,
+                number,
+                number
+            ];
             /** X */
             x: number;
             /** Y */
@@ -4143,9 +4363,9 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /** SchoolRowModel */
-        SchoolRowModel: {
-            found: components["schemas"]["AtDistanceModel"] | null;
+        /** SchoolRow */
+        SchoolRow: {
+            found: components["schemas"]["AtDistance"] | null;
             /**
              * School
              * @enum {string}
@@ -4284,16 +4504,16 @@ export interface components {
         };
         /** ScreenAdviceModel */
         ScreenAdviceModel: {
-            advice: components["schemas"]["AdviceModel"];
+            advice: components["schemas"]["Advice"];
             /** Bag Kg */
             bag_kg: number;
             /** Checks */
-            checks: components["schemas"]["CheckItem"][];
+            checks: components["schemas"]["Check"][];
             /** Evidence */
-            evidence: components["schemas"]["EvidenceModel"][];
+            evidence: components["schemas"]["Evidence"][];
             /** Materials */
-            materials: components["schemas"]["MaterialModel"][];
-            sheet: components["schemas"]["SheetModel"];
+            materials: components["schemas"]["MaterialFacts"][];
+            sheet: components["schemas"]["RiggingSheet"];
             /** Solid */
             solid: number;
         };
@@ -4313,8 +4533,11 @@ export interface components {
              */
             wind_ms: number;
         };
-        /** ScreenModel */
-        ScreenModel: {
+        /**
+         * ScreenReading
+         * @description Levels in %, light in lux, over the needed part of the screen that the camera sees.
+         */
+        ScreenReading: {
             /** Band Percent */
             band_percent: number;
             /** Level Key Channel */
@@ -4431,10 +4654,11 @@ export interface components {
             worst_says: string;
         };
         /**
-         * ShadowModel
-         * @description The figure's shadow where the camera sees the needed screen: lost light in %, its middle, its lamp.
+         * Shadow
+         * @description The figure's shadow where the camera sees the needed screen: light lost at the deepest place and
+         *     the part of it that loses at least SHADOW_SEEN, in %; its middle (x, y) in m and the lamp that casts most.
          */
-        ShadowModel: {
+        Shadow: {
             /** Area Visible Percent */
             area_visible_percent: number;
             /** At */
@@ -4447,68 +4671,54 @@ export interface components {
             /** Lamp */
             lamp: string | null;
         };
-        /** SheetModel */
-        SheetModel: {
-            /** Area M2 */
-            area_m2: number;
-            /** Bags Per Stand */
-            bags_per_stand: number;
-            /** Ballast Kg */
-            ballast_kg: number;
-            /** Cautions */
-            cautions: components["schemas"]["CautionModel"][];
-            /** Clamps */
-            clamps: number;
-            /** Edge Weights */
-            edge_weights: number;
-            /** Moment Nm */
-            moment_nm: number;
-            /** People */
-            people: number;
-            /** Stands */
-            stands: number;
-            /** Steaming Min */
-            steaming_min: number;
-        };
-        /** SolutionModel */
-        SolutionModel: {
+        /**
+         * Solution
+         * @description `missing` stops (0: solved) and what would win them, in words.
+         */
+        Solution: {
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
             /** Entries */
-            entries: components["schemas"]["EntryModel"][];
+            entries: components["schemas"]["Entry"][];
             /** Missing */
             missing: number;
             /** Name */
             name: string;
-            outcome: components["schemas"]["OutcomeModel"];
+            outcome: components["schemas"]["Outcome"];
             /** Says */
             says: string;
         };
-        /** SourceModel */
-        SourceModel: {
+        /**
+         * SourceReport
+         * @description A surface that sends screen colour to a place, and its share in points.
+         */
+        SourceReport: {
             /** Share */
             share: number;
             /** Surface */
             surface: string;
         };
         /**
-         * SpillModel
+         * SpillReport
          * @description Key-channel share in %: face, the worse cheek, back of the head, the worst underside.
          */
-        SpillModel: {
+        SpillReport: {
             /** Back */
             back: number | null;
             /** Front */
             front: number | null;
             /** Probes */
-            probes: components["schemas"]["ProbeModel"][];
+            probes: components["schemas"]["ProbeReport"][];
             /** Side */
             side: number | null;
             /** Under */
             under: number | null;
         };
-        /** SpotModel */
-        SpotModel: {
+        /**
+         * Spot
+         * @description A box in parts 0..1 of the frame (upper left corner, y down) and its delta in % of signal.
+         */
+        Spot: {
             /** Delta Percent */
             delta_percent: number;
             /** H */
@@ -4537,7 +4747,7 @@ export interface components {
         /** StandinChanges */
         StandinChanges: {
             /** Changes */
-            changes: components["schemas"]["ChangeModel"][];
+            changes: components["schemas"]["Change"][];
         };
         /**
          * StandinModel
@@ -4554,10 +4764,10 @@ export interface components {
             truth: string[];
         };
         /**
-         * StandingModel
-         * @description Stops over what is wanted.
+         * Standing
+         * @description Stops that screen and face are over what is wanted; None without one.
          */
-        StandingModel: {
+        Standing: {
             /** Face */
             face: number | null;
             /** Screen */
@@ -4775,9 +4985,9 @@ export interface components {
             /** Id */
             id: string;
             /** Levers */
-            levers: components["schemas"]["LeverModel"][];
+            levers: components["schemas"]["Lever"][];
             /** Parts */
-            parts: components["schemas"]["PartModel"][];
+            parts: components["schemas"]["QualityPart"][];
             /** Problem */
             problem: string;
             /** Quality */
@@ -4801,10 +5011,13 @@ export interface components {
             /** Windows */
             windows: components["schemas"]["WindowModel"][];
         };
-        /** TextureModel */
-        TextureModel: {
+        /**
+         * Texture
+         * @description Folds as contrast in points of signal (95th percentile), and the brightest highlight of each lamp.
+         */
+        Texture: {
             /** Highlights */
-            highlights: components["schemas"]["HighlightModel"][];
+            highlights: components["schemas"]["Highlight"][];
             /** Wrinkle Percent */
             wrinkle_percent: number;
         };
@@ -4839,18 +5052,21 @@ export interface components {
         /** TrialModel */
         TrialModel: {
             /** Holes */
-            holes: components["schemas"]["BoxModel"][];
+            holes: components["schemas"]["Box"][];
             /** Holes Percent */
             holes_percent: number | null;
             /** Needed Clip */
             needed_clip: number;
             /** Residue */
-            residue: components["schemas"]["BoxModel"][];
+            residue: components["schemas"]["Box"][];
             /** Residue Percent */
             residue_percent: number;
         };
-        /** VerdictModel */
-        VerdictModel: {
+        /**
+         * Verdict
+         * @description The one thing to say first.
+         */
+        Verdict: {
             /** Says */
             says: string;
             /**
@@ -4944,15 +5160,8 @@ export interface components {
             /** Width */
             width: number;
         };
-        /** ZebraBody */
-        ZebraBody: {
-            /** First */
-            first: number;
-            /** Full */
-            full: number;
-        };
-        /** ZebraModel */
-        ZebraModel: {
+        /** Zebra */
+        Zebra: {
             /** Says */
             says: string;
             /** Spread Stops */
@@ -4963,11 +5172,24 @@ export interface components {
              */
             state: "holds" | "tight" | "fails";
         };
+        /** ZebraBody */
+        ZebraBody: {
+            /** First */
+            first: number;
+            /** Full */
+            full: number;
+        };
         /**
-         * ZonesModel
-         * @description Light in the wrong place, in %.
+         * ZebraModel
+         * @description What `Zebra` says.
          */
-        ZonesModel: {
+        ZebraModel: components["schemas"]["Zebra"];
+        /**
+         * Zones
+         * @description Light in the wrong place: share in % of the needed screen's lamp light that comes from the
+         *     subject's lamps, and of the face's that comes from the screen's.
+         */
+        Zones: {
             /** Face From Screen Lamps */
             face_from_screen_lamps: number | null;
             /** Screen From Subject Lamps */

@@ -42,8 +42,7 @@ const signed = (text: string, f: Finding) => (f.unit === 'stops' && (f.value ?? 
 
 function usual(id: StationId, plan: Plan, e: Evaluation | null, length: LengthUnit, light: LightUnit): Telling {
   const { coverage, screen, exposure, blur } = e?.check ?? {}
-  const show = (value: number | null | undefined, unit: string, digits: number) =>
-    showValue(value ?? null, unit, digits, length, light)
+  const show = (value: number | null | undefined, unit: string, digits: number) => showValue(value ?? null, unit, digits, length, light)
   switch (id) {
     case 'plate':
       return { value: `${plan.plate.mean_level.toFixed(0)} %`, note: 'mean level' }
@@ -57,7 +56,10 @@ function usual(id: StationId, plan: Plan, e: Evaluation | null, length: LengthUn
         note: screen ? `${show(screen.spread_stops, 'stops', 2)} spread` : 'no light',
       }
     case 'subject':
-      return { value: `${(exposure?.stops_over ?? 0) > 0 ? '+' : ''}${show(exposure?.stops_over, 'stops', 1)}`, note: `skin ${show(exposure?.subject_level, '%', 0)}` }
+      return {
+        value: `${(exposure?.stops_over ?? 0) > 0 ? '+' : ''}${show(exposure?.stops_over, 'stops', 1)}`,
+        note: `skin ${show(exposure?.subject_level, '%', 0)}`,
+      }
     case 'camera':
       return { value: show(blur?.motion_px, 'px', 0), note: 'smear' }
     case 'key':

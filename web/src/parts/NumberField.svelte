@@ -46,7 +46,10 @@
   }
   function key(event: KeyboardEvent) {
     if (event.key === 'Enter') take((event.target as HTMLInputElement).value)
-    if (event.key === 'Escape') ((typed = null), (wrong = ''))
+    if (event.key === 'Escape') {
+      typed = null
+      wrong = ''
+    }
     const by = { ArrowUp: step, ArrowDown: -step }[event.key]
     if (by !== undefined) {
       event.preventDefault()

@@ -4,13 +4,28 @@
 </script>
 
 <span class="flex items-center gap-1.5">
-  <button type="button" class="plain" aria-label="Lengths in {prefs.length === 'm' ? 'metres' : 'feet and inches'}; change" onclick={() => prefs.set({ length: prefs.length === 'm' ? 'ft' : 'm' })}>
+  <button
+    type="button"
+    class="plain"
+    aria-label="Lengths in {prefs.length === 'm' ? 'metres' : 'feet and inches'}; change"
+    onclick={() => prefs.set({ length: prefs.length === 'm' ? 'ft' : 'm' })}
+  >
     {prefs.length === 'm' ? 'm' : 'ft'}
   </button>
-  <button type="button" class="plain" aria-label="Light in {prefs.light === 'lx' ? 'lux' : 'foot-candles'}; change" onclick={() => prefs.set({ light: prefs.light === 'lx' ? 'fc' : 'lx' })}>
+  <button
+    type="button"
+    class="plain"
+    aria-label="Light in {prefs.light === 'lx' ? 'lux' : 'foot-candles'}; change"
+    onclick={() => prefs.set({ light: prefs.light === 'lx' ? 'fc' : 'lx' })}
+  >
     {prefs.light}
   </button>
-  <button type="button" class="plain" aria-label="Theme for the {prefs.theme}; change" onclick={() => prefs.set({ theme: prefs.theme === 'set' ? 'desk' : 'set' })}>
+  <button
+    type="button"
+    class="plain"
+    aria-label="Theme for the {prefs.theme}; change"
+    onclick={() => prefs.set({ theme: prefs.theme === 'set' ? 'desk' : 'set' })}
+  >
     {prefs.theme === 'set' ? 'dark' : 'light'}
   </button>
 </span>

@@ -6,12 +6,7 @@
   const id = $props.id()
 </script>
 
-<span
-  class="relative inline-block"
-  role="presentation"
-  onmouseenter={() => (open = true)}
-  onmouseleave={() => (open = false)}
->
+<span class="relative inline-block" role="presentation" onmouseenter={() => (open = true)} onmouseleave={() => (open = false)}>
   <button
     type="button"
     class="cursor-help border-b border-dotted border-quiet text-left"

@@ -1,5 +1,10 @@
 <script lang="ts">
-  let { label, value, wide = false, onchange }: { label: string; value: string; wide?: boolean; onchange: (value: string) => void } = $props()
+  let {
+    label,
+    value,
+    wide = false,
+    onchange,
+  }: { label: string; value: string; wide?: boolean; onchange: (value: string) => void } = $props()
   const id = $props.id()
 </script>
 

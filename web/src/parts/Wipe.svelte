@@ -10,5 +10,13 @@
   <span class="pointer-events-none absolute inset-y-0 w-px bg-primary" style:left={`${at}%`}></span>
   <span class="pointer-events-none absolute bottom-1 left-1 bg-base-300/80 px-1">{leftName}</span>
   <span class="pointer-events-none absolute right-1 bottom-1 bg-base-300/80 px-1">{rightName}</span>
-  <input type="range" min="0" max="100" step="1" bind:value={at} aria-label="Divide {leftName} from {rightName}" class="absolute inset-0 h-full w-full cursor-ew-resize opacity-0" />
+  <input
+    type="range"
+    min="0"
+    max="100"
+    step="1"
+    bind:value={at}
+    aria-label="Divide {leftName} from {rightName}"
+    class="absolute inset-0 h-full w-full cursor-ew-resize opacity-0"
+  />
 </div>

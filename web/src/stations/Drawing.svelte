@@ -46,8 +46,26 @@
     onclick={(event) => event.target === event.currentTarget && (session.selected = null)}
   >
     <Dimensions {plan} {sheet} />
-    <Section {plan} evaluation={session.evaluation} ghost={session.ghost?.plan ?? null} {sheet} selected={session.selected} {select} {change} {settle} />
-    <Floor {plan} evaluation={session.evaluation} ghost={session.ghost?.plan ?? null} {sheet} selected={session.selected} {select} {change} {settle} />
+    <Section
+      {plan}
+      evaluation={session.evaluation}
+      ghost={session.ghost?.plan ?? null}
+      {sheet}
+      selected={session.selected}
+      {select}
+      {change}
+      {settle}
+    />
+    <Floor
+      {plan}
+      evaluation={session.evaluation}
+      ghost={session.ghost?.plan ?? null}
+      {sheet}
+      selected={session.selected}
+      {select}
+      {change}
+      {settle}
+    />
   </svg>
   {#if session.selected}
     <div

@@ -13,7 +13,13 @@
 </script>
 
 <li class="border-b border-line">
-  <button type="button" class="flex w-full cursor-pointer items-start gap-3 py-2 text-left hover:bg-base-200" aria-expanded={open} aria-controls={id} onclick={toggle}>
+  <button
+    type="button"
+    class="flex w-full cursor-pointer items-start gap-3 py-2 text-left hover:bg-base-200"
+    aria-expanded={open}
+    aria-controls={id}
+    onclick={toggle}
+  >
     <span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span>
     <span class="flex-1" class:font-semibold={finding.severity === 'stop'}>{text(finding.says)}</span>
     <span class="label-text shrink-0 text-right whitespace-nowrap">limit {show(finding.limit)}</span>
@@ -21,7 +27,7 @@
   {#if open}
     <div {id} class="pb-3 pl-[4.25rem]">
       <p class="text-ink">{finding.why}</p>
-      <p class="label-text mt-0.5">{finding.measure} {show(finding.value)} · {finding.source}</p>
+      <p class="label-text mt-0.5">{finding.measure} {show(finding.value)} · {finding.source}. {finding.reason}</p>
       {#if finding.remedies.length}
         <ul class="mt-2 flex flex-col">
           {#each finding.remedies as remedy (remedy.text)}
@@ -29,7 +35,9 @@
               <span class="flex-1">
                 {text(remedy.text)}
                 <span class="block text-quiet">
-                  <span class="text-ink">{text(remedy.effect)}</span>{remedy.cost ? `; ${text(remedy.cost)}` : ''}{#if remedy.worsens.length}; worsens {remedy.worsens.map((w) => w.replace(/[.-]/g, ' ')).join(', ')}{/if}
+                  <span class="text-ink">{text(remedy.effect)}</span>{remedy.cost
+                    ? `; ${text(remedy.cost)}`
+                    : ''}{#if remedy.worsens.length}; worsens {remedy.worsens.map((w) => w.replace(/[.-]/g, ' ')).join(', ')}{/if}
                 </span>
               </span>
               <button

@@ -21,16 +21,26 @@
 
 {#if evaluation && shown.length}
   {#if part === 'rest' && own.length}<h2 class="label-text pt-3">Elsewhere</h2>{/if}
-  <ul>{#each shown as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}</ul>
+  <ul>
+    {#each shown as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}
+  </ul>
 {/if}
 {#if evaluation && part === 'rest'}
   {#if !own.length && !rest.length}<p class="py-4 text-reading">Everything this version can judge holds.</p>{/if}
   {#if fine.length}
-    <button type="button" class="label-text mt-2 cursor-pointer hover:text-ink" aria-expanded={showFine} onclick={() => (showFine = !showFine)}>
-      {showFine ? 'Hide' : 'Show'} {fine.length} that hold
+    <button
+      type="button"
+      class="label-text mt-2 cursor-pointer hover:text-ink"
+      aria-expanded={showFine}
+      onclick={() => (showFine = !showFine)}
+    >
+      {showFine ? 'Hide' : 'Show'}
+      {fine.length} that hold
     </button>
     {#if showFine}
-      <ul>{#each fine as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}</ul>
+      <ul>
+        {#each fine as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}
+      </ul>
     {/if}
   {/if}
   <details class="mt-3 pb-2">

@@ -48,13 +48,10 @@
       { path: 'screen.x_centre', value: round(was.x_centre + (side * (width - was.width)) / 2, 3) },
     ])
   }
-  /** A wedge of 2 m on the floor with the lamp's half-peak angle. */
-  function beam({ fixture, position: [px, , pz], aim: [ax, , az] }: Light): string {
-    const { beam } = fixture
-    const n = beam.kind === 'cosine' ? beam.n : 1
-    const half = beam.kind === 'beam' ? (beam.deg * Math.PI) / 360 : n > 0 ? Math.acos(0.5 ** (1 / n)) : Math.PI
+  /** A wedge of 2 m on the floor, to where half of the lamp's strength is left: the core's angles. */
+  function beam({ position: [px, , pz], aim: [ax, , az] }: Light, [left, right]: readonly number[]): string {
     const to = Math.atan2(ax - px, az - pz)
-    const arc = Array.from({ length: 17 }, (_, i) => to + half * (i / 8 - 1))
+    const arc = Array.from({ length: 17 }, (_, i) => to + ((i < 8 ? left : right) * (1 - i / 8) * Math.PI) / 180)
     return path([[z(pz), x(px)], ...arc.map((a) => [z(pz + 2 * Math.cos(a)), x(px + 2 * Math.sin(a))])], true)
   }
   const turn = (ax: number, az: number, bx: number, bz: number) => (Math.atan2(-(bx - ax), bz - az) * 180) / Math.PI
@@ -75,23 +72,58 @@
 
 <!-- Field of view, rays to the needed part -->
 {#if field}
-  <path class="hair" d={path([[z(0), x(field[0])], [z(plan.camera.z), x(plan.camera.x)], [z(0), x(field[2])]])} stroke-dasharray="1 4" />
+  <path
+    class="hair"
+    d={path([
+      [z(0), x(field[0])],
+      [z(plan.camera.z), x(plan.camera.x)],
+      [z(0), x(field[2])],
+    ])}
+    stroke-dasharray="1 4"
+  />
 {/if}
 {#if needed}
-  <path class="sight" d={path([[z(0), x(needed[0])], [z(plan.camera.z), x(plan.camera.x)], [z(0), x(needed[2])]])} stroke-dasharray="6 3" />
+  <path
+    class="sight"
+    d={path([
+      [z(0), x(needed[0])],
+      [z(plan.camera.z), x(plan.camera.x)],
+      [z(0), x(needed[2])],
+    ])}
+    stroke-dasharray="6 3"
+  />
 {/if}
 
 <!-- Screen, floor run, wings -->
 {#if plan.screen.floor_run > 0}
-  <rect x={z(0)} y={x(right)} width={plan.screen.floor_run * sheet.scale} height={plan.screen.width * sheet.scale} fill={hue} fill-opacity="0.28" />
+  <rect
+    x={z(0)}
+    y={x(right)}
+    width={plan.screen.floor_run * sheet.scale}
+    height={plan.screen.width * sheet.scale}
+    fill={hue}
+    fill-opacity="0.28"
+  />
 {/if}
 <line x1={z(0)} x2={z(0)} y1={x(left)} y2={x(right)} stroke={hue} stroke-width="5" />
 {#if plan.screen.wing_left > 0}<line x1={z(0)} x2={z(plan.screen.wing_left)} y1={x(left)} y2={x(left)} stroke={hue} stroke-width="4" />{/if}
-{#if plan.screen.wing_right > 0}<line x1={z(0)} x2={z(plan.screen.wing_right)} y1={x(right)} y2={x(right)} stroke={hue} stroke-width="4" />{/if}
+{#if plan.screen.wing_right > 0}<line
+    x1={z(0)}
+    x2={z(plan.screen.wing_right)}
+    y1={x(right)}
+    y2={x(right)}
+    stroke={hue}
+    stroke-width="4"
+  />{/if}
 {#if needed}
   {@const short = evaluation?.check.coverage.covered === false}
   <path
-    d={path([[z(0) - 8, x(needed[0])], [z(0) - 13, x(needed[0])], [z(0) - 13, x(needed[2])], [z(0) - 8, x(needed[2])]])}
+    d={path([
+      [z(0) - 8, x(needed[0])],
+      [z(0) - 13, x(needed[0])],
+      [z(0) - 13, x(needed[2])],
+      [z(0) - 8, x(needed[2])],
+    ])}
     fill="none"
     stroke={short ? 'var(--color-primary)' : 'var(--color-base-content)'}
     stroke-width={short ? 2 : 1}
@@ -111,7 +143,15 @@
     move={({ dy }) => edge(edgeOf.side, dy)}
     end={settle}
   >
-    <rect x={z(0) - 5} y={x(edgeOf.at) - 3} width="10" height="6" fill="var(--color-base-100)" class="drawn" class:pick={selected === 'screen'} />
+    <rect
+      x={z(0) - 5}
+      y={x(edgeOf.at) - 3}
+      width="10"
+      height="6"
+      fill="var(--color-base-100)"
+      class="drawn"
+      class:pick={selected === 'screen'}
+    />
   </Handle>
 {/each}
 {#if plan.screen.floor_run > 0}
@@ -128,20 +168,34 @@
     move={({ dx }) => change([{ path: 'screen.floor_run', value: round(Math.min(20, Math.max(0, from!.screen.floor_run + dx))) }])}
     end={settle}
   >
-    <rect x={z(plan.screen.floor_run) - 3} y={x(plan.screen.x_centre - plan.screen.width / 4) - 6} width="6" height="12" fill="var(--color-base-100)" class="drawn" class:pick={selected === 'screen'} />
+    <rect
+      x={z(plan.screen.floor_run) - 3}
+      y={x(plan.screen.x_centre - plan.screen.width / 4) - 6}
+      width="6"
+      height="12"
+      fill="var(--color-base-100)"
+      class="drawn"
+      class:pick={selected === 'screen'}
+    />
   </Handle>
 {/if}
 
 <!-- Beams, to where half the intensity is left -->
 <clipPath id="{id}-room">
-  <rect x={z(sheet.extent.z0)} y={x(sheet.extent.x1)} width={(sheet.extent.z1 - sheet.extent.z0) * sheet.scale} height={(sheet.extent.x1 - sheet.extent.x0) * sheet.scale} />
+  <rect
+    x={z(sheet.extent.z0)}
+    y={x(sheet.extent.x1)}
+    width={(sheet.extent.z1 - sheet.extent.z0) * sheet.scale}
+    height={(sheet.extent.x1 - sheet.extent.x0) * sheet.scale}
+  />
 </clipPath>
 <g clip-path="url(#{id}-room)">
-{#each plan.lights as lamp (lamp.id)}
-  {#if lamp.fixture.emitter.shape !== 'sun' && lamp.on && lamp.dimmer > 0}
-    <path d={beam(lamp)} fill="var(--color-base-content)" fill-opacity={0.03 + 0.05 * lamp.dimmer} />
-  {/if}
-{/each}
+  {#each plan.lights as lamp (lamp.id)}
+    {@const width = evaluation?.lamps.find((one) => one.id === lamp.id)?.beam}
+    {#if width && lamp.on && lamp.dimmer > 0}
+      <path d={beam(lamp, width)} fill="var(--color-base-content)" fill-opacity={0.03 + 0.05 * lamp.dimmer} />
+    {/if}
+  {/each}
 </g>
 
 <SetPieces {plan} {evaluation} {sheet} {selected} {select} {change} {settle} />
@@ -159,7 +213,7 @@
     {#if chosen}
       <Handle
         label="Aim of {lamp.name}"
-    now={az}
+        now={az}
         text="{say(ax)} across, {say(az)} from the screen"
         x={z(az)}
         y={x(ax)}
@@ -178,7 +232,7 @@
     {/if}
     <Handle
       label="{lamp.name}, from above"
-    now={pz}
+      now={pz}
       text="{say(px)} across, {say(pz)} from the screen"
       x={z(pz)}
       y={x(px)}
@@ -194,12 +248,23 @@
     >
       <g transform="translate({z(pz)} {x(px)}) rotate({turn(px, pz, ax, az)})">
         <path d="M0 {-half}V{half}" stroke-width="3" class="drawn" class:pick={chosen} stroke-opacity={on ? 1 : 0.5} />
-        <path d="M-7 {-half * 0.55}L-1 {-half}V{half}L-7 {half * 0.55}Z" fill={on ? 'var(--figure)' : 'var(--color-base-100)'} class="drawn" class:pick={chosen} />
+        <path
+          d="M-7 {-half * 0.55}L-1 {-half}V{half}L-7 {half * 0.55}Z"
+          fill={on ? 'var(--figure)' : 'var(--color-base-100)'}
+          class="drawn"
+          class:pick={chosen}
+        />
       </g>
     </Handle>
-    <text pointer-events="none" x={z(pz) + ((pz - az) / away) * 16} y={x(px) - ((px - ax) / away) * 20 + 4} text-anchor={pz > az + 0.3 * away ? 'start' : 'middle'} class:strong={chosen}>
-        {i + 1}{sheet.scale > 34 ? ` ${lamp.name}` : ''}
-      </text>
+    <text
+      pointer-events="none"
+      x={z(pz) + ((pz - az) / away) * 16}
+      y={x(px) - ((px - ax) / away) * 20 + 4}
+      text-anchor={pz > az + 0.3 * away ? 'start' : 'middle'}
+      class:strong={chosen}
+    >
+      {i + 1}{sheet.scale > 34 ? ` ${lamp.name}` : ''}
+    </text>
   {/if}
 {/each}
 
@@ -216,12 +281,7 @@
     stroke-dasharray="3 3"
   />
   {#if selected === 'subject'}
-    {#each [
-      { side: 'left', px: z(s.z), py: x(s.x - e.left), of: (m: Move) => from!.subject!.envelope.left - m.dy },
-      { side: 'right', px: z(s.z), py: x(s.x + e.right), of: (m: Move) => from!.subject!.envelope.right + m.dy },
-      { side: 'front', px: z(s.z + e.front), py: x(s.x), of: (m: Move) => from!.subject!.envelope.front + m.dx },
-      { side: 'back', px: z(s.z - e.back), py: x(s.x), of: (m: Move) => from!.subject!.envelope.back - m.dx },
-    ] as const as reach (reach.side)}
+    {#each [{ side: 'left', px: z(s.z), py: x(s.x - e.left), of: (m: Move) => from!.subject!.envelope.left - m.dy }, { side: 'right', px: z(s.z), py: x(s.x + e.right), of: (m: Move) => from!.subject!.envelope.right + m.dy }, { side: 'front', px: z(s.z + e.front), py: x(s.x), of: (m: Move) => from!.subject!.envelope.front + m.dx }, { side: 'back', px: z(s.z - e.back), py: x(s.x), of: (m: Move) => from!.subject!.envelope.back - m.dx }] as const as reach (reach.side)}
       <Handle
         label="Reach of the action, {reach.side}"
         now={e[reach.side]}
@@ -257,15 +317,31 @@
       ])}
     end={settle}
   >
-    <ellipse cx={z(s.z)} cy={x(s.x)} rx={0.11 * s.height * sheet.scale * 0.6} ry={0.13 * s.height * sheet.scale} fill="var(--figure)" fill-opacity="0.55" class="drawn" class:pick={selected === 'subject'} />
-    <circle cx={z(s.z)} cy={x(s.x)} r={0.06 * s.height * sheet.scale} fill="var(--figure)" class="drawn" class:pick={selected === 'subject'} />
+    <ellipse
+      cx={z(s.z)}
+      cy={x(s.x)}
+      rx={0.11 * s.height * sheet.scale * 0.6}
+      ry={0.13 * s.height * sheet.scale}
+      fill="var(--figure)"
+      fill-opacity="0.55"
+      class="drawn"
+      class:pick={selected === 'subject'}
+    />
+    <circle
+      cx={z(s.z)}
+      cy={x(s.x)}
+      r={0.06 * s.height * sheet.scale}
+      fill="var(--figure)"
+      class="drawn"
+      class:pick={selected === 'subject'}
+    />
   </Handle>
 {/if}
 
 <!-- Camera -->
 <Handle
   label="Camera, from above"
-    now={plan.camera.z}
+  now={plan.camera.z}
   text="{say(plan.camera.x)} across, {say(plan.camera.z)} from the screen"
   x={z(plan.camera.z) + 8}
   y={x(plan.camera.x)}
@@ -291,10 +367,21 @@
 {#if ghost}
   <g class="pick" stroke-dasharray="4 3" aria-hidden="true" pointer-events="none" fill="none" stroke-width="1.5">
     {#if ghost.screen.width !== plan.screen.width || ghost.screen.x_centre !== plan.screen.x_centre}
-      <line x1={z(0) + 6} x2={z(0) + 6} y1={x(ghost.screen.x_centre - ghost.screen.width / 2)} y2={x(ghost.screen.x_centre + ghost.screen.width / 2)} stroke-width="2" />
+      <line
+        x1={z(0) + 6}
+        x2={z(0) + 6}
+        y1={x(ghost.screen.x_centre - ghost.screen.width / 2)}
+        y2={x(ghost.screen.x_centre + ghost.screen.width / 2)}
+        stroke-width="2"
+      />
     {/if}
     {#if ghost.screen.floor_run !== plan.screen.floor_run}
-      <rect x={z(0)} y={x(ghost.screen.x_centre + ghost.screen.width / 2)} width={ghost.screen.floor_run * sheet.scale} height={ghost.screen.width * sheet.scale} />
+      <rect
+        x={z(0)}
+        y={x(ghost.screen.x_centre + ghost.screen.width / 2)}
+        width={ghost.screen.floor_run * sheet.scale}
+        height={ghost.screen.width * sheet.scale}
+      />
     {/if}
     {#if ghost.subject && plan.subject && (ghost.subject.z !== plan.subject.z || ghost.subject.x !== plan.subject.x)}
       <circle cx={z(ghost.subject.z)} cy={x(ghost.subject.x)} r={0.11 * ghost.subject.height * sheet.scale} />
@@ -303,7 +390,13 @@
       <rect x={z(ghost.camera.z) + 8} y={x(ghost.camera.x) - 7} width="17" height="14" />
     {/if}
     {#each ghost.flags.filter((f) => !plan.flags.some((p) => p.id === f.id)) as flag (flag.id)}
-      <path d={path(flag.corners.map((c) => [z(c[2]), x(c[0])]), true)} stroke-width="2.5" />
+      <path
+        d={path(
+          flag.corners.map((c) => [z(c[2]), x(c[0])]),
+          true,
+        )}
+        stroke-width="2.5"
+      />
     {/each}
     {#each ghost.lights as lamp, i (lamp.id)}
       {@const was = plan.lights[i]}

@@ -52,7 +52,12 @@
       for (let col = 0; col < x.length; col++) {
         context.fillStyle = css(deviationColour(evaluation.map.deviation[row][col] - offset, reach))
         context.beginPath()
-        for (const [sx, sy] of [[-1, -1], [1, -1], [1, 1], [-1, 1]]) {
+        for (const [sx, sy] of [
+          [-1, -1],
+          [1, -1],
+          [1, 1],
+          [-1, 1],
+        ]) {
           const [u, v] = project(x[col] + sx * dx, y[row] + sy * dy)
           context.lineTo(u, v)
         }
@@ -70,7 +75,16 @@
     const [dx, dy] = [(x[1] - x[0]) / 2, (y[1] - y[0]) / 2]
     return shadow.flatMap((row, r) =>
       row.flatMap((lost, c) =>
-        lost >= 0.05 && judged[r][c] ? [[[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([sx, sy]) => project(x[c] + sx * dx, y[r] + sy * dy))] : [],
+        lost >= 0.05 && judged[r][c]
+          ? [
+              [
+                [-1, -1],
+                [1, -1],
+                [1, 1],
+                [-1, 1],
+              ].map(([sx, sy]) => project(x[c] + sx * dx, y[r] + sy * dy)),
+            ]
+          : [],
       ),
     )
   })
@@ -87,13 +101,20 @@
   }
   const glass = $derived(
     evaluation && plan.window
-      ? [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([sx, sy]) => inPane(plan.window!.x + (sx * plan.window!.width) / 2, plan.window!.y + (sy * plan.window!.height) / 2))
+      ? [
+          [-1, -1],
+          [1, -1],
+          [1, 1],
+          [-1, 1],
+        ].map(([sx, sy]) => inPane(plan.window!.x + (sx * plan.window!.width) / 2, plan.window!.y + (sy * plan.window!.height) / 2))
       : [],
   )
   const summary = $derived.by(() => {
     if (!evaluation) return 'Frame not computed yet'
     const { coverage, screen } = evaluation.check
-    const level = screen ? `screen ${screen.level_luma.toFixed(0)} % luma, spread ${screen.spread_stops?.toFixed(2) ?? 'unbounded'} stops` : 'no screen seen'
+    const level = screen
+      ? `screen ${screen.level_luma.toFixed(0)} % luma, spread ${screen.spread_stops?.toFixed(2) ?? 'unbounded'} stops`
+      : 'no screen seen'
     return `What the camera sees: ${level}; ${coverage.covered ? 'screen behind everything needed' : 'screen missing where needed'}`
   })
   const SHADE: Record<string, number> = { torso: 0.42, arms: 0.5, legs: 0.36, head: 0.66, hands: 0.66, hair: 0.5, feet: 0.3 }
@@ -102,7 +123,13 @@
 <figure class="flex h-full min-h-0 flex-col">
   <div class="relative min-h-0 flex-1 overflow-hidden" bind:clientWidth={boxW} bind:clientHeight={boxH}>
     {#if evaluation && picture}
-      <div class="relative mx-auto overflow-hidden bg-base-300" {@attach (node) => { node.style.width = `${w}px`; node.style.height = `${h}px` }}>
+      <div
+        class="relative mx-auto overflow-hidden bg-base-300"
+        {@attach (node) => {
+          node.style.width = `${w}px`
+          node.style.height = `${h}px`
+        }}
+      >
         <canvas bind:this={canvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
         <svg class="absolute inset-0" width={w} height={h} role="img" aria-label={summary}>
           <defs>
@@ -125,7 +152,13 @@
             {#if surface.name !== 'screen'}<path d={path(px(surface.points), true)} fill={hue} fill-opacity="0.75" />{/if}
             <path d={path(px(surface.points), true)} class="drawn" stroke={hue} />
           {/each}
-          <path d="M0 0H{w}V{h}H0Z{path(px(picture.needed), true)}" fill="var(--color-base-300)" fill-opacity="0.55" fill-rule="evenodd" mask="url(#{id}-on)" />
+          <path
+            d="M0 0H{w}V{h}H0Z{path(px(picture.needed), true)}"
+            fill="var(--color-base-300)"
+            fill-opacity="0.55"
+            fill-rule="evenodd"
+            mask="url(#{id}-on)"
+          />
           {#each evaluation.map.contours as contour, i (i)}
             <path
               d={path(contour.line.map(([x, y]) => project(x, y)))}
@@ -136,8 +169,22 @@
             />
           {/each}
           {#each shades as shade, i (i)}<path d={path(shade, true)} fill="url(#{id}-shade)" />{/each}
-          {#if glass.length}<path d={path(glass, true)} fill="white" fill-opacity="0.06" stroke="white" stroke-opacity="0.7" stroke-width="1" />{/if}
-          {#each panes as pane, i (i)}<circle cx={pane[0]} cy={pane[1]} r="7" fill="none" stroke="var(--color-primary)" stroke-width="2" />{/each}
+          {#if glass.length}<path
+              d={path(glass, true)}
+              fill="white"
+              fill-opacity="0.06"
+              stroke="white"
+              stroke-opacity="0.7"
+              stroke-width="1"
+            />{/if}
+          {#each panes as pane, i (i)}<circle
+              cx={pane[0]}
+              cy={pane[1]}
+              r="7"
+              fill="none"
+              stroke="var(--color-primary)"
+              stroke-width="2"
+            />{/each}
           <path d={path(px(picture.needed), true)} fill="url(#{id}-missing)" mask="url(#{id}-bare)" />
           <g stroke="black" stroke-opacity="0.55" stroke-width="0.75">
             {#each picture.figure as part, i (i)}
@@ -145,7 +192,13 @@
             {/each}
           </g>
           <path d={path(px(picture.needed), true)} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="2.4" />
-          <path d={path(px(picture.needed), true)} fill="none" stroke={evaluation.check.coverage.covered ? 'white' : 'var(--color-primary)'} stroke-width="1.2" stroke-dasharray="6 4" />
+          <path
+            d={path(px(picture.needed), true)}
+            fill="none"
+            stroke={evaluation.check.coverage.covered ? 'white' : 'var(--color-primary)'}
+            stroke-width="1.2"
+            stroke-dasharray="6 4"
+          />
           {#each session.marks?.places ?? [] as place, i (i)}
             {@const [mx, my] = project(place[0], place[1])}
             <path d="M{mx - 5} {my}h10M{mx} {my - 5}v10" stroke="black" stroke-width="3" />
@@ -165,13 +218,23 @@
     <span class="label-text flex items-center gap-2">
       {evaluation?.map.trace === 'luma' ? 'Luma' : 'Key channel'} against
       {#each [['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`], ['mean', 'its mean']] as const as [which, word] (which)}
-        <button type="button" class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}" aria-pressed={against === which} onclick={() => (against = which)}>{word}</button>
+        <button
+          type="button"
+          class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}"
+          aria-pressed={against === which}
+          onclick={() => (against = which)}>{word}</button
+        >
       {/each}
     </span>
     {#if trial}
       <span class="label-text flex gap-2">
         {#each [[false, 'now'], [true, 'then']] as const as [which, word] (word)}
-          <button type="button" class="cursor-pointer {then === which ? 'text-primary underline underline-offset-2' : 'hover:text-ink'}" aria-pressed={then === which} onclick={() => (then = which)}>{word}</button>
+          <button
+            type="button"
+            class="cursor-pointer {then === which ? 'text-primary underline underline-offset-2' : 'hover:text-ink'}"
+            aria-pressed={then === which}
+            onclick={() => (then = which)}>{word}</button
+          >
         {/each}
       </span>
     {/if}

@@ -29,7 +29,9 @@
     </div>
     <table class="mt-2 w-full">
       <thead>
-        <tr class="label-text text-left"><th class="font-normal">Number</th><th class="text-right font-normal">now</th><th class="text-right font-normal">then</th></tr>
+        <tr class="label-text text-left"
+          ><th class="font-normal">Number</th><th class="text-right font-normal">now</th><th class="text-right font-normal">then</th></tr
+        >
       </thead>
       <tbody>
         {#each rows as row (row.label)}

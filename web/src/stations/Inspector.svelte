@@ -27,7 +27,12 @@
 <section aria-label="Fields of {title}" class="p-3">
   <header class="mb-2 flex items-center justify-between">
     <h2 class="text-body font-semibold">{title}</h2>
-    <button type="button" class="cursor-pointer p-1 text-quiet hover:text-ink" aria-label="Close the fields" onclick={() => (session.selected = null)}>
+    <button
+      type="button"
+      class="cursor-pointer p-1 text-quiet hover:text-ink"
+      aria-label="Close the fields"
+      onclick={() => (session.selected = null)}
+    >
       <X size={14} />
     </button>
   </header>

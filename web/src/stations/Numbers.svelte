@@ -26,7 +26,9 @@
         <div class="pb-2">
           <p>{number.formula}</p>
           {#each number.inputs as input (input.name)}
-            <p class="flex justify-between text-quiet"><span>{input.name}</span><span>{show(input.value, input.unit, inputDigits(input.value))}</span></p>
+            <p class="flex justify-between text-quiet">
+              <span>{input.name}</span><span>{show(input.value, input.unit, inputDigits(input.value))}</span>
+            </p>
           {/each}
           <p class="label-text mt-1">{number.source}</p>
         </div>

@@ -10,7 +10,7 @@
   import { inUnits, showValue } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  let framing = $state<Framing>('waist')
+  let framing = $derived<Framing>(plan.subject?.framing ?? 'waist')
   const search = new Resource<Proposals>()
   const found = $derived(search.value)
   const error = $derived(search.error)
@@ -18,9 +18,6 @@
   /** What a proposal decides; title, room, plate and schools stay as they are. */
   const DECIDED = ['screen', 'subject', 'camera', 'lights'] as const
 
-  $effect(() => {
-    framing = plan.subject?.framing ?? 'waist'
-  })
   const ask = () => void search.ask(() => propose(plan, framing))
   function take(one: Alternative) {
     session.selected = null
@@ -31,14 +28,18 @@
 </script>
 
 <div class="mt-3 flex flex-wrap items-center gap-3">
-  <div class="w-64"><Choice label="A whole set-up for" value={framing} options={FRAMINGS} onchange={(v) => (framing = v as Framing)} /></div>
+  <div class="w-64">
+    <Choice label="A whole set-up for" value={framing} options={FRAMINGS} onchange={(v) => (framing = v as Framing)} />
+  </div>
   <button type="button" class="decide" disabled={search.busy} onclick={ask}>{search.busy ? 'Searching' : 'Propose a set-up'}</button>
 </div>
 {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
 {#if found}
   {#if found.impossible.length}
     <p class="mt-2 text-primary">Not in this room with this kit:</p>
-    <ul class="list-inside list-disc">{#each found.impossible as why (why)}<li>{text(why)}</li>{/each}</ul>
+    <ul class="list-inside list-disc">
+      {#each found.impossible as why (why)}<li>{text(why)}</li>{/each}
+    </ul>
   {/if}
   <ol class="mt-2">
     {#each found.alternatives as one (one.name)}
@@ -49,7 +50,10 @@
         </div>
         <dl class="mt-1 flex flex-wrap gap-x-4 gap-y-0.5">
           {#each one.numbers.filter((n) => MAIN.includes(n.id)) as n (n.id)}
-            <span class="flex gap-1.5"><dt class="label-text">{n.label}</dt><dd>{showValue(n.value, n.unit, n.digits, prefs.length, prefs.light)}</dd></span>
+            <span class="flex gap-1.5"
+              ><dt class="label-text">{n.label}</dt>
+              <dd>{showValue(n.value, n.unit, n.digits, prefs.length, prefs.light)}</dd></span
+            >
           {/each}
         </dl>
         {#each one.stops as stop (stop)}<p class="text-primary">{text(stop)}</p>{/each}

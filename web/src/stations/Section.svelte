@@ -38,31 +38,76 @@
 
   /** The figure from the side, in shares of its height: an upright outline. */
   const SIDE = [
-    [-0.05, 0], [-0.06, 0.02], [0.09, 0.02], [0.09, 0], [0.03, 0.03], [0.055, 0.27], [0.065, 0.48], [0.06, 0.62],
-    [0.075, 0.76], [0.05, 0.83], [0.03, 0.86], [0.055, 0.885], [0.066, 0.915], [0.055, 0.965], [0.0, 1.0],
-    [-0.06, 0.965], [-0.072, 0.92], [-0.045, 0.87], [-0.06, 0.82], [-0.075, 0.72], [-0.06, 0.6], [-0.085, 0.5],
-    [-0.06, 0.27], [-0.045, 0.03],
+    [-0.05, 0],
+    [-0.06, 0.02],
+    [0.09, 0.02],
+    [0.09, 0],
+    [0.03, 0.03],
+    [0.055, 0.27],
+    [0.065, 0.48],
+    [0.06, 0.62],
+    [0.075, 0.76],
+    [0.05, 0.83],
+    [0.03, 0.86],
+    [0.055, 0.885],
+    [0.066, 0.915],
+    [0.055, 0.965],
+    [0.0, 1.0],
+    [-0.06, 0.965],
+    [-0.072, 0.92],
+    [-0.045, 0.87],
+    [-0.06, 0.82],
+    [-0.075, 0.72],
+    [-0.06, 0.6],
+    [-0.085, 0.5],
+    [-0.06, 0.27],
+    [-0.045, 0.03],
   ]
   const figure = (of: Plan) =>
-    of.subject ? path(SIDE.map(([a, b]) => [z(of.subject!.z + a * of.subject!.height), y(b * of.subject!.height)]), true) : ''
+    of.subject
+      ? path(
+          SIDE.map(([a, b]) => [z(of.subject!.z + a * of.subject!.height), y(b * of.subject!.height)]),
+          true,
+        )
+      : ''
 </script>
 
 <!-- Room: floor, walls, ceiling -->
 <path
   class="drawn"
   stroke-opacity="0.6"
-  d={path([[z(plan.room.z_min), y(plan.room.height)], [z(plan.room.z_max), y(plan.room.height)], [z(plan.room.z_max), y(0)], [z(plan.room.z_min), y(0)]], plan.room.kind === 'interior')}
+  d={path(
+    [
+      [z(plan.room.z_min), y(plan.room.height)],
+      [z(plan.room.z_max), y(plan.room.height)],
+      [z(plan.room.z_max), y(0)],
+      [z(plan.room.z_min), y(0)],
+    ],
+    plan.room.kind === 'interior',
+  )}
 />
 <line class="drawn" x1={z(sheet.extent.z0)} x2={z(sheet.extent.z1)} y1={y(0)} y2={y(0)} />
 
 <!-- The lens' field and the rays to the needed part -->
 {#if field}
-  <path class="hair" d={path([[z(0), y(field[3])], [z(plan.camera.z), y(plan.camera.y)], [z(0), y(field[1])]])} stroke-dasharray="1 4" />
+  <path
+    class="hair"
+    d={path([
+      [z(0), y(field[3])],
+      [z(plan.camera.z), y(plan.camera.y)],
+      [z(0), y(field[1])],
+    ])}
+    stroke-dasharray="1 4"
+  />
 {/if}
 {#if needed}
   <path
     class="sight"
-    d={path([[z(0), y(needed[3])], [z(plan.camera.z), y(plan.camera.y)], [z(0), y(Math.max(needed[1], 0))]])}
+    d={path([
+      [z(0), y(needed[3])],
+      [z(plan.camera.z), y(plan.camera.y)],
+      [z(0), y(Math.max(needed[1], 0))],
+    ])}
     stroke-dasharray="6 3"
   />
 {/if}
@@ -77,7 +122,12 @@
   {@const low = y(Math.max(needed[1], 0))}
   {@const short = evaluation?.check.coverage.covered === false}
   <path
-    d={path([[z(0) - 8, top], [z(0) - 13, top], [z(0) - 13, low], [z(0) - 8, low]])}
+    d={path([
+      [z(0) - 8, top],
+      [z(0) - 13, top],
+      [z(0) - 13, low],
+      [z(0) - 8, low],
+    ])}
     fill="none"
     stroke={short ? 'var(--color-primary)' : 'var(--color-base-content)'}
     stroke-width={short ? 2 : 1}
@@ -85,7 +135,7 @@
 {/if}
 <Handle
   label="Top edge of the screen"
-    now={plan.screen.height}
+  now={plan.screen.height}
   text="height {say(plan.screen.height)}"
   x={z(0)}
   y={y(screenTop)}
@@ -96,16 +146,38 @@
   move={({ dy }) => change([{ path: 'screen.height', value: round(Math.min(50, Math.max(0.1, from!.screen.height + dy))) }])}
   end={settle}
 >
-  <rect x={z(0) - 5} y={y(screenTop) - 3} width="10" height="6" fill="var(--color-base-100)" class="drawn" class:pick={selected === 'screen'} />
+  <rect
+    x={z(0) - 5}
+    y={y(screenTop) - 3}
+    width="10"
+    height="6"
+    fill="var(--color-base-100)"
+    class="drawn"
+    class:pick={selected === 'screen'}
+  />
 </Handle>
 
 <!-- Cloths, boards, the window pane -->
 <g aria-hidden="true" pointer-events="none">
   {#each plan.flags as flag (flag.id)}
-    <path d={path(flag.corners.map((c) => [z(c[2]), y(c[1])]), true)} fill={flag.reflectance[0] < 0.4 ? 'black' : 'white'} fill-opacity="0.35" class="hair" class:pick={selected === `flag:${flag.id}`} />
+    <path
+      d={path(
+        flag.corners.map((c) => [z(c[2]), y(c[1])]),
+        true,
+      )}
+      fill={flag.reflectance[0] < 0.4 ? 'black' : 'white'}
+      fill-opacity="0.35"
+      class="hair"
+      class:pick={selected === `flag:${flag.id}`}
+    />
   {/each}
   {#if plan.window}
-    <path d="M{z(plan.window.z) - 2} {y(plan.window.y - plan.window.height / 2)}V{y(plan.window.y + plan.window.height / 2)}M{z(plan.window.z) + 2} {y(plan.window.y - plan.window.height / 2)}V{y(plan.window.y + plan.window.height / 2)}" class="drawn" class:pick={selected === 'window'} />
+    <path
+      d="M{z(plan.window.z) - 2} {y(plan.window.y - plan.window.height / 2)}V{y(plan.window.y + plan.window.height / 2)}M{z(plan.window.z) +
+        2} {y(plan.window.y - plan.window.height / 2)}V{y(plan.window.y + plan.window.height / 2)}"
+      class="drawn"
+      class:pick={selected === 'window'}
+    />
   {/if}
 </g>
 
@@ -114,7 +186,14 @@
   {@const s = plan.subject}
   {@const e = s.envelope}
   {@const [low, high] = evaluation?.action_heights ?? [0, s.height]}
-  <rect class="hair" x={z(s.z - e.back)} y={y(high)} width={(e.back + e.front) * sheet.scale} height={(high - low) * sheet.scale} stroke-dasharray="3 3" />
+  <rect
+    class="hair"
+    x={z(s.z - e.back)}
+    y={y(high)}
+    width={(e.back + e.front) * sheet.scale}
+    height={(high - low) * sheet.scale}
+    stroke-dasharray="3 3"
+  />
   {#if selected === 'subject'}
     <Handle
       label="Reach of the action, above the head"
@@ -157,7 +236,7 @@
     {@const on = lamp.on && lamp.dimmer > 0}
     <Handle
       label="{lamp.name}, side view"
-    now={pz}
+      now={pz}
       text="height {say(py)}, {say(pz)} from the screen"
       x={z(pz)}
       y={y(py)}
@@ -171,7 +250,14 @@
       }}
       end={settle}
     >
-      <circle cx={z(pz)} cy={y(py)} r="5.5" fill={on ? 'var(--color-base-content)' : 'var(--color-base-100)'} class="drawn" class:pick={selected === `light:${lamp.id}`} />
+      <circle
+        cx={z(pz)}
+        cy={y(py)}
+        r="5.5"
+        fill={on ? 'var(--color-base-content)' : 'var(--color-base-100)'}
+        class="drawn"
+        class:pick={selected === `light:${lamp.id}`}
+      />
     </Handle>
     <text pointer-events="none" x={z(pz)} y={y(py) - 9} text-anchor="middle" class:strong={selected === `light:${lamp.id}`}>{i + 1}</text>
   {/if}
@@ -180,7 +266,7 @@
 <!-- Camera -->
 <Handle
   label="Camera, side view"
-    now={plan.camera.z}
+  now={plan.camera.z}
   text="height {say(plan.camera.y)}, {say(plan.camera.z)} from the screen"
   x={z(plan.camera.z) + 8}
   y={y(plan.camera.y)}

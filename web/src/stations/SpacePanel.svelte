@@ -20,7 +20,18 @@
   const STATE: Record<Cell['state'], StateWord> = { possible: 'holds', tight: 'tight', impossible: 'fails' }
   const at = (framing: string, lens: string) => cells.find((c) => c.framing === framing && c.lens === lens)
   /** Only what the table depends on: a lamp that is dragged does not ask for it again. */
-  const question = $derived(JSON.stringify([plan.room, plan.screen.hue, plan.subject?.height, plan.subject?.envelope, plan.targets.distance_school, plan.targets.coverage_school, plan.camera.sensor, plan.camera.y]))
+  const question = $derived(
+    JSON.stringify([
+      plan.room,
+      plan.screen.hue,
+      plan.subject?.height,
+      plan.subject?.envelope,
+      plan.targets.distance_school,
+      plan.targets.coverage_school,
+      plan.camera.sensor,
+      plan.camera.y,
+    ]),
+  )
 
   $effect(() => {
     void question
@@ -32,11 +43,15 @@
   <h2 class="pt-2 font-semibold">What can this room shoot?</h2>
   {#if table.error}<p role="alert" class="text-primary">{table.error}</p>{/if}
   {#if lenses?.length === 0}
-    <p class="py-2 text-quiet">The table needs lenses and screens. <a class="text-primary underline" href="#/kit">Fill the kit room</a> first.</p>
+    <p class="py-2 text-quiet">
+      The table needs lenses and screens. <a class="text-primary underline" href="#/kit">Fill the kit room</a> first.
+    </p>
   {:else if lenses}
     <table class="mt-1 w-full table-fixed text-center">
       <thead>
-        <tr class="label-text"><th class="w-24 text-left font-normal">Framing</th>{#each lenses as lens (lens)}<th class="font-normal">{lens}</th>{/each}</tr>
+        <tr class="label-text"
+          ><th class="w-24 text-left font-normal">Framing</th>{#each lenses as lens (lens)}<th class="font-normal">{lens}</th>{/each}</tr
+        >
       </thead>
       <tbody>
         {#each FRAMINGS as [framing, word] (framing)}
@@ -66,7 +81,13 @@
     </table>
     <p class="label-text mt-1 min-h-8" role="status">
       {#if shown}
-        {FRAMINGS.find(([f]) => f === shown?.framing)?.[1]}, {shown.lens}: {shown.state}. {inUnits(shown.why, prefs.length, prefs.light)}{shown.screen && shown.camera_z !== null ? `; camera ${showLength(shown.camera_z, prefs.length)} from the screen, ${shown.screen}` : ''}
+        {FRAMINGS.find(([f]) => f === shown?.framing)?.[1]}, {shown.lens}: {shown.state}. {inUnits(
+          shown.why,
+          prefs.length,
+          prefs.light,
+        )}{shown.screen && shown.camera_z !== null
+          ? `; camera ${showLength(shown.camera_z, prefs.length)} from the screen, ${shown.screen}`
+          : ''}
       {:else}
         Ring: possible. Triangle: tight. Cross: impossible, and what blocks it. Choosing a cell puts camera, mark and screen there.
       {/if}

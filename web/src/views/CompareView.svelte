@@ -44,7 +44,9 @@
 
 <svelte:head><title>Compare · Ausblick</title></svelte:head>
 <header class="flex h-11 items-center justify-between border-b border-line px-4">
-  <h1 class="font-semibold"><a href="#/" class="hover:text-primary">Ausblick</a> <span class="text-quiet" aria-hidden="true">/</span> Compare</h1>
+  <h1 class="font-semibold">
+    <a href="#/" class="hover:text-primary">Ausblick</a> <span class="text-quiet" aria-hidden="true">/</span> Compare
+  </h1>
   <Preferences />
 </header>
 {#if problem}<p role="alert" class="border-b border-primary px-4 py-1.5 text-primary">{problem}</p>{/if}
@@ -52,13 +54,24 @@
   <div class="grid grid-cols-2 gap-6 max-sm:grid-cols-1">
     {#each sides as side, i (i)}
       <section aria-label={i === 0 ? 'Left' : 'Right'} class="min-w-0">
-        <select class="entry mb-2 w-full" aria-label={i === 0 ? 'Set-up on the left' : 'Set-up on the right'} value={i === 0 ? params.a : params.b} onchange={(event) => choose(i, event.currentTarget.value)}>
+        <select
+          class="entry mb-2 w-full"
+          aria-label={i === 0 ? 'Set-up on the left' : 'Set-up on the right'}
+          value={i === 0 ? params.a : params.b}
+          onchange={(event) => choose(i, event.currentTarget.value)}
+        >
           {#each setups as setup (setup.id)}<option value={String(setup.id)}>{setup.title}</option>{/each}
         </select>
-        <div class="h-[21rem]">{#if side}<FrameView plan={side.plan} evaluation={side.evaluation} />{/if}</div>
+        <div class="h-[21rem]">
+          {#if side}<FrameView plan={side.plan} evaluation={side.evaluation} />{/if}
+        </div>
         <ul class="mt-2">
           {#each open(side) as finding (finding.id)}
-            <li class="flex gap-3 border-t border-line py-1"><span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span><span>{inUnits(finding.says, prefs.length, prefs.light)}</span></li>
+            <li class="flex gap-3 border-t border-line py-1">
+              <span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span><span
+                >{inUnits(finding.says, prefs.length, prefs.light)}</span
+              >
+            </li>
           {:else}
             {#if side}<li class="border-t border-line py-1 text-quiet">Everything judged holds.</li>{/if}
           {/each}
@@ -69,10 +82,19 @@
   {#if sides[0] && sides[1]}<ComparedKeys ids={[Number(params.a), Number(params.b)]} plans={[sides[0].plan, sides[1].plan]} />{/if}
   {#if rows.length}
     <table class="mt-6 w-full max-w-2xl">
-      <thead><tr class="label-text text-left"><th class="font-normal">Number</th><th class="text-right font-normal">left</th><th class="text-right font-normal">right</th></tr></thead>
+      <thead
+        ><tr class="label-text text-left"
+          ><th class="font-normal">Number</th><th class="text-right font-normal">left</th><th class="text-right font-normal">right</th></tr
+        ></thead
+      >
       <tbody>
         {#each rows as row (row.label)}
-          <tr class="border-t border-line" class:text-quiet={row.left === row.right}><td class="py-0.5">{row.label}</td><td class="text-right">{row.left}</td><td class="text-right" class:font-semibold={row.left !== row.right}>{row.right}</td></tr>
+          <tr class="border-t border-line" class:text-quiet={row.left === row.right}
+            ><td class="py-0.5">{row.label}</td><td class="text-right">{row.left}</td><td
+              class="text-right"
+              class:font-semibold={row.left !== row.right}>{row.right}</td
+            ></tr
+          >
         {/each}
       </tbody>
     </table>

@@ -17,7 +17,6 @@
     put(side, (await keptKeys(ids[side]).catch(() => []))[0] ?? null)
   }
   $effect(() => {
-    void ids[0], void ids[1]
     void load(0)
     void load(1)
   })
@@ -49,20 +48,40 @@
   {#if both}
     <div class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
       <span class="flex gap-1.5" role="group" aria-label="Part of the frame">
-        {#each windows as w (w.name)}<button type="button" class="plain" class:chosen={at === w.name} aria-pressed={at === w.name} onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button>{/each}
+        {#each windows as w (w.name)}<button
+            type="button"
+            class="plain"
+            class:chosen={at === w.name}
+            aria-pressed={at === w.name}
+            onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button
+          >{/each}
       </span>
       <span class="flex flex-wrap gap-1.5" role="group" aria-label="View">
-        {#each ['frame', 'matte', 'dark', 'bright', 'plate', 'deviation'] as v (v)}<button type="button" class="plain" class:chosen={view === v} aria-pressed={view === v} onclick={() => (view = v)}>{VIEWS[v]}</button>{/each}
+        {#each ['frame', 'matte', 'dark', 'bright', 'plate', 'deviation'] as v (v)}<button
+            type="button"
+            class="plain"
+            class:chosen={view === v}
+            aria-pressed={view === v}
+            onclick={() => (view = v)}>{VIEWS[v]}</button
+          >{/each}
       </span>
     </div>
   {/if}
   <div class="mt-2 grid grid-cols-2 gap-6 max-sm:grid-cols-1">
     {#each keys as key, side (side)}
       <div class="min-w-0">
-        {#if key && both}<img src="/api/test-key/{key.id}/{at}/{view}.png" alt="{side ? 'Right' : 'Left'}: {WINDOWS[at]}, {VIEWS[view]}" class="w-full bg-base-300" />{/if}
+        {#if key && both}<img
+            src="/api/test-key/{key.id}/{at}/{view}.png"
+            alt="{side ? 'Right' : 'Left'}: {WINDOWS[at]}, {VIEWS[view]}"
+            class="w-full bg-base-300"
+          />{/if}
         <p class="mt-1 flex items-center justify-between gap-3">
-          <span class={key?.stale ? 'text-primary' : 'text-quiet'}>{!key ? 'No test key yet.' : key.stale ? 'The plan has changed since this key.' : 'Of the plan as it stands.'}</span>
-          <button type="button" class="plain" disabled={busy[side]} onclick={() => make(side)}>{busy[side] ? 'Making it' : key ? 'Key again' : 'Make a test key'}</button>
+          <span class={key?.stale ? 'text-primary' : 'text-quiet'}
+            >{!key ? 'No test key yet.' : key.stale ? 'The plan has changed since this key.' : 'Of the plan as it stands.'}</span
+          >
+          <button type="button" class="plain" disabled={busy[side]} onclick={() => make(side)}
+            >{busy[side] ? 'Making it' : key ? 'Key again' : 'Make a test key'}</button
+          >
         </p>
       </div>
     {/each}

@@ -33,22 +33,52 @@
     const now = kit
     queue = queue.then(() => run(() => api.saveKit(revision, now)))
   }
-  const HUES: [string, string][] = [['green', 'green'], ['blue', 'blue'], ['other', 'other']]
+  const HUES: [string, string][] = [
+    ['green', 'green'],
+    ['blue', 'blue'],
+    ['other', 'other'],
+  ]
   const CHROMAS: [string, string][] = ['4:2:0', '4:2:2', '4:4:4', 'raw'].map((c) => [c, c])
   const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
   const FACE = { shape: 'rect', width: 0.6, height: 0.6 }
   const SENSOR = { width_mm: 23.5, height_mm: 13.2, px_w: 3840, px_h: 2160, base_iso: 400 }
   const NEW = {
     cameras: { name: 'camera', count: 1, sensor: SENSOR, recording: { codec: 'long-gop', chroma: '4:2:0', bits: 8, mbit_s: 50 } },
-    screens: { name: 'screen', count: 1, hue: 'green', reflectance: CLOTH.green, material: 'muslin', width: 3, height: 2.6, floor_run: 0, gloss: 0.02, transmittance: 0.05, wrinkle_slope: 0.03 },
+    screens: {
+      name: 'screen',
+      count: 1,
+      hue: 'green',
+      reflectance: CLOTH.green,
+      material: 'muslin',
+      width: 3,
+      height: 2.6,
+      floor_run: 0,
+      gloss: 0.02,
+      transmittance: 0.05,
+      wrinkle_slope: 0.03,
+    },
     lenses: { name: '35 mm', count: 1, focal_mm: 35, f_number: 2.8 },
-    lamps: { name: 'panel', count: 1, fixture: { emitter: FACE, flux_lm: 6000, beam: { kind: 'lambert' }, cct: 5600, duv: 0, cri: 95, watts: 60 } },
+    lamps: {
+      name: 'panel',
+      count: 1,
+      fixture: { emitter: FACE, flux_lm: 6000, beam: { kind: 'lambert' }, cct: 5600, duv: 0, cri: 95, watts: 60 },
+    },
     stands: { name: 'stand', count: 1, height: 2.6, load_kg: 5 },
   }
   type Kind = keyof typeof NEW
-  const KINDS: [Kind, string][] = [['screens', 'Screens'], ['lenses', 'Lenses'], ['cameras', 'Cameras'], ['lamps', 'Lamps'], ['stands', 'Stands']]
+  const KINDS: [Kind, string][] = [
+    ['screens', 'Screens'],
+    ['lenses', 'Lenses'],
+    ['cameras', 'Cameras'],
+    ['lamps', 'Lamps'],
+    ['stands', 'Stands'],
+  ]
   const add = (kind: Kind) => change(kind, [...kit![kind], NEW[kind]])
-  const remove = (kind: Kind, index: number) => change(kind, (kit![kind] as unknown[]).filter((_, i) => i !== index))
+  const remove = (kind: Kind, index: number) =>
+    change(
+      kind,
+      (kit![kind] as unknown[]).filter((_, i) => i !== index),
+    )
 
   async function open(event: Event) {
     const input = event.currentTarget as HTMLInputElement
@@ -82,8 +112,15 @@
   {#if error}<p role="alert" class="mb-4 border border-primary p-2 text-primary">{error}</p>{/if}
   {#if kit}
     <div class="mb-4 flex flex-wrap items-center gap-3">
-      <p class="flex-1 text-quiet">What you own. From it come the table of what a room can shoot, proposals, and findings when a set-up needs more.</p>
-      <button type="button" class="plain" onclick={() => run(async () => api.saveKit(revision, (await api.getCatalogue()).kit), 'Generic kit taken over')}>Begin with a generic kit</button>
+      <p class="flex-1 text-quiet">
+        What you own. From it come the table of what a room can shoot, proposals, and findings when a set-up needs more.
+      </p>
+      <button
+        type="button"
+        class="plain"
+        onclick={() => run(async () => api.saveKit(revision, (await api.getCatalogue()).kit), 'Generic kit taken over')}
+        >Begin with a generic kit</button
+      >
       <label class="plain">Open CSV or JSON<input type="file" class="sr-only" accept=".csv,.json" onchange={open} /></label>
       <a class="plain" href="/api/kit.csv" download="kit.csv">CSV</a>
       <a class="plain" href={json} download="kit.json">JSON</a>
@@ -97,36 +134,159 @@
         {#each kit[kind] as item, i (i)}
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2 [&_input.w-20]:w-14 [&_select]:w-20">
             <TextField label="Name" wide value={item.name} onchange={(v) => change(`${kind}[${i}].name`, v)} />
-            <NumberField label="Count" digits={0} step={1} min={0} max={1000} value={item.count} onchange={(v) => change(`${kind}[${i}].count`, Math.round(v))} />
+            <NumberField
+              label="Count"
+              digits={0}
+              step={1}
+              min={0}
+              max={1000}
+              value={item.count}
+              onchange={(v) => change(`${kind}[${i}].count`, Math.round(v))}
+            />
             {#if kind === 'screens'}
               {@const s = kit.screens[i]}
-              <Choice label="Colour" value={s.hue} options={HUES} onchange={(v) => (change(`screens[${i}].hue`, v), CLOTH[v] && change(`screens[${i}].reflectance`, CLOTH[v]))} />
-              <NumberField label="Width" unit="m" field="kit.screens[].width" value={s.width} onchange={(v) => change(`screens[${i}].width`, v)} />
-              <NumberField label="Height" unit="m" field="kit.screens[].height" value={s.height} onchange={(v) => change(`screens[${i}].height`, v)} />
-              <NumberField label="Floor piece" unit="m" field="kit.screens[].floor_run" value={s.floor_run} onchange={(v) => change(`screens[${i}].floor_run`, v)} />
+              <Choice
+                label="Colour"
+                value={s.hue}
+                options={HUES}
+                onchange={(v) => (change(`screens[${i}].hue`, v), CLOTH[v] && change(`screens[${i}].reflectance`, CLOTH[v]))}
+              />
+              <NumberField
+                label="Width"
+                unit="m"
+                field="kit.screens[].width"
+                value={s.width}
+                onchange={(v) => change(`screens[${i}].width`, v)}
+              />
+              <NumberField
+                label="Height"
+                unit="m"
+                field="kit.screens[].height"
+                value={s.height}
+                onchange={(v) => change(`screens[${i}].height`, v)}
+              />
+              <NumberField
+                label="Floor piece"
+                unit="m"
+                field="kit.screens[].floor_run"
+                value={s.floor_run}
+                onchange={(v) => change(`screens[${i}].floor_run`, v)}
+              />
             {:else if kind === 'lenses'}
               {@const l = kit.lenses[i]}
-              <NumberField label="Focal length" unit="mm" digits={1} step={1} field="kit.lenses[].focal_mm" value={l.focal_mm} onchange={(v) => change(`lenses[${i}].focal_mm`, v)} />
-              <NumberField label="Widest f/" digits={1} step={0.1} field="kit.lenses[].f_number" value={l.f_number} onchange={(v) => change(`lenses[${i}].f_number`, v)} />
+              <NumberField
+                label="Focal length"
+                unit="mm"
+                digits={1}
+                step={1}
+                field="kit.lenses[].focal_mm"
+                value={l.focal_mm}
+                onchange={(v) => change(`lenses[${i}].focal_mm`, v)}
+              />
+              <NumberField
+                label="Widest f/"
+                digits={1}
+                step={0.1}
+                field="kit.lenses[].f_number"
+                value={l.f_number}
+                onchange={(v) => change(`lenses[${i}].f_number`, v)}
+              />
             {:else if kind === 'cameras'}
               {@const { sensor, recording } = kit.cameras[i]}
-              <NumberField label="Sensor" unit="mm" digits={1} step={0.1} field="kit.cameras[].sensor.width_mm" value={sensor.width_mm} onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)} />
-              <NumberField label="by" unit="mm" digits={1} step={0.1} field="kit.cameras[].sensor.height_mm" value={sensor.height_mm} onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)} />
-              <NumberField label="Pixels" digits={0} step={16} field="kit.cameras[].sensor.px_w" value={sensor.px_w} onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))} />
-              <NumberField label="Base ISO" digits={0} step={100} field="kit.cameras[].sensor.base_iso" value={sensor.base_iso} onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)} />
-              <Choice label="Chroma" value={recording.chroma} options={CHROMAS} onchange={(v) => change(`cameras[${i}].recording.chroma`, v)} />
+              <NumberField
+                label="Sensor"
+                unit="mm"
+                digits={1}
+                step={0.1}
+                field="kit.cameras[].sensor.width_mm"
+                value={sensor.width_mm}
+                onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)}
+              />
+              <NumberField
+                label="by"
+                unit="mm"
+                digits={1}
+                step={0.1}
+                field="kit.cameras[].sensor.height_mm"
+                value={sensor.height_mm}
+                onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)}
+              />
+              <NumberField
+                label="Pixels"
+                digits={0}
+                step={16}
+                field="kit.cameras[].sensor.px_w"
+                value={sensor.px_w}
+                onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))}
+              />
+              <NumberField
+                label="Base ISO"
+                digits={0}
+                step={100}
+                field="kit.cameras[].sensor.base_iso"
+                value={sensor.base_iso}
+                onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)}
+              />
+              <Choice
+                label="Chroma"
+                value={recording.chroma}
+                options={CHROMAS}
+                onchange={(v) => change(`cameras[${i}].recording.chroma`, v)}
+              />
             {:else if kind === 'lamps'}
               {@const { fixture } = kit.lamps[i]}
-              {#if fixture.flux_lm !== null}<NumberField label="Flux" unit="lm" digits={0} step={500} field="kit.lamps[].fixture.flux_lm" value={fixture.flux_lm} onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)} />{/if}
+              {#if fixture.flux_lm !== null}<NumberField
+                  label="Flux"
+                  unit="lm"
+                  digits={0}
+                  step={500}
+                  field="kit.lamps[].fixture.flux_lm"
+                  value={fixture.flux_lm}
+                  onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)}
+                />{/if}
               {#if fixture.emitter.shape === 'rect'}
-                <NumberField label="Face width" unit="m" field="kit.lamps[].fixture.emitter.width" value={fixture.emitter.width} onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)} />
-                <NumberField label="Face height" unit="m" field="kit.lamps[].fixture.emitter.height" value={fixture.emitter.height} onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)} />
+                <NumberField
+                  label="Face width"
+                  unit="m"
+                  field="kit.lamps[].fixture.emitter.width"
+                  value={fixture.emitter.width}
+                  onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)}
+                />
+                <NumberField
+                  label="Face height"
+                  unit="m"
+                  field="kit.lamps[].fixture.emitter.height"
+                  value={fixture.emitter.height}
+                  onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)}
+                />
               {/if}
-              <NumberField label="Power" unit="W" digits={0} step={10} field="kit.lamps[].fixture.watts" value={fixture.watts} onchange={(v) => change(`lamps[${i}].fixture.watts`, v)} />
+              <NumberField
+                label="Power"
+                unit="W"
+                digits={0}
+                step={10}
+                field="kit.lamps[].fixture.watts"
+                value={fixture.watts}
+                onchange={(v) => change(`lamps[${i}].fixture.watts`, v)}
+              />
             {:else}
               {@const t = kit.stands[i]}
-              <NumberField label="Height" unit="m" field="kit.stands[].height" value={t.height} onchange={(v) => change(`stands[${i}].height`, v)} />
-              <NumberField label="Rated load" unit="kg" digits={1} step={0.5} field="kit.stands[].load_kg" value={t.load_kg} onchange={(v) => change(`stands[${i}].load_kg`, v)} />
+              <NumberField
+                label="Height"
+                unit="m"
+                field="kit.stands[].height"
+                value={t.height}
+                onchange={(v) => change(`stands[${i}].height`, v)}
+              />
+              <NumberField
+                label="Rated load"
+                unit="kg"
+                digits={1}
+                step={0.5}
+                field="kit.stands[].load_kg"
+                value={t.load_kg}
+                onchange={(v) => change(`stands[${i}].load_kg`, v)}
+              />
             {/if}
             <button type="button" class="plain ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}>Remove</button>
           </div>
@@ -136,9 +296,31 @@
       </section>
     {/each}
     <section aria-label="Weights" class="flex flex-wrap gap-6">
-      <NumberField label="Sandbags" digits={0} step={1} field="kit.sandbags" value={kit.sandbags} onchange={(v) => change('sandbags', Math.round(v))} />
-      <NumberField label="each" unit="kg" digits={1} step={0.5} field="kit.sandbag_kg" value={kit.sandbag_kg} onchange={(v) => change('sandbag_kg', v)} />
-      <NumberField label="Clamps" digits={0} step={1} field="kit.clamps" value={kit.clamps} onchange={(v) => change('clamps', Math.round(v))} />
+      <NumberField
+        label="Sandbags"
+        digits={0}
+        step={1}
+        field="kit.sandbags"
+        value={kit.sandbags}
+        onchange={(v) => change('sandbags', Math.round(v))}
+      />
+      <NumberField
+        label="each"
+        unit="kg"
+        digits={1}
+        step={0.5}
+        field="kit.sandbag_kg"
+        value={kit.sandbag_kg}
+        onchange={(v) => change('sandbag_kg', v)}
+      />
+      <NumberField
+        label="Clamps"
+        digits={0}
+        step={1}
+        field="kit.clamps"
+        value={kit.clamps}
+        onchange={(v) => change('clamps', Math.round(v))}
+      />
     </section>
   {/if}
 </main>

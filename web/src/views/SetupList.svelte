@@ -108,12 +108,16 @@
           {:else}
             <a class="text-reading hover:text-primary" href="#/setup/{setup.id}">{setup.title}</a>
           {/if}
-          <span class="block text-quiet">{setup.worst_says ? inUnits(setup.worst_says, prefs.length, prefs.light) : 'Everything judged so far holds'}</span>
+          <span class="block text-quiet"
+            >{setup.worst_says ? inUnits(setup.worst_says, prefs.length, prefs.light) : 'Everything judged so far holds'}</span
+          >
         </span>
         <span class="label-text">{setup.open_findings} open</span>
         <span class="flex gap-1.5">
           <button type="button" class="plain" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
-          <button type="button" class="plain" aria-label="Duplicate {setup.title}" onclick={() => run(() => api.duplicateSetup(setup.id))}>Duplicate</button>
+          <button type="button" class="plain" aria-label="Duplicate {setup.title}" onclick={() => run(() => api.duplicateSetup(setup.id))}
+            >Duplicate</button
+          >
           <button type="button" class="plain" aria-label="Delete {setup.title}" onclick={() => remove(setup)}>Delete</button>
         </span>
       </li>

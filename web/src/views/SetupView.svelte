@@ -81,31 +81,70 @@
     {:else if station === 'check'}
       <main class="min-h-0 flex-1 md:overflow-hidden"><Check /></main>
     {:else}
-      <main class="grid min-h-0 flex-1 grid-cols-1 md:grid-rows-[minmax(0,1fr)_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_34rem] lg:grid-rows-1">
-        <section aria-label="Drawing of the set" class="min-h-0 border-line max-md:h-[72vh] max-md:pb-16 lg:border-r" class:max-md:hidden={pane !== 'drawing'}>
+      <main
+        class="grid min-h-0 flex-1 grid-cols-1 md:grid-rows-[minmax(0,1fr)_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_34rem] lg:grid-rows-1"
+      >
+        <section
+          aria-label="Drawing of the set"
+          class="min-h-0 border-line max-md:h-[72vh] max-md:pb-16 lg:border-r"
+          class:max-md:hidden={pane !== 'drawing'}
+        >
           <Drawing />
         </section>
-        <div class="flex min-h-0 flex-col border-line max-md:pb-16 md:max-lg:flex-row-reverse md:max-lg:border-t" class:max-md:hidden={pane === 'drawing'}>
-          <section aria-label="Frame" class="h-[19.5rem] shrink-0 border-line p-3 md:max-lg:h-72 md:max-lg:w-1/2 lg:border-b" class:max-md:hidden={pane !== 'frame'} class:lg:hidden={station === 'plate' && session.plateOpen}>
+        <div
+          class="flex min-h-0 flex-col border-line max-md:pb-16 md:max-lg:flex-row-reverse md:max-lg:border-t"
+          class:max-md:hidden={pane === 'drawing'}
+        >
+          <section
+            aria-label="Frame"
+            class="h-[19.5rem] shrink-0 border-line p-3 md:max-lg:h-72 md:max-lg:w-1/2 lg:border-b"
+            class:max-md:hidden={pane !== 'frame'}
+            class:lg:hidden={station === 'plate' && session.plateOpen}
+          >
             <FrameView plan={session.plan} evaluation={session.evaluation} trial={session.ghost?.evaluation ?? null} />
           </section>
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-          <section aria-label="Findings and numbers" tabindex="0" class="relative min-h-0 flex-1 overflow-y-auto px-4 pb-3" class:max-md:hidden={pane !== 'findings'}>
+          <section
+            aria-label="Findings and numbers"
+            tabindex="0"
+            class="relative min-h-0 flex-1 overflow-y-auto px-4 pb-3"
+            class:max-md:hidden={pane !== 'findings'}
+          >
             <div class="sticky top-0 z-10 flex gap-4 bg-base-100 pt-2 pb-1">
               {#each ['findings', 'numbers'] as const as which (which)}
-                <button type="button" class="cursor-pointer border-b pb-0.5 font-semibold capitalize {tab === which ? 'border-primary' : 'border-transparent text-quiet hover:text-ink'}" aria-pressed={tab === which} onclick={() => (tab = which)}>{which}</button>
+                <button
+                  type="button"
+                  class="cursor-pointer border-b pb-0.5 font-semibold capitalize {tab === which
+                    ? 'border-primary'
+                    : 'border-transparent text-quiet hover:text-ink'}"
+                  aria-pressed={tab === which}
+                  onclick={() => (tab = which)}>{which}</button
+                >
               {/each}
             </div>
             <GhostBar />
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="own" />{/if}
-            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'subject'}<SubjectPanel plan={session.plan} />{:else if station === 'camera'}<CameraPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel plan={session.plan} />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel plan={session.plan} />{/if}
-            {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="rest" />{:else}<Numbers evaluation={session.evaluation} />{/if}
+            {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'subject'}<SubjectPanel
+                plan={session.plan}
+              />{:else if station === 'camera'}<CameraPanel plan={session.plan} />{:else if station === 'space'}<SpacePanel
+                plan={session.plan}
+              />{:else if station === 'plate'}<PlatePanel plan={session.plan} />{:else if station === 'screen'}<ScreenPanel
+                plan={session.plan}
+              />{/if}
+            {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="rest" />{:else}<Numbers
+                evaluation={session.evaluation}
+              />{/if}
           </section>
         </div>
       </main>
       <nav aria-label="Parts" class="fixed inset-x-0 bottom-0 z-20 grid grid-cols-3 border-t border-line bg-base-200 md:hidden">
         {#each [['findings', 'Findings'], ['drawing', 'Drawing'], ['frame', 'Frame']] as const as [which, word] (which)}
-          <button type="button" class="h-14 cursor-pointer {pane === which ? 'text-primary' : 'text-quiet'}" aria-pressed={pane === which} onclick={() => (pane = which)}>{word}</button>
+          <button
+            type="button"
+            class="h-14 cursor-pointer {pane === which ? 'text-primary' : 'text-quiet'}"
+            aria-pressed={pane === which}
+            onclick={() => (pane = which)}>{word}</button
+          >
         {/each}
       </nav>
     {/if}

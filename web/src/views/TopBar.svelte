@@ -41,8 +41,17 @@
   </h1>
   <span class="label-text max-sm:hidden" role="status">{SAVED[session.saving]}</span>
   <span class="flex items-center gap-1.5">
-    <button type="button" class="plain" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!session.canUndo && session.saving === 'saved'} onclick={() => session.undo()}><Undo2 size={15} class="my-1" /></button>
-    <button type="button" class="plain" aria-label="Redo" title="Redo (Ctrl Y)" disabled={!session.canRedo} onclick={() => session.redo()}><Redo2 size={15} class="my-1" /></button>
+    <button
+      type="button"
+      class="plain"
+      aria-label="Undo"
+      title="Undo (Ctrl Z)"
+      disabled={!session.canUndo && session.saving === 'saved'}
+      onclick={() => session.undo()}><Undo2 size={15} class="my-1" /></button
+    >
+    <button type="button" class="plain" aria-label="Redo" title="Redo (Ctrl Y)" disabled={!session.canRedo} onclick={() => session.redo()}
+      ><Redo2 size={15} class="my-1" /></button
+    >
     <span class="relative">
       <button type="button" class="plain" aria-expanded={versions !== null} onclick={show}>Versions</button>
       {#if versions}
@@ -54,8 +63,15 @@
           <ul class="mt-2">
             {#each versions as version (version.id)}
               <li class="flex items-center justify-between gap-2 border-t border-line py-1.5">
-                <span class="min-w-0"><span class="block truncate">{version.name}</span><span class="label-text">{day(version.created)}</span></span>
-                <button type="button" class="plain" aria-label="Open {version.name}" onclick={() => (void session.openVersion(version.id), (versions = null))}>Open</button>
+                <span class="min-w-0"
+                  ><span class="block truncate">{version.name}</span><span class="label-text">{day(version.created)}</span></span
+                >
+                <button
+                  type="button"
+                  class="plain"
+                  aria-label="Open {version.name}"
+                  onclick={() => (void session.openVersion(version.id), (versions = null))}>Open</button
+                >
               </li>
             {:else}
               <li class="label-text py-1.5">No named version yet. Every change can be undone; a name makes a state easy to find again.</li>

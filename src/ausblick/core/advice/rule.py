@@ -11,6 +11,7 @@ from ..light.basis import BasisStore
 from ..plan import Change
 from ..standards.limit import Limit, Severity
 from ..standards.limits import LIMITS
+from ..standards.unbounded import Unbounded
 
 Outcome = Literal["cured", "better", "does-not-apply"]
 Stage = Literal["plate", "space", "screen", "light", "subject", "camera"]
@@ -51,8 +52,8 @@ class Remedy:
     effect: str
     cost: str
     outcome: Outcome
-    before: float | None
-    after: float | None
+    before: Unbounded | None
+    after: Unbounded | None
     worsens: tuple[str, ...]
     changes: tuple[Change, ...]
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..standards.unbounded import Unbounded
+
 
 @dataclass(frozen=True)
 class Input:
@@ -19,7 +21,7 @@ class Number:
     id: str
     stage: str
     label: str
-    value: float | None
+    value: Unbounded | None
     unit: str
     digits: int
     formula: str

@@ -14,6 +14,7 @@ from ..light.mirror import Mirrored, Reflection
 from ..light.returned import SceneLight
 from ..light.spill import Spill
 from ..plan import Plan
+from ..standards.unbounded import Unbounded
 
 
 @dataclass(frozen=True)
@@ -26,7 +27,7 @@ class ScreenReading:
     lux_min: float
     lux_max: float
     uniformity: float
-    spread_stops: float
+    spread_stops: Unbounded
     band_percent: float
 
 
@@ -91,15 +92,15 @@ class Exposure:
     subject_lux: float | None
     grey_lux: float
     subject_level: float | None
-    stops_over: float | None
+    stops_over: Unbounded | None
 
 
 @dataclass(frozen=True)
 class Blur:
     """Smear of the fastest movement and the screen's defocus disc, in recorded px."""
 
-    motion_px: float | None
-    screen_defocus_px: float | None
+    motion_px: Unbounded | None
+    screen_defocus_px: Unbounded | None
     shutter_angle: float
 
 
@@ -109,7 +110,7 @@ class Focus:
 
     distance_m: float
     near_m: float
-    far_m: float
+    far_m: Unbounded
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ ASIDE_OF_SCREEN = ("hue", "material", "gloss", "transmittance", "wrinkle_slope",
 """The screen's shape and ink stay; light through the cloth is told apart where it counts."""
 
 
-class Key:
+class StoreKey:
     """Parts that are equal or not, hashed once."""
 
     __slots__ = ("_hash", "_parts")
@@ -36,11 +36,11 @@ class Key:
         return self._hash
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Key) and self._hash == other._hash and self._parts == other._parts
+        return isinstance(other, StoreKey) and self._hash == other._hash and self._parts == other._parts
 
 
 @lru_cache(maxsize=8192)
-def _same(key: Key) -> Key:
+def _same(key: StoreKey) -> StoreKey:
     """One object for all equal keys, so that a look-up in a store compares no parts."""
     return key
 
@@ -52,11 +52,11 @@ class Noted(Generic[T]):
     """The key of each part of a plan, worked out once for each object: parts are frozen, and an object that is noted
     is held, so that no other can come to have its identity."""
 
-    def __init__(self, make: Callable[[T], Key], most: int = 1024) -> None:
+    def __init__(self, make: Callable[[T], StoreKey], most: int = 1024) -> None:
         self._make, self._most = make, most
-        self._kept: dict[int, tuple[T, Key]] = {}
+        self._kept: dict[int, tuple[T, StoreKey]] = {}
 
-    def __call__(self, part: T) -> Key:
+    def __call__(self, part: T) -> StoreKey:
         found = self._kept.get(id(part))
         if found is not None:
             return found[1]
@@ -71,18 +71,18 @@ def _aside(part: Any, plain: Any, names: tuple[str, ...]) -> Any:
     return part.model_copy(update={name: getattr(plain, name) for name in names})
 
 
-def _lamp(lamp: Light) -> Key:
+def _lamp(lamp: Light) -> StoreKey:
     fixture = _aside(lamp.fixture, PLAIN_FIXTURE, ASIDE_OF_FIXTURE)
-    return Key(_aside(lamp, PLAIN_LIGHT, ASIDE_OF_LAMP).model_copy(update={"fixture": fixture}))
+    return StoreKey(_aside(lamp, PLAIN_LIGHT, ASIDE_OF_LAMP).model_copy(update={"fixture": fixture}))
 
 
-def _scene(plan: Plan) -> Key:
+def _scene(plan: Plan) -> StoreKey:
     screen = _aside(plan.screen, PLAIN_SCREEN, ASIDE_OF_SCREEN)
-    return Key(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags)
+    return StoreKey(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags)
 
 
-def _blocking(plan: Plan) -> Key:
-    return Key(
+def _blocking(plan: Plan) -> StoreKey:
+    return StoreKey(
         _aside(plan.room, PLAIN_ROOM, (*ASIDE_OF_ROOM, "reflectance")),
         _aside(plan.screen, PLAIN_SCREEN, (*ASIDE_OF_SCREEN, "reflectance")),
         tuple(_aside(flag, PLAIN_FLAG, ("id", "reflectance")) for flag in plan.flags),
@@ -102,6 +102,6 @@ def lamp_key(plan: Plan, lamp: Light) -> Hashable:
     return (_of_lamp(lamp), plan.photometry[beam.ref]) if beam.kind == "ies" else _of_lamp(lamp)
 
 
-def place_key(*arrays: Floats) -> Key:
+def place_key(*arrays: Floats) -> StoreKey:
     """Places, directions or axes, by their numbers."""
-    return Key(*(array.tobytes() for array in arrays))
+    return StoreKey(*(array.tobytes() for array in arrays))

@@ -117,11 +117,11 @@ LIMITS: dict[str, Limit] = {
         source="A quarter to twice the face's light; it must make sense in the plate",
         reason="Less is lost beside the face, more is a lamp of its own."),
     "light.power": Limit(
-        at=80.0, unit="%", fix=0.0, stop=20.0,
+        at=80.0, unit="%", fix=20.0, stop=20.0,
         source="Usual continuous reserve, counted undimmed; local codes decide",
         reason="Lamps burn for hours; over its rating a circuit is off, or hot."),
     "light.heat": Limit(
-        at=0.5, unit="m", fix=0.0, stop=0.3,
+        at=0.5, unit="m", fix=0.3, stop=0.3,
         source="1.5 m per kilowatt, at least half a metre; the maker's own distance decides where it is larger",
         reason="Cloth scorches first where it is nearest."),
     "light.overhead": Limit(

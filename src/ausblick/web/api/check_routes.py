@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import asdict
 
 import numpy as np
 from flask import Response
@@ -39,7 +38,7 @@ api = APIBlueprint("check", __name__, url_prefix="/api", abp_tags=[Tag(name="che
 @api.get("/frames/<int:frame_id>/cause", operation_id="causeOfFrame", responses={200: CauseModel})
 def get_cause(path: FramePath) -> Response:
     """Which lamp makes the frame differ from the plan, and what to do about it."""
-    return answer(CauseModel.model_validate(asdict(cause_of(services(), path.frame_id))))
+    return answer(CauseModel(cause_of(services(), path.frame_id)))
 
 
 @api.post("/frames/<int:frame_id>/region", operation_id="correctFrame", responses={200: FrameModel})
@@ -86,7 +85,7 @@ def post_pose(path: FramePath, body: PoseBody) -> Response:
                 "misfit_px": pose.misfit_px,
                 "mark": mark,
                 "mark_problem": mark_problem,
-                "changes": [asdict(change) for change in changes],
+                "changes": changes,
             }
         )
     )
@@ -134,8 +133,8 @@ def get_trial(path: FramePath, query: CleanQuery) -> Response:
             residue_percent=trial.residue_percent,
             holes_percent=trial.holes_percent,
             needed_clip=trial.pulled.needed_clip,
-            residue=[asdict(box) for box in trial.residue],  # type: ignore[misc]
-            holes=[asdict(box) for box in trial.holes],  # type: ignore[misc]
+            residue=list(trial.residue),
+            holes=list(trial.holes),
         )
     )
 

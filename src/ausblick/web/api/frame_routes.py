@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from pathlib import Path
 
 from flask import Response, send_file
@@ -141,8 +140,8 @@ def get_comparison(path: FramePath) -> Response:
     plan, target = found.evaluation.plan, found.evaluation.target
     model = ComparisonModel.model_validate(
         {
-            "verdict": asdict(found.verdict),
-            "rows": [asdict(row) for row in found.rows],
+            "verdict": found.verdict,
+            "rows": found.rows,
             "hot_spots_planned": found.hot_spots_planned,
             "shadows_planned": found.shadows_planned,
             "planned_grid": found.expected.grid or [[None] * 3] * 3,

@@ -27,7 +27,7 @@ def post_readings(body: NineBody) -> Response:
         found = read_nine(plan_from(body.plan), body.values, body.unit, services().basis)
     except ReadingError as err:
         return problem(422, "A reading can't be", str(err), "values")
-    return answer(HandModel.model_validate(asdict(found)))
+    return answer(HandModel(found))
 
 
 @api.post("/zebra", operation_id="readZebra", responses={200: ZebraModel})
@@ -37,7 +37,7 @@ def post_zebra(body: ZebraBody) -> Response:
         found = zebra(body.first, body.full)
     except ReadingError as err:
         return problem(422, "Not these apertures", str(err), "first")
-    return answer(ZebraModel.model_validate(asdict(found)))
+    return answer(ZebraModel(found))
 
 
 @api.get("/setups/<int:setup_id>/lists", operation_id="getLists", responses={200: ItemList})

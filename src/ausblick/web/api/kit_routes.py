@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
-from ausblick.app.reports import finite
 from ausblick.core.advice.search.framing import lens_for, stand_for
 from ausblick.core.advice.search.proposal import propose
 from ausblick.core.advice.search.recorders import recorders_of
@@ -23,7 +20,6 @@ from ausblick.store.kits import KitConflict
 from ..context import answer, services
 from ..kit_schemas import (
     AlternativeModel,
-    CellModel,
     FramingModel,
     KitBody,
     KitModel,
@@ -84,7 +80,7 @@ def post_room_table(body: PlanBody) -> Response:
     kit = services().kits.get().kit
     cells = room_table(plan_from(body.plan), kit)
     lenses = list(dict.fromkeys(cell.lens for cell in cells))
-    return answer(RoomTableModel(lenses=lenses, cells=[CellModel.model_validate(asdict(cell)) for cell in cells]))
+    return answer(RoomTableModel(lenses=lenses, cells=cells))
 
 
 @api.post("/framing", operation_id="framing", responses={200: FramingModel})
@@ -111,7 +107,7 @@ def post_propose(body: ProposeBody) -> Response:
                 "costs": list(one.costs),
                 "stops": list(one.stops),
                 "plan": one.plan,
-                "numbers": [{**asdict(n), "value": finite(n.value)} for n in numbers(one.evaluation)],
+                "numbers": numbers(one.evaluation),
             }
         )
         for one in found.alternatives
@@ -123,4 +119,4 @@ def post_propose(body: ProposeBody) -> Response:
 def post_recorders(body: PlanBody) -> Response:
     """The kit's recorders on this plan, best first."""
     found = recorders_of(plan_from(body.plan), services().kits.get().kit)
-    return answer(RecorderList.model_validate({"recorders": [asdict(r) for r in found]}))
+    return answer(RecorderList(recorders=found))

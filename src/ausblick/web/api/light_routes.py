@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
 import numpy as np
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
-from ausblick.app.reports import finite
 from ausblick.core.advice.search.distances import distances
 from ausblick.core.advice.search.even_screen import Freedoms, even_screen
 from ausblick.core.advice.search.ledger import ledger_of
@@ -34,18 +31,14 @@ api = APIBlueprint("light", __name__, url_prefix="/api", abp_tags=[Tag(name="lig
 def post_even_screen(body: EvenBody) -> Response:
     """Dimmers always; heights, places and aims where they may. Never worse than the plan."""
     found = even_screen(plan_from(body.plan), services().basis, Freedoms(body.heights, body.positions, body.aims))
-    said = asdict(found) | {
-        "spread_before": finite(found.spread_before),
-        "spread_after": finite(found.spread_after),
-    }
-    return answer(EvenModel.model_validate(said))
+    return answer(EvenModel(found))
 
 
 @api.post("/distances", operation_id="distances", responses={200: DistancesModel})
 def post_distances(body: PlanBody) -> Response:
     """Shadow, spill and needed screen against the distance of the mark, and the schools of distance."""
     found = distances(plan_from(body.plan), services().basis)
-    return answer(DistancesModel.model_validate(asdict(found)))
+    return answer(DistancesModel(found))
 
 
 @api.post("/photometry", operation_id="readPhotometry", responses={200: PhotometryModel})
@@ -73,4 +66,4 @@ def post_photometry(body: PhotometryBody) -> Response:
 def post_ledger(body: LedgerBody) -> Response:
     """Every choice that spends or wins light as a signed row, and solutions for screen and face."""
     found = ledger_of(plan_from(body.plan), frozenset(body.locked), services().basis)
-    return answer(LedgerModel.model_validate(asdict(found)))
+    return answer(LedgerModel(found))

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
@@ -13,7 +11,7 @@ from ausblick.core.camera.tracking_marks import Move, tracking_marks
 from ausblick.core.plan import plan_from
 
 from ..context import answer
-from ..move_schemas import CopiesBody, CopiesModel, CopyModel, MarksForMoveBody, TrackingMarksModel
+from ..move_schemas import CopiesBody, CopiesModel, MarksForMoveBody, TrackingMarksModel
 from ..present import pairs
 
 api = APIBlueprint("move", __name__, url_prefix="/api", abp_tags=[Tag(name="moves and copies")])
@@ -34,5 +32,5 @@ def post_tracking_marks(body: MarksForMoveBody) -> Response:
 def post_copies(body: CopiesBody) -> Response:
     """Scale, place and overlap of one figure multiplied in rows."""
     found = copies(plan_from(body.plan), body.rows, body.columns, body.spacing, body.row_depth)
-    model = CopiesModel(copies=[CopyModel.model_validate(asdict(copy)) for copy in found])
+    model = CopiesModel(copies=found)
     return answer(model)

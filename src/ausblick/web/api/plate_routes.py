@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import tempfile
-from dataclasses import asdict
 from pathlib import Path
 
 from flask import Response, send_file
@@ -43,7 +42,7 @@ def post_read(form: PlateForm) -> Response:
     with tempfile.TemporaryDirectory() as folder:
         target = Path(folder) / "plate"
         form.file.save(target)
-        return answer(PlateReadingModel.model_validate(asdict(read_plate(read_image(target)))))
+        return answer(PlateReadingModel(read_plate(read_image(target))))
 
 
 @api.put("/setups/<int:setup_id>/plate", operation_id="keepPlate", responses={200: PlateReadingModel})
@@ -56,7 +55,7 @@ def put_plate(path: SetupPath, form: PlateForm) -> Response:
         frame = read_image(target)
     reading = read_plate(frame)
     services().plates.put(path.setup_id, jpeg_bytes(scaled(frame, PLATE).pixels))
-    return answer(PlateReadingModel.model_validate(asdict(reading)))
+    return answer(PlateReadingModel(reading))
 
 
 @api.get("/setups/<int:setup_id>/plate", operation_id="getPlate", responses={200: PlateReadingModel, 204: None})
@@ -65,7 +64,7 @@ def get_plate(path: SetupPath) -> Response:
     file = services().plates.file(path.setup_id)
     if not file.is_file():
         return Response(status=204)
-    return answer(PlateReadingModel.model_validate(asdict(read_plate(read_image(file)))))
+    return answer(PlateReadingModel(read_plate(read_image(file))))
 
 
 @api.get("/setups/<int:setup_id>/plate.jpg", operation_id="getPlatePicture", responses={200: None})
@@ -99,22 +98,18 @@ def post_marks(body: MarksBody) -> Response:
             light = plate_light(marks, camera, body.width, body.height)
         except MarkError as err:
             why = str(err)
-    return answer(
-        MarksModel.model_validate(
-            {"camera": asdict(camera), "light": asdict(light) if light else None, "light_problem": why}
-        )
-    )
+    return answer(MarksModel.model_validate({"camera": camera, "light": light, "light_problem": why}))
 
 
 @api.post("/sun", operation_id="sunDirection", responses={200: PlateLightModel})
 def post_sun(body: SunBody) -> Response:
     """The sun's direction relative to a camera that looks along a compass heading."""
     light = sun_for(body.latitude, body.longitude, body.when, body.heading)
-    return answer(PlateLightModel.model_validate(asdict(light)))
+    return answer(PlateLightModel(light))
 
 
 @api.post("/brief", operation_id="lightingBrief", responses={200: BriefModel})
 def post_brief(body: PlanBody) -> Response:
     """What the plan's plate asks of the lamps."""
     brief = lighting_brief(evaluate(plan_from(body.plan), services().basis))
-    return answer(BriefModel.model_validate(asdict(brief)))
+    return answer(BriefModel(brief))

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
@@ -25,11 +23,11 @@ def post_screen_advice(body: ScreenBody) -> Response:
     plan, bag = plan_from(body.plan), services().kits.get().kit.sandbag_kg
     model = ScreenAdviceModel.model_validate(
         {
-            "checks": [asdict(check) for check in checks(plan)],
-            "materials": [asdict(facts) for facts in FACTS],
-            "evidence": [asdict(row) for row in evidence(plan)],
-            "advice": asdict(advice(plan)),
-            "sheet": asdict(rigging_sheet(plan, body.wind_ms, bag)),
+            "checks": checks(plan),
+            "materials": FACTS,
+            "evidence": evidence(plan),
+            "advice": advice(plan),
+            "sheet": rigging_sheet(plan, body.wind_ms, bag),
             "bag_kg": bag,
             "solid": SOLID,
         }

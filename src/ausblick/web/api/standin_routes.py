@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from dataclasses import asdict
 
 import numpy as np
 from flask import Response
@@ -112,7 +111,7 @@ def post_meter(path: SetupPath, body: MeterBody) -> Response:
         reading = incident(built.plan, (body.at[0], body.at[1], body.at[2]), services().basis)
     else:
         reading = spot(built, (body.at[0], body.at[1]), services().basis)
-    return answer(MeterModel.model_validate(asdict(reading)))
+    return answer(MeterModel(reading))
 
 
 @api.put("/<int:setup_id>/watch", operation_id="watchFolder", responses={200: WatchModel})

@@ -14,15 +14,20 @@
     void asked
     void compared.ask(() => recorders(session.plan ?? plan))
   })
-  const attempt = (row: RecorderRow) =>
-    void session.attempt({ text: `Record with ${row.name}`, changes: row.changes })
+  const attempt = (row: RecorderRow) => void session.attempt({ text: `Record with ${row.name}`, changes: row.changes })
 </script>
 
 {#if problem}<p role="alert" class="mt-1 text-primary">{problem}</p>{/if}
 {#if rows.length}
   <h3 class="mt-3 font-semibold">Recorders of the kit</h3>
   <table class="mt-1 w-full">
-    <thead><tr class="label-text text-left"><th class="font-normal">Recorder</th><th class="font-normal">keeps</th><th class="text-right font-normal">bits a pixel</th><th class="text-right font-normal">GB a minute</th><th class="text-right font-normal">256 GB hold</th><th class="text-right font-normal">in the plan</th></tr></thead>
+    <thead
+      ><tr class="label-text text-left"
+        ><th class="font-normal">Recorder</th><th class="font-normal">keeps</th><th class="text-right font-normal">bits a pixel</th><th
+          class="text-right font-normal">GB a minute</th
+        ><th class="text-right font-normal">256 GB hold</th><th class="text-right font-normal">in the plan</th></tr
+      ></thead
+    >
     <tbody>
       {#each rows as row, i (i)}
         <tr class="border-t border-line">
@@ -31,7 +36,14 @@
           <td class="text-right">{row.bits_a_pixel.toFixed(2)}</td>
           <td class="text-right">{row.gb_minute.toFixed(2)}</td>
           <td class="text-right">{row.card_minutes.toFixed(0)} min</td>
-          <td class="w-14 text-right">{#if row.chosen}<span class="text-quiet">now</span>{:else}<button type="button" class="plain" aria-label="Try: {row.name}" onclick={() => attempt(row)}>Try</button>{/if}</td>
+          <td class="w-14 text-right"
+            >{#if row.chosen}<span class="text-quiet">now</span>{:else}<button
+                type="button"
+                class="plain"
+                aria-label="Try: {row.name}"
+                onclick={() => attempt(row)}>Try</button
+              >{/if}</td
+          >
         </tr>
       {/each}
     </tbody>

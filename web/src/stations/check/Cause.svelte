@@ -6,7 +6,9 @@
   let { verdict, cause }: { verdict: Comparison['verdict']; cause: Cause | null } = $props()
 
   const fit = $derived(cause?.fit ?? null)
-  const sure = $derived(!fit ? '' : fit.story === 'unknown' ? 'not explained' : fit.sure > 0.75 ? 'sure' : fit.sure > 0.35 ? 'likely' : 'a guess')
+  const sure = $derived(
+    !fit ? '' : fit.story === 'unknown' ? 'not explained' : fit.sure > 0.75 ? 'sure' : fit.sure > 0.35 ? 'likely' : 'a guess',
+  )
   const attempt = (text: string, changes: Change[]) =>
     session.attempt({ text: `As built: ${text}`, changes }).then(() => (location.hash = `#/setup/${session.id}/light`))
 </script>
@@ -17,7 +19,12 @@
 </div>
 {#if fit}
   <section aria-label="Cause" class="border-b border-line py-2">
-    <p class="flex items-baseline justify-between gap-3"><span class="font-semibold">{fit.says}</span><span class="label-text whitespace-nowrap" title="Share of the level that this leaves unexplained">{sure}, {fit.misfit_percent.toFixed(1)} % left over</span></p>
+    <p class="flex items-baseline justify-between gap-3">
+      <span class="font-semibold">{fit.says}</span><span
+        class="label-text whitespace-nowrap"
+        title="Share of the level that this leaves unexplained">{sure}, {fit.misfit_percent.toFixed(1)} % left over</span
+      >
+    </p>
     {#if fit.cure}<p class="mt-1 text-reading text-primary">{fit.cure}</p>{/if}
     {#if fit.changes.length}
       <p class="mt-1.5 flex flex-wrap gap-2">
@@ -30,7 +37,13 @@
 {#if cause?.colour}
   <section aria-label="Colour" class="border-b border-line py-2">
     <p class="font-semibold">{cause.colour.says}</p>
-    <p class="mt-1 flex items-start justify-between gap-3"><span class="text-primary">{cause.colour.cure}</span><button type="button" class="plain shrink-0" onclick={() => session.change(cause!.colour!.changes)}>Take over as built</button></p>
+    <p class="mt-1 flex items-start justify-between gap-3">
+      <span class="text-primary">{cause.colour.cure}</span><button
+        type="button"
+        class="plain shrink-0"
+        onclick={() => session.change(cause!.colour!.changes)}>Take over as built</button
+      >
+    </p>
   </section>
 {/if}
 {#if cause?.noise.length}

@@ -9,10 +9,24 @@
 <section aria-label="Clip" class="mt-2">
   <table class="w-full">
     <tbody>
-      <tr class="border-b border-line"><td class="py-1">Recorded as</td><td class="text-right font-semibold">{clip.codec}, {clip.chroma ?? clip.pix_fmt}, {clip.bits} bit, {clip.mbit_s.toFixed(0)} Mbit/s, {clip.fps.toFixed(2)} fps</td></tr>
-      <tr class="border-b border-line"><td class="py-1">Frames</td><td class="text-right font-semibold">{clip.frames}, {time(clip.frames / clip.fps)}; the middle one is shown</td></tr>
-      <tr class="border-b border-line" class:text-primary={clip.flicker_percent > 0.5}><td class="py-1">Flicker</td><td class="text-right font-semibold">{clip.flicker_hz === null ? 'none stands out' : `${clip.flicker_percent.toFixed(2)} % at ${clip.flicker_hz.toFixed(2)} Hz`}</td></tr>
-      <tr class="border-b border-line"><td class="py-1">Drift of the level</td><td class="text-right font-semibold">{signed(clip.drift_percent, 2)} %</td></tr>
+      <tr class="border-b border-line"
+        ><td class="py-1">Recorded as</td><td class="text-right font-semibold"
+          >{clip.codec}, {clip.chroma ?? clip.pix_fmt}, {clip.bits} bit, {clip.mbit_s.toFixed(0)} Mbit/s, {clip.fps.toFixed(2)} fps</td
+        ></tr
+      >
+      <tr class="border-b border-line"
+        ><td class="py-1">Frames</td><td class="text-right font-semibold"
+          >{clip.frames}, {time(clip.frames / clip.fps)}; the middle one is shown</td
+        ></tr
+      >
+      <tr class="border-b border-line" class:text-primary={clip.flicker_percent > 0.5}
+        ><td class="py-1">Flicker</td><td class="text-right font-semibold"
+          >{clip.flicker_hz === null ? 'none stands out' : `${clip.flicker_percent.toFixed(2)} % at ${clip.flicker_hz.toFixed(2)} Hz`}</td
+        ></tr
+      >
+      <tr class="border-b border-line"
+        ><td class="py-1">Drift of the level</td><td class="text-right font-semibold">{signed(clip.drift_percent, 2)} %</td></tr
+      >
     </tbody>
   </table>
   {#each differs as line (line)}<p class="mt-1 text-primary">Not as planned: {line}.</p>{/each}

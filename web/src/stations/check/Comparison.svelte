@@ -16,5 +16,8 @@
   </p>
 {/if}
 {#if compared}
-  <p class="label-text mt-1">Planned: what the plan's own picture reads, all of its screen, without noise; the plan's numbers judge the part that is needed. It leaves out: {compared.not_computed.join('; ')}.</p>
+  <p class="label-text mt-1">
+    Planned: what the plan's own picture reads, all of its screen, without noise; the plan's numbers judge the part that is needed. It
+    leaves out: {compared.not_computed.join('; ')}.
+  </p>
 {/if}

@@ -2,7 +2,15 @@
   /** Readings in two columns with their difference; what it means stands under the row, once. */
   import Term from '../../parts/Term.svelte'
   import { plain, signed } from '../../lib/units'
-  type Row = { name: string; unit: string; from: number | null; to: number | null; difference: number | null; means: string; within?: number }
+  type Row = {
+    name: string
+    unit: string
+    from: number | null
+    to: number | null
+    difference: number | null
+    means: string
+    within?: number
+  }
   let { heads, rows, clipped = 0 }: { heads: [string, string, string, string]; rows: Row[]; clipped?: number } = $props()
 
   const DIGITS: Record<string, number> = { Noise: 2, 'Screen in the frame': 0, 'Colour of the light': 0 }
@@ -23,22 +31,32 @@
 
 <table class="mt-1 w-full">
   <thead>
-    <tr class="label-text text-right">{#each heads as head, i (i)}<th class="font-normal" class:text-left={i === 0}>{head}</th>{/each}</tr>
+    <tr class="label-text text-right"
+      >{#each heads as head, i (i)}<th class="font-normal" class:text-left={i === 0}>{head}</th>{/each}</tr
+    >
   </thead>
   <tbody>
     {#each shown as row (row.name)}
       <tr class="text-right" class:border-b={!row.says} class:border-line={!row.says}>
-        <td class="py-1 text-left">{#if TERMS[row.name]}<Term term={TERMS[row.name]}>{row.name}</Term>{:else}{row.name}{/if}</td>
+        <td class="py-1 text-left"
+          >{#if TERMS[row.name]}<Term term={TERMS[row.name]}>{row.name}</Term>{:else}{row.name}{/if}</td
+        >
         <td class="text-quiet">{plain(row.from, row.digits)}</td>
         <td class="font-semibold">{plain(row.to, row.digits)}</td>
-        <td class:text-primary={row.means !== ''} title={row.within === undefined ? undefined : `Agrees within ${plain(row.within, 1)} ${row.unit}`}>{row.difference === null ? '' : signed(row.difference, row.digits)} {row.unit}</td>
+        <td
+          class:text-primary={row.means !== ''}
+          title={row.within === undefined ? undefined : `Agrees within ${plain(row.within, 1)} ${row.unit}`}
+          >{row.difference === null ? '' : signed(row.difference, row.digits)} {row.unit}</td
+        >
       </tr>
       {#if row.says}
         <tr class="border-b border-line"><td colspan="4" class="pb-1 text-primary first-letter:uppercase">{row.says}.</td></tr>
       {/if}
     {/each}
     {#if clipped > 0}
-      <tr class="border-b border-line text-right text-primary"><td class="py-1 text-left">Clipped</td><td></td><td class="font-semibold">{plain(clipped, 1)}</td><td>%</td></tr>
+      <tr class="border-b border-line text-right text-primary"
+        ><td class="py-1 text-left">Clipped</td><td></td><td class="font-semibold">{plain(clipped, 1)}</td><td>%</td></tr
+      >
     {/if}
   </tbody>
 </table>

@@ -89,10 +89,11 @@
   $effect(() => {
     if (session.saving !== 'saved' || !frame || session.revision === seenRevision) return
     const id = frame.id
-    if (seenRevision) void run('Comparing', async () => {
-      compared = await api.compareFrame(id)
-      cause = await causeOf(id)
-    })
+    if (seenRevision)
+      void run('Comparing', async () => {
+        compared = await api.compareFrame(id)
+        cause = await causeOf(id)
+      })
     seenRevision = session.revision
   })
   $effect(() => {
@@ -126,10 +127,21 @@
         <input type="file" class="sr-only" multiple accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx,.mp4,.mov,.mkv,.mxf" onchange={pick} />
       </label>
       {#each frames.slice(0, 6) as one (one.id)}
-        <button type="button" class="plain max-w-44 truncate" class:chosen={frame?.id === one.id} aria-pressed={frame?.id === one.id} onclick={() => show(one.id)}>{one.name}</button>
+        <button
+          type="button"
+          class="plain max-w-44 truncate"
+          class:chosen={frame?.id === one.id}
+          aria-pressed={frame?.id === one.id}
+          onclick={() => show(one.id)}>{one.name}</button
+        >
       {/each}
       {#if frames.length > 6}
-        <select class="entry !w-auto" aria-label="Older frames" value="" onchange={(event) => event.currentTarget.value && show(Number(event.currentTarget.value))}>
+        <select
+          class="entry !w-auto"
+          aria-label="Older frames"
+          value=""
+          onchange={(event) => event.currentTarget.value && show(Number(event.currentTarget.value))}
+        >
           <option value="">{frames.length - 6} older</option>
           {#each frames.slice(6) as one (one.id)}<option value={String(one.id)}>{one.name}</option>{/each}
         </select>
@@ -146,7 +158,8 @@
       <div class="grid flex-1 place-items-center border border-dashed border-line p-8 text-center">
         <p class="max-w-md text-quiet">
           <span class="mb-2 block text-reading text-ink">Drop a frame or a clip from the camera here, or paste one.</span>
-          PNG, JPEG, TIFF, EXR or DPX; MP4, MOV, MKV or MXF. Its screen is found, and level, evenness, spots and noise are read and set beside this plan. No camera at hand? The stand-in camera shows this set as somebody built it.
+          PNG, JPEG, TIFF, EXR or DPX; MP4, MOV, MKV or MXF. Its screen is found, and level, evenness, spots and noise are read and set beside
+          this plan. No camera at hand? The stand-in camera shows this set as somebody built it.
         </p>
       </div>
     {/if}

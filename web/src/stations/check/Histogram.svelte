@@ -8,8 +8,22 @@
 
 <figure class="mt-3">
   <figcaption class="pb-1"><Term term="histogram">Histogram</Term> of the screen, luma</figcaption>
-  <svg class="block h-16 w-full bg-base-300" viewBox="0 0 101 40" preserveAspectRatio="none" role="img" aria-label="Histogram of the screen, from {frame.reading.level_luma?.p1.toFixed(0) ?? '–'} to {frame.reading.level_luma?.p99.toFixed(0) ?? '–'} %">
-    {#each bars as share, i (i)}{#if share > 0}<rect x={i} width="1" y={40 - 38 * share} height={38 * share} fill="currentColor" />{/if}{/each}
+  <svg
+    class="block h-16 w-full bg-base-300"
+    viewBox="0 0 101 40"
+    preserveAspectRatio="none"
+    role="img"
+    aria-label="Histogram of the screen, from {frame.reading.level_luma?.p1.toFixed(0) ?? '–'} to {frame.reading.level_luma?.p99.toFixed(
+      0,
+    ) ?? '–'} %"
+  >
+    {#each bars as share, i (i)}{#if share > 0}<rect
+          x={i}
+          width="1"
+          y={40 - 38 * share}
+          height={38 * share}
+          fill="currentColor"
+        />{/if}{/each}
   </svg>
   <p class="label-text flex justify-between"><span>0</span><span>50</span><span>100 %</span></p>
 </figure>

@@ -6,7 +6,11 @@
 
   let items = $state.raw<ListItem[]>([])
   let error = $state('')
-  const take = (work: Promise<ListItem[]>) => work.then((found) => ((items = found), (error = '')), (err: Error) => (error = err.message))
+  const take = (work: Promise<ListItem[]>) =>
+    work.then(
+      (found) => ((items = found), (error = '')),
+      (err: Error) => (error = err.message),
+    )
   $effect(() => void take(getLists(session.id)))
   const WORDS = { before: 'Before the take', after: 'After the take' } as const
 </script>
@@ -17,17 +21,28 @@
     {#each ['before', 'after'] as const as when (when)}
       {@const own = items.filter((i) => i.when === when)}
       <section aria-label={WORDS[when]}>
-        <h2 class="flex justify-between font-semibold">{WORDS[when]}<span class="text-quiet">{own.filter((i) => i.ticked).length} of {own.length}</span></h2>
+        <h2 class="flex justify-between font-semibold">
+          {WORDS[when]}<span class="text-quiet">{own.filter((i) => i.ticked).length} of {own.length}</span>
+        </h2>
         <ul class="mt-1">
           {#each own as item (item.id)}
             <li class="border-t border-line">
               {#if item.done === null}
                 <label class="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
-                  <input type="checkbox" class="checkbox checkbox-sm checkbox-primary rounded-xs" checked={item.ticked} onchange={(event) => take(tick(session.id, item.id, event.currentTarget.checked))} />
+                  <input
+                    type="checkbox"
+                    class="checkbox checkbox-sm checkbox-primary rounded-xs"
+                    checked={item.ticked}
+                    onchange={(event) => take(tick(session.id, item.id, event.currentTarget.checked))}
+                  />
                   <span class:text-quiet={item.ticked}>{item.text}</span>
                 </label>
               {:else}
-                <p class="flex min-h-11 items-center gap-3 py-1.5"><span class="w-5 text-center" class:text-primary={!item.done} aria-label={item.done ? 'holds' : 'open'}>{item.done ? '✓' : '×'}</span><span>{item.text}<span class="block {item.done ? 'text-quiet' : 'text-primary'}">{item.says}</span></span></p>
+                <p class="flex min-h-11 items-center gap-3 py-1.5">
+                  <span class="w-5 text-center" class:text-primary={!item.done} aria-label={item.done ? 'holds' : 'open'}
+                    >{item.done ? '✓' : '×'}</span
+                  ><span>{item.text}<span class="block {item.done ? 'text-quiet' : 'text-primary'}">{item.says}</span></span>
+                </p>
               {/if}
             </li>
           {/each}

@@ -5,8 +5,20 @@
 <script lang="ts">
   /** Drawing on the frame with finger, pen or mouse: a rectangle, a lasso, four corners, or one place. */
   import type { Corner } from '../../lib/types'
-  let { tool, w, h, drawn, clicked, pixel }: {
-    tool: Tool; w: number; h: number; drawn: (corners: Corner[]) => void; clicked: (corners: Corner[]) => void; pixel: (at: Corner) => void
+  let {
+    tool,
+    w,
+    h,
+    drawn,
+    clicked,
+    pixel,
+  }: {
+    tool: Tool
+    w: number
+    h: number
+    drawn: (corners: Corner[]) => void
+    clicked: (corners: Corner[]) => void
+    pixel: (at: Corner) => void
   } = $props()
 
   let points = $state.raw<Corner[]>([])
@@ -22,7 +34,10 @@
     if (tool === 'pixels') return pixel(place)
     if (tool === 'corners') {
       points = [...points, place]
-      if (points.length === 4) (clicked(points), (points = []))
+      if (points.length === 4) {
+        clicked(points)
+        points = []
+      }
       return
     }
     from = place
@@ -43,11 +58,39 @@
   }
 </script>
 
-<svg class="absolute inset-0 cursor-crosshair touch-none" width={w} height={h} role="application" aria-label="Drawing on the frame" onpointerdown={down} onpointermove={move} onpointerup={up}>
+<svg
+  class="absolute inset-0 cursor-crosshair touch-none"
+  width={w}
+  height={h}
+  role="application"
+  aria-label="Drawing on the frame"
+  onpointerdown={down}
+  onpointermove={move}
+  onpointerup={up}
+>
   <rect width={w} height={h} fill="transparent" />
   {#if points.length}
-    <path d={points.map(([u, v], i) => `${i ? 'L' : 'M'}${u * w} ${v * h}`).join('') + (tool === 'corners' ? '' : 'Z')} fill="white" fill-opacity="0.1" stroke="black" stroke-width="3" stroke-opacity="0.6" />
-    <path d={points.map(([u, v], i) => `${i ? 'L' : 'M'}${u * w} ${v * h}`).join('') + (tool === 'corners' ? '' : 'Z')} fill="none" stroke="white" stroke-width="1.3" />
-    {#if tool === 'corners'}{#each points as [u, v], i (i)}<circle cx={u * w} cy={v * h} r="5" fill="none" stroke="white" stroke-width="1.5" />{/each}{/if}
+    <path
+      d={points.map(([u, v], i) => `${i ? 'L' : 'M'}${u * w} ${v * h}`).join('') + (tool === 'corners' ? '' : 'Z')}
+      fill="white"
+      fill-opacity="0.1"
+      stroke="black"
+      stroke-width="3"
+      stroke-opacity="0.6"
+    />
+    <path
+      d={points.map(([u, v], i) => `${i ? 'L' : 'M'}${u * w} ${v * h}`).join('') + (tool === 'corners' ? '' : 'Z')}
+      fill="none"
+      stroke="white"
+      stroke-width="1.3"
+    />
+    {#if tool === 'corners'}{#each points as [u, v], i (i)}<circle
+          cx={u * w}
+          cy={v * h}
+          r="5"
+          fill="none"
+          stroke="white"
+          stroke-width="1.5"
+        />{/each}{/if}
   {/if}
 </svg>

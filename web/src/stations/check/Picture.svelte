@@ -13,7 +13,12 @@
   import { correct, poseOf } from '../../lib/checkApi'
   import { session } from '../../lib/session.svelte'
   import type { Comparison, Corner, Frame, FrameSummary, Pose, Trial } from '../../lib/types'
-  let { frame, frames, compared, reread }: { frame: Frame; frames: FrameSummary[]; compared: Comparison | null; reread: (read: Frame) => void } = $props()
+  let {
+    frame,
+    frames,
+    compared,
+    reread,
+  }: { frame: Frame; frames: FrameSummary[]; compared: Comparison | null; reread: (read: Frame) => void } = $props()
 
   type View = 'picture' | 'deviation' | 'matte' | 'zebra' | 'plan' | 'trial' | 'beside'
   let view = $state<View>('picture')
@@ -46,7 +51,11 @@
   const TOOLS: [Tool, string, string][] = [
     ['rectangle', 'Rectangle', 'Drag a rectangle round the screen: what is outside is left out.'],
     ['lasso', 'Lasso', 'Draw round the screen: what is outside is left out.'],
-    ['corners', 'Corners', 'Click the screen\'s corners: upper left, upper right, lower right, lower left. They tell where the camera really stands.'],
+    [
+      'corners',
+      'Corners',
+      "Click the screen's corners: upper left, upper right, lower right, lower left. They tell where the camera really stands.",
+    ],
     ['pixels', 'Pixels', 'Click a place to see its pixels one for one.'],
   ]
   const spots = $derived([
@@ -62,56 +71,145 @@
     await work().catch((err: Error) => (error = err.message))
   }
   const region = (drawn: Corner[]) => guard(async () => ((tool = null), reread(await correct(frame.id, drawn))))
-  const measure = (clicked: Corner[]) => guard(async () => {
-    pose = await poseOf(frame.id, clicked, null)
-    corners = pose.corners as Corner[]
-    tool = null
-  })
+  const measure = (clicked: Corner[]) =>
+    guard(async () => {
+      pose = await poseOf(frame.id, clicked, null)
+      corners = pose.corners as Corner[]
+      tool = null
+    })
 </script>
 
 <div class="flex flex-wrap items-center gap-1.5 pb-2">
   <span class="flex flex-wrap gap-1.5" role="group" aria-label="View of the frame">
     {#each views as [which, word, there] (which)}
-      <button type="button" class="plain" class:chosen={view === which} aria-pressed={view === which} disabled={!there} onclick={() => ((view = which), which === 'beside' && !other && (other = others[0].id))}>{word}</button>
+      <button
+        type="button"
+        class="plain"
+        class:chosen={view === which}
+        aria-pressed={view === which}
+        disabled={!there}
+        onclick={() => ((view = which), which === 'beside' && !other && (other = others[0].id))}>{word}</button
+      >
     {/each}
   </span>
   {#if view === 'deviation'}<span class="ml-auto"><DeviationScale {reach} zero="the mean" /></span>{/if}
 </div>
 {#if view === 'zebra'}
-  <label class="flex items-center gap-3 pb-2"><span class="label-text whitespace-nowrap">Stripes above {zebra} % luma</span><input type="range" class="range range-xs range-primary flex-1" min="5" max="100" bind:value={zebra} aria-label="Zebra threshold" /></label>
+  <label class="flex items-center gap-3 pb-2"
+    ><span class="label-text whitespace-nowrap">Stripes above {zebra} % luma</span><input
+      type="range"
+      class="range range-xs range-primary flex-1"
+      min="5"
+      max="100"
+      bind:value={zebra}
+      aria-label="Zebra threshold"
+    /></label
+  >
 {:else if view === 'trial'}
   <TrialBar {frame} {others} show={(found, source) => ((trial = found), (trialPicture = source))} />
 {:else if view === 'beside'}
-  <label class="flex items-center gap-2 pb-2"><span class="label-text">Right of the line</span><select class="entry !w-auto" bind:value={other}>{#each others as f (f.id)}<option value={f.id}>{f.name}</option>{/each}</select></label>
+  <label class="flex items-center gap-2 pb-2"
+    ><span class="label-text">Right of the line</span><select class="entry !w-auto" bind:value={other}
+      >{#each others as f (f.id)}<option value={f.id}>{f.name}</option>{/each}</select
+    ></label
+  >
 {/if}
 {#if error}<p role="alert" class="pb-2 text-primary">{error}</p>{/if}
-<div class="min-h-56 flex-1 overflow-hidden {ratio < 1 ? 'max-lg:min-h-112' : 'max-lg:aspect-video'}" bind:clientWidth={boxW} bind:clientHeight={boxH}>
+<div
+  class="min-h-56 flex-1 overflow-hidden {ratio < 1 ? 'max-lg:min-h-112' : 'max-lg:aspect-video'}"
+  bind:clientWidth={boxW}
+  bind:clientHeight={boxH}
+>
   {#if view === 'beside' && other}
-    <div class="mx-auto" {@attach (node) => { node.style.width = `${w}px` }}><Wipe left={look} right="/api/frames/{other}/look.jpg" leftName={frame.name} rightName={others.find((f) => f.id === other)?.name ?? ''} /></div>
+    <div
+      class="mx-auto"
+      {@attach (node) => {
+        node.style.width = `${w}px`
+      }}
+    >
+      <Wipe
+        left={look}
+        right="/api/frames/{other}/look.jpg"
+        leftName={frame.name}
+        rightName={others.find((f) => f.id === other)?.name ?? ''}
+      />
+    </div>
   {:else}
-    <div class="relative mx-auto bg-base-300" {@attach (node) => { node.style.width = `${w}px`; node.style.height = `${h}px` }}>
+    <div
+      class="relative mx-auto bg-base-300"
+      {@attach (node) => {
+        node.style.width = `${w}px`
+        node.style.height = `${h}px`
+      }}
+    >
       {#if view === 'matte'}
-        <img class="absolute inset-0 h-full w-full" src="/api/frames/{frame.id}/matte.png?{frame.region.length}" alt="Matte of the plain key: residue {frame.key?.residue_percent.toFixed(1)} % of the screen" />
+        <img
+          class="absolute inset-0 h-full w-full"
+          src="/api/frames/{frame.id}/matte.png?{frame.region.length}"
+          alt="Matte of the plain key: residue {frame.key?.residue_percent.toFixed(1)} % of the screen"
+        />
       {:else if view === 'deviation'}
         <Deviation {frame} {reach} />
       {:else if view === 'trial' && trialPicture}
-        <img class="absolute inset-0 h-full w-full" src={trialPicture} alt="Trial key: residue {trial?.residue_percent.toFixed(1)} %, holes {trial?.holes_percent?.toFixed(1) ?? '–'} %" />
+        <img
+          class="absolute inset-0 h-full w-full"
+          src={trialPicture}
+          alt="Trial key: residue {trial?.residue_percent.toFixed(1)} %, holes {trial?.holes_percent?.toFixed(1) ?? '–'} %"
+        />
       {:else}
-        <img class="absolute inset-0 h-full w-full" src={look} alt="{frame.name}: {frame.reading.hue ?? 'no'} screen on {frame.reading.screen_area_percent.toFixed(0)} % of the frame" />
+        <img
+          class="absolute inset-0 h-full w-full"
+          src={look}
+          alt="{frame.name}: {frame.reading.hue ?? 'no'} screen on {frame.reading.screen_area_percent.toFixed(0)} % of the frame"
+        />
         {#if view === 'zebra'}<Zebra source={look} above={zebra} />{/if}
       {/if}
       {#if view !== 'matte' && view !== 'trial' && view !== 'plan'}<Spots {spots} sample={frame.key?.sample ?? null} {w} {h} />{/if}
       <svg class="pointer-events-none absolute inset-0" width={w} height={h} aria-hidden="true">
         {#if view === 'plan' && picture}
-          {#each picture.surfaces as surface, i (i)}<path d={path(surface.points)} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="3" /><path d={path(surface.points)} fill="none" stroke="var(--color-primary)" stroke-width="1.4" />{/each}
-          {#each picture.figure as part, i (i)}<path d={path(part.points)} fill="none" stroke="white" stroke-opacity="0.85" stroke-dasharray="4 3" />{/each}
+          {#each picture.surfaces as surface, i (i)}<path
+              d={path(surface.points)}
+              fill="none"
+              stroke="black"
+              stroke-opacity="0.6"
+              stroke-width="3"
+            /><path d={path(surface.points)} fill="none" stroke="var(--color-primary)" stroke-width="1.4" />{/each}
+          {#each picture.figure as part, i (i)}<path
+              d={path(part.points)}
+              fill="none"
+              stroke="white"
+              stroke-opacity="0.85"
+              stroke-dasharray="4 3"
+            />{/each}
           <path d={path(picture.needed)} fill="none" stroke="white" stroke-width="1.2" stroke-dasharray="8 5" />
         {/if}
         {#if view === 'trial' && trial}
-          {#each trial.residue as box, i (i)}<rect x={box.x * w} y={box.y * h} width={box.w * w} height={box.h * h} fill="none" stroke="var(--color-primary)" stroke-width="1.2" />{/each}
-          {#each trial.holes as box, i (i)}<rect x={box.x * w} y={box.y * h} width={box.w * w} height={box.h * h} fill="none" stroke="white" stroke-dasharray="4 3" />{/each}
+          {#each trial.residue as box, i (i)}<rect
+              x={box.x * w}
+              y={box.y * h}
+              width={box.w * w}
+              height={box.h * h}
+              fill="none"
+              stroke="var(--color-primary)"
+              stroke-width="1.2"
+            />{/each}
+          {#each trial.holes as box, i (i)}<rect
+              x={box.x * w}
+              y={box.y * h}
+              width={box.w * w}
+              height={box.h * h}
+              fill="none"
+              stroke="white"
+              stroke-dasharray="4 3"
+            />{/each}
         {/if}
-        {#if frame.region.length}<path d={path(frame.region as Corner[])} fill="none" stroke="white" stroke-width="1.2" stroke-dasharray="2 3" />{/if}
+        {#if frame.region.length}<path
+            d={path(frame.region as Corner[])}
+            fill="none"
+            stroke="white"
+            stroke-width="1.2"
+            stroke-dasharray="2 3"
+          />{/if}
         {#if pose}<path d={path(corners)} fill="none" stroke="var(--color-primary)" stroke-width="1.4" />{/if}
       </svg>
       {#if tool}<Marking {tool} {w} {h} drawn={region} clicked={measure} pixel={(at) => (pixel = at)} />{/if}
@@ -119,20 +217,44 @@
   {/if}
 </div>
 <div class="flex flex-wrap items-center gap-1.5 pt-2" role="group" aria-label="Tools">
-  {#each TOOLS as [which, word, help] (which)}<button type="button" class="plain" class:chosen={tool === which} aria-pressed={tool === which} title={help} onclick={() => (tool = tool === which ? null : which)}>{word}</button>{/each}
-  <button type="button" class="plain" title="Find the screen's corners where all four are in the picture" onclick={() => measure([])}>Find corners</button>
+  {#each TOOLS as [which, word, help] (which)}<button
+      type="button"
+      class="plain"
+      class:chosen={tool === which}
+      aria-pressed={tool === which}
+      title={help}
+      onclick={() => (tool = tool === which ? null : which)}>{word}</button
+    >{/each}
+  <button type="button" class="plain" title="Find the screen's corners where all four are in the picture" onclick={() => measure([])}
+    >Find corners</button
+  >
   {#if frame.region.length}<button type="button" class="plain" onclick={() => region([])}>Whole frame again</button>{/if}
   <span class="label-text">{TOOLS.find(([which]) => which === tool)?.[2] ?? ''}</span>
 </div>
 {#if pixel}
   <div class="pt-2">
-    <p class="label-text flex justify-between"><span>Pixels one for one, {(100 * pixel[0]).toFixed(0)} % across, {(100 * pixel[1]).toFixed(0)} % down</span><button type="button" class="cursor-pointer hover:text-ink" onclick={() => (pixel = null)}>close</button></p>
-    <img class="max-w-full [image-rendering:pixelated]" width="480" src="/api/frames/{frame.id}/pixels.png?x={pixel[0]}&y={pixel[1]}&w=160&h=90" alt="Single pixels of the frame" />
+    <p class="label-text flex justify-between">
+      <span>Pixels one for one, {(100 * pixel[0]).toFixed(0)} % across, {(100 * pixel[1]).toFixed(0)} % down</span><button
+        type="button"
+        class="cursor-pointer hover:text-ink"
+        onclick={() => (pixel = null)}>close</button
+      >
+    </p>
+    <img
+      class="max-w-full [image-rendering:pixelated]"
+      width="480"
+      src="/api/frames/{frame.id}/pixels.png?x={pixel[0]}&y={pixel[1]}&w=160&h=90"
+      alt="Single pixels of the frame"
+    />
   </div>
 {/if}
 {#if pose}<PoseTable {pose} frameId={frame.id} {corners} close={() => (pose = null)} update={(found) => (pose = found)} />{/if}
 {#if frame.key && view !== 'trial'}
   <p class="label-text pt-1.5">
-    Plain key, sampled at the cross: residue on {frame.key.residue_percent.toFixed(1)} % of the screen{frame.key.holes_percent === null ? '' : `, holes in ${frame.key.holes_percent.toFixed(1)} % of the figure`}; the whole screen needs a black clip of {frame.key.needed_clip.toFixed(2)}.
+    Plain key, sampled at the cross: residue on {frame.key.residue_percent.toFixed(1)} % of the screen{frame.key.holes_percent === null
+      ? ''
+      : `, holes in ${frame.key.holes_percent.toFixed(1)} % of the figure`}; the whole screen needs a black clip of {frame.key.needed_clip.toFixed(
+      2,
+    )}.
   </p>
 {/if}

@@ -28,9 +28,15 @@
 
 {#if other && frame.reading.level_luma}
   <section aria-label="Drift" class="mt-3">
-    <p class="flex items-center gap-2"><span>Since</span>
+    <p class="flex items-center gap-2">
+      <span>Since</span>
       {#if others.length > 1}
-        <select class="entry !w-auto max-w-56 truncate" aria-label="Compared with" value={String(other.id)} onchange={(event) => (chosen = Number(event.currentTarget.value))}>
+        <select
+          class="entry !w-auto max-w-56 truncate"
+          aria-label="Compared with"
+          value={String(other.id)}
+          onchange={(event) => (chosen = Number(event.currentTarget.value))}
+        >
           {#each others as one (one.id)}<option value={String(one.id)}>{one.name}</option>{/each}
         </select>
       {:else}<span class="truncate font-semibold">{other.name}</span>{/if}

@@ -7,11 +7,40 @@
 
 <svg class="absolute inset-0" width={w} height={h} role="img" aria-label="{spots.length} spots found">
   {#each spots as spot, i (i)}
-    <rect x={spot.x * w} y={spot.y * h} width={spot.w * w} height={spot.h * h} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="3" />
-    <rect x={spot.x * w} y={spot.y * h} width={spot.w * w} height={spot.h * h} fill="none" stroke="white" stroke-opacity={spot.planned ? 0.5 : 1} stroke-width="1.2" stroke-dasharray={spot.delta_percent < 0 ? '4 3' : 'none'} />
+    <rect
+      x={spot.x * w}
+      y={spot.y * h}
+      width={spot.w * w}
+      height={spot.h * h}
+      fill="none"
+      stroke="black"
+      stroke-opacity="0.6"
+      stroke-width="3"
+    />
+    <rect
+      x={spot.x * w}
+      y={spot.y * h}
+      width={spot.w * w}
+      height={spot.h * h}
+      fill="none"
+      stroke="white"
+      stroke-opacity={spot.planned ? 0.5 : 1}
+      stroke-width="1.2"
+      stroke-dasharray={spot.delta_percent < 0 ? '4 3' : 'none'}
+    />
     {@const late = spot.x > 0.6}
-    <text x={late ? Math.min(w - 3, (spot.x + spot.w) * w) : spot.x * w + 3} y={Math.max(11, spot.y * h - 4)} text-anchor={late ? 'end' : 'start'} class={spot.planned ? '' : 'strong'} paint-order="stroke" stroke="black" stroke-width="3" fill={spot.planned ? '#c8c8c8' : 'white'}>
-      {spot.word} {signed(spot.delta_percent, 1)}{spot.planned ? ', as planned' : ''}
+    <text
+      x={late ? Math.min(w - 3, (spot.x + spot.w) * w) : spot.x * w + 3}
+      y={Math.max(11, spot.y * h - 4)}
+      text-anchor={late ? 'end' : 'start'}
+      class={spot.planned ? '' : 'strong'}
+      paint-order="stroke"
+      stroke="black"
+      stroke-width="3"
+      fill={spot.planned ? '#c8c8c8' : 'white'}
+    >
+      {spot.word}
+      {signed(spot.delta_percent, 1)}{spot.planned ? ', as planned' : ''}
     </text>
   {/each}
   {#if sample}

@@ -5,7 +5,13 @@
   import type { Frame, FrameSummary, Trial } from '../../lib/types'
   let { frame, others, show }: { frame: Frame; others: FrameSummary[]; show: (trial: Trial | null, source: string) => void } = $props()
 
-  const OVER = [['matte', 'matte'], ['dark', 'over dark'], ['bright', 'over bright'], ['plate', 'over the plate'], ['spilled', 'without despill']] as const
+  const OVER = [
+    ['matte', 'matte'],
+    ['dark', 'over dark'],
+    ['bright', 'over bright'],
+    ['plate', 'over the plate'],
+    ['spilled', 'without despill'],
+  ] as const
   let over = $state<(typeof OVER)[number][0]>('dark')
   let clean = $state(0)
   const asked = new Resource<Trial>()
@@ -19,10 +25,21 @@
 </script>
 
 <div class="flex flex-wrap items-center gap-1.5 pb-2">
-  {#each OVER as [which, word] (which)}<button type="button" class="plain" class:chosen={over === which} aria-pressed={over === which} onclick={() => (over = which)}>{word}</button>{/each}
+  {#each OVER as [which, word] (which)}<button
+      type="button"
+      class="plain"
+      class:chosen={over === which}
+      aria-pressed={over === which}
+      onclick={() => (over = which)}>{word}</button
+    >{/each}
   {#if others.length}
-    <select class="entry !w-auto" aria-label="Clean plate" bind:value={clean}><option value={0}>no clean plate</option>{#each others as f (f.id)}<option value={f.id}>clean plate: {f.name}</option>{/each}</select>
+    <select class="entry !w-auto" aria-label="Clean plate" bind:value={clean}
+      ><option value={0}>no clean plate</option>{#each others as f (f.id)}<option value={f.id}>clean plate: {f.name}</option>{/each}</select
+    >
   {/if}
 </div>
 {#if error}<p role="alert" class="pb-2 text-primary">{error}</p>{/if}
-{#if found}<p class="label-text pb-2">Residue on {found.residue_percent.toFixed(2)} % of the screen (boxes), holes in {found.holes_percent?.toFixed(2) ?? '–'} % of the figure (dashed); one clip for the whole screen would be {found.needed_clip.toFixed(2)}.</p>{/if}
+{#if found}<p class="label-text pb-2">
+    Residue on {found.residue_percent.toFixed(2)} % of the screen (boxes), holes in {found.holes_percent?.toFixed(2) ?? '–'} % of the figure (dashed);
+    one clip for the whole screen would be {found.needed_clip.toFixed(2)}.
+  </p>{/if}

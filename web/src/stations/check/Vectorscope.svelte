@@ -26,13 +26,31 @@
 <figure>
   <figcaption class="pb-1"><Term term="vectorscope">Vectorscope</Term></figcaption>
   <div class="relative h-[152px] w-[152px] overflow-hidden bg-base-300">
-    <canvas bind:this={canvas} class="absolute inset-0 h-full w-full" aria-label="Vectorscope, screen at {frame.reading.hue_deg?.toFixed(0) ?? '–'} degrees"></canvas>
+    <canvas
+      bind:this={canvas}
+      class="absolute inset-0 h-full w-full"
+      aria-label="Vectorscope, screen at {frame.reading.hue_deg?.toFixed(0) ?? '–'} degrees"
+    ></canvas>
     <svg class="absolute inset-0" width={SIDE} height={SIDE} aria-hidden="true">
       <path d="M0 {half}H{SIDE}M{half} 0V{SIDE}" class="hair" />
-      {#each [0.2, 0.4] as ring (ring)}<circle cx={half} cy={half} r={(half * ring) / s.vector_reach} class="hair" stroke-dasharray="2 4" />{/each}
+      {#each [0.2, 0.4] as ring (ring)}<circle
+          cx={half}
+          cy={half}
+          r={(half * ring) / s.vector_reach}
+          class="hair"
+          stroke-dasharray="2 4"
+        />{/each}
       {#if target !== null}
         {@const angle = (target * Math.PI) / 180}
-        <line x1={half + 0.55 * half * Math.cos(angle)} y1={half - 0.55 * half * Math.sin(angle)} x2={half + 0.95 * half * Math.cos(angle)} y2={half - 0.95 * half * Math.sin(angle)} stroke="white" stroke-width="3" stroke-opacity="0.7" />
+        <line
+          x1={half + 0.55 * half * Math.cos(angle)}
+          y1={half - 0.55 * half * Math.sin(angle)}
+          x2={half + 0.95 * half * Math.cos(angle)}
+          y2={half - 0.95 * half * Math.sin(angle)}
+          stroke="white"
+          stroke-width="3"
+          stroke-opacity="0.7"
+        />
       {/if}
       {#if at}
         <line x1={half} y1={half} x2={at[0]} y2={at[1]} stroke="var(--color-primary)" stroke-dasharray="3 3" />

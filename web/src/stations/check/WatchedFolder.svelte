@@ -11,7 +11,10 @@
   let open = $state(false)
   $effect(() => {
     const id = session.id
-    void watchState(id).then((found) => ((watch = found), (open = found.folder !== null)), () => {})
+    void watchState(id).then(
+      (found) => ((watch = found), (open = found.folder !== null)),
+      () => {},
+    )
   })
   $effect(() => {
     if (!watch?.folder) return
@@ -27,14 +30,23 @@
   })
   async function start(event: Event) {
     event.preventDefault()
-    await watchFolder(session.id, folder).then((found) => ((watch = found), (error = '')), (err: Error) => (error = err.message))
+    await watchFolder(session.id, folder).then(
+      (found) => ((watch = found), (error = '')),
+      (err: Error) => (error = err.message),
+    )
   }
 </script>
 
 <div class="mt-2 border-t border-line pt-2">
   {#if watch?.folder}
-    <p class="flex items-center justify-between gap-3"><span class="min-w-0 truncate">Watching {watch.folder}: <span class="text-quiet">{watch.seen} measured</span>{#if watch.problem}<span class="text-primary"> {watch.problem}</span>{/if}</span>
-      <button type="button" class="plain shrink-0" onclick={async () => (watch = await stopWatch(session.id))}>Stop watching</button></p>
+    <p class="flex items-center justify-between gap-3">
+      <span class="min-w-0 truncate"
+        >Watching {watch.folder}: <span class="text-quiet">{watch.seen} measured</span>{#if watch.problem}<span class="text-primary">
+            {watch.problem}</span
+          >{/if}</span
+      >
+      <button type="button" class="plain shrink-0" onclick={async () => (watch = await stopWatch(session.id))}>Stop watching</button>
+    </p>
   {:else if open}
     <form class="flex items-center gap-2" onsubmit={start}>
       <input class="entry flex-1" aria-label="Folder to watch" placeholder="Folder on this machine" bind:value={folder} required />
@@ -42,6 +54,8 @@
     </form>
     {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
   {:else}
-    <button type="button" class="label-text cursor-pointer underline hover:text-ink" onclick={() => (open = true)}>Watch a folder for new frames</button>
+    <button type="button" class="label-text cursor-pointer underline hover:text-ink" onclick={() => (open = true)}
+      >Watch a folder for new frames</button
+    >
   {/if}
 </div>

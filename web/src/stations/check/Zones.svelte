@@ -9,12 +9,18 @@
 
 {#if frame.reading.grid}
   <table class="mt-3 w-full table-fixed border-collapse text-center">
-    <caption class="pb-1 text-left">Nine zones of the frame, {compared?.trace === 'key-channel' ? 'key channel' : 'luma'}: <span class="text-quiet">measured, planned below</span></caption>
+    <caption class="pb-1 text-left"
+      >Nine zones of the frame, {compared?.trace === 'key-channel' ? 'key channel' : 'luma'}:
+      <span class="text-quiet">measured, planned below</span></caption
+    >
     <tbody>
       {#each frame.reading.grid as row, i (i)}
         <tr>
           {#each row as value, j (j)}
-            <td class="border border-line py-1" aria-label="{AT[i]} {SIDE[j]}: measured {n(value)} %, planned {n(compared?.planned_grid[i]?.[j])} %">
+            <td
+              class="border border-line py-1"
+              aria-label="{AT[i]} {SIDE[j]}: measured {n(value)} %, planned {n(compared?.planned_grid[i]?.[j])} %"
+            >
               <span class="block text-reading font-semibold">{n(value)}</span>
               <span class="label-text">{n(compared?.planned_grid[i]?.[j])}</span>
             </td>

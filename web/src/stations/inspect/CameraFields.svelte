@@ -13,14 +13,45 @@
     const found = await framingFor(plan, plan.subject!.framing).catch((err: Error) => void (session.error = err.message))
     if (found) set(by === 'camera_z' ? 'camera.z' : 'camera.focal_mm')(found[by])
   }
-  const SCHOOLS: [string, string][] = [['180', '180°'], ['90', '90°'], ['faster', 'faster'], ['match-plate', 'match the plate']]
-  const CURVES: [string, string][] = [['rec709', 'Rec.709'], ['hlg', 'HLG'], ['acescct', 'ACEScct'], ['linear', 'linear']]
-  const ROLLS: [string, string][] = [['0', 'upright'], ['90', 'turned right'], ['-90', 'turned left']]
+  const SCHOOLS: [string, string][] = [
+    ['180', '180°'],
+    ['90', '90°'],
+    ['faster', 'faster'],
+    ['match-plate', 'match the plate'],
+  ]
+  const CURVES: [string, string][] = [
+    ['rec709', 'Rec.709'],
+    ['hlg', 'HLG'],
+    ['acescct', 'ACEScct'],
+    ['linear', 'linear'],
+  ]
+  const ROLLS: [string, string][] = [
+    ['0', 'upright'],
+    ['90', 'turned right'],
+    ['-90', 'turned left'],
+  ]
 </script>
 
-<NumberField label="Focal length" unit="mm" digits={1} step={1} field="camera.focal_mm" value={c.focal_mm} onchange={set('camera.focal_mm')} />
+<NumberField
+  label="Focal length"
+  unit="mm"
+  digits={1}
+  step={1}
+  field="camera.focal_mm"
+  value={c.focal_mm}
+  onchange={set('camera.focal_mm')}
+/>
 <NumberField label="f-number" digits={1} step={0.1} field="camera.f_number" value={c.f_number} onchange={set('camera.f_number')} />
-<NumberField label="Shutter 1 /" unit="s" digits={1} step={1} min={0.02} max={1000000} value={1 / c.shutter_s} onchange={(n) => set('camera.shutter_s')(Number((1 / n).toPrecision(8)))} />
+<NumberField
+  label="Shutter 1 /"
+  unit="s"
+  digits={1}
+  step={1}
+  min={0.02}
+  max={1000000}
+  value={1 / c.shutter_s}
+  onchange={(n) => set('camera.shutter_s')(Number((1 / n).toPrecision(8)))}
+/>
 <NumberField label="ISO" digits={0} step={100} field="camera.iso" value={c.iso} onchange={set('camera.iso')} />
 <NumberField label="Frames per second" digits={2} step={1} field="camera.fps" value={c.fps} onchange={set('camera.fps')} />
 <NumberField label="ND" unit="st" digits={1} step={0.3} field="camera.nd_stops" value={c.nd_stops} onchange={set('camera.nd_stops')} />
@@ -39,11 +70,61 @@
 <NumberField label="Tilt" unit="°" digits={1} step={1} field="camera.tilt" value={c.tilt} onchange={set('camera.tilt')} />
 <Choice label="Held" value={String(c.roll)} options={ROLLS} onchange={(v) => set('camera.roll')(Number(v))} />
 <div class="my-1 border-t border-line"></div>
-<NumberField label="White balance" unit="K" digits={0} step={100} field="camera.white_balance_k" value={c.white_balance_k} onchange={set('camera.white_balance_k')} />
-<NumberField label="Base ISO" digits={0} step={100} field="camera.sensor.base_iso" value={c.sensor.base_iso} onchange={set('camera.sensor.base_iso')} />
-<NumberField label="Sensor width" unit="mm" digits={1} step={0.1} field="camera.sensor.width_mm" value={c.sensor.width_mm} onchange={set('camera.sensor.width_mm')} />
-<NumberField label="Sensor height" unit="mm" digits={1} step={0.1} field="camera.sensor.height_mm" value={c.sensor.height_mm} onchange={set('camera.sensor.height_mm')} />
-<NumberField label="Pixels across" digits={0} step={16} field="camera.sensor.px_w" value={c.sensor.px_w} onchange={(n) => set('camera.sensor.px_w')(Math.round(n))} />
-<NumberField label="Pixels down" digits={0} step={16} field="camera.sensor.px_h" value={c.sensor.px_h} onchange={(n) => set('camera.sensor.px_h')(Math.round(n))} />
-<Choice label="Curve" value={c.curve} options={c.curve_table ? [...CURVES, ['cube', 'own table']] : CURVES} onchange={set('camera.curve')} />
+<NumberField
+  label="White balance"
+  unit="K"
+  digits={0}
+  step={100}
+  field="camera.white_balance_k"
+  value={c.white_balance_k}
+  onchange={set('camera.white_balance_k')}
+/>
+<NumberField
+  label="Base ISO"
+  digits={0}
+  step={100}
+  field="camera.sensor.base_iso"
+  value={c.sensor.base_iso}
+  onchange={set('camera.sensor.base_iso')}
+/>
+<NumberField
+  label="Sensor width"
+  unit="mm"
+  digits={1}
+  step={0.1}
+  field="camera.sensor.width_mm"
+  value={c.sensor.width_mm}
+  onchange={set('camera.sensor.width_mm')}
+/>
+<NumberField
+  label="Sensor height"
+  unit="mm"
+  digits={1}
+  step={0.1}
+  field="camera.sensor.height_mm"
+  value={c.sensor.height_mm}
+  onchange={set('camera.sensor.height_mm')}
+/>
+<NumberField
+  label="Pixels across"
+  digits={0}
+  step={16}
+  field="camera.sensor.px_w"
+  value={c.sensor.px_w}
+  onchange={(n) => set('camera.sensor.px_w')(Math.round(n))}
+/>
+<NumberField
+  label="Pixels down"
+  digits={0}
+  step={16}
+  field="camera.sensor.px_h"
+  value={c.sensor.px_h}
+  onchange={(n) => set('camera.sensor.px_h')(Math.round(n))}
+/>
+<Choice
+  label="Curve"
+  value={c.curve}
+  options={c.curve_table ? [...CURVES, ['cube', 'own table']] : CURVES}
+  onchange={set('camera.curve')}
+/>
 <Switch label="Sharpening" value={c.sharpening} onchange={set('camera.sharpening')} />

@@ -16,28 +16,66 @@
   let curve = $state.raw<Photometry | null>(null)
   let problem = $state('')
 
-  const BEAMS: [string, string][] = [['lambert', 'soft, all over'], ['beam', 'beam angle'], ['cosine', 'cosine lobe'], ['ies', 'from a file']]
-  const KINDS: [string, string][] = [['none', 'nothing'], ['softbox', 'soft box'], ['umbrella', 'umbrella'], ['diffusion', 'diffusion'], ['grid', 'grid'], ['doors', 'doors']]
-  const SHAPES: [string, string][] = [['rect', 'panel'], ['disc', 'disc'], ['point', 'point'], ['sun', 'sun']]
+  const BEAMS: [string, string][] = [
+    ['lambert', 'soft, all over'],
+    ['beam', 'beam angle'],
+    ['cosine', 'cosine lobe'],
+    ['ies', 'from a file'],
+  ]
+  const KINDS: [string, string][] = [
+    ['none', 'nothing'],
+    ['softbox', 'soft box'],
+    ['umbrella', 'umbrella'],
+    ['diffusion', 'diffusion'],
+    ['grid', 'grid'],
+    ['doors', 'doors'],
+  ]
+  const SHAPES: [string, string][] = [
+    ['rect', 'panel'],
+    ['disc', 'disc'],
+    ['point', 'point'],
+    ['sun', 'sun'],
+  ]
   const LABEL: Record<string, [string, string]> = {
-    width: ['Width', 'm'], height: ['Height', 'm'], distance: ['Before the lamp', 'm'], transmission: ['Lets through', ''], deg: ['Angle', '°'],
+    width: ['Width', 'm'],
+    height: ['Height', 'm'],
+    distance: ['Before the lamp', 'm'],
+    transmission: ['Lets through', ''],
+    deg: ['Angle', '°'],
   }
   const value = (field: string) => (modifier as unknown as Record<string, number | null>)[field] ?? MODIFIERS[modifier.kind][field]
 
   $effect(() => {
     const text = beam.kind === 'ies' ? plan.photometry?.[beam.ref] : undefined
     curve = null
-    if (text) readPhotometry(text).then((found) => (curve = found), (error: Error) => (problem = error.message))
+    if (text)
+      readPhotometry(text).then(
+        (found) => (curve = found),
+        (error: Error) => (problem = error.message),
+      )
   })
   function shape(kind: string) {
-    const emitter = { rect: { shape: 'rect', width: 0.6, height: 0.6 }, disc: { shape: 'disc', diameter: 0.4 }, point: { shape: 'point' }, sun: { shape: 'sun' } }[kind]
-    const power = kind === 'sun' ? { flux_lm: null, flash_lms: null, peak_cd: null, normal_lux: 80000 } : lamp.fixture.normal_lux != null ? { normal_lux: null, flux_lm: 6000 } : {}
+    const emitter = {
+      rect: { shape: 'rect', width: 0.6, height: 0.6 },
+      disc: { shape: 'disc', diameter: 0.4 },
+      point: { shape: 'point' },
+      sun: { shape: 'sun' },
+    }[kind]
+    const power =
+      kind === 'sun'
+        ? { flux_lm: null, flash_lms: null, peak_cd: null, normal_lux: 80000 }
+        : lamp.fixture.normal_lux != null
+          ? { normal_lux: null, flux_lm: 6000 }
+          : {}
     session.change([{ path: `${at}.fixture`, value: { ...lamp.fixture, emitter, ...power } }])
   }
   function beamKind(kind: string) {
     if (kind === 'ies') return
     const next = kind === 'beam' ? { kind, deg: 60 } : kind === 'cosine' ? { kind, n: 2 } : { kind }
-    const power = lamp.fixture.flux_lm == null && lamp.fixture.peak_cd == null && lamp.fixture.flash_lms == null ? { flux_lm: Math.round(curve?.flux_lm ?? 6000) } : {}
+    const power =
+      lamp.fixture.flux_lm == null && lamp.fixture.peak_cd == null && lamp.fixture.flash_lms == null
+        ? { flux_lm: Math.round(curve?.flux_lm ?? 6000) }
+        : {}
     session.change([{ path: `${at}.fixture`, value: { ...lamp.fixture, beam: next, ...power } }])
   }
   async function file(event: Event) {
@@ -52,7 +90,10 @@
       const ref = chosen.name.slice(0, 100)
       session.change([
         { path: 'photometry', value: { ...plan.photometry, [ref]: text } },
-        { path: `${at}.fixture`, value: { ...lamp.fixture, beam: { kind: 'ies', ref }, flux_lm: null, peak_cd: null, watts: found.watts || lamp.fixture.watts } },
+        {
+          path: `${at}.fixture`,
+          value: { ...lamp.fixture, beam: { kind: 'ies', ref }, flux_lm: null, peak_cd: null, watts: found.watts || lamp.fixture.watts },
+        },
       ])
     } catch (error) {
       problem = (error as Error).message
@@ -68,24 +109,67 @@
 <Choice label="Emitter" value={lamp.fixture.emitter.shape} options={SHAPES} onchange={shape} />
 {#if lamp.fixture.emitter.shape !== 'sun'}
   <Choice label="Beam" value={beam.kind} options={beam.kind === 'ies' ? BEAMS : BEAMS.slice(0, 3)} onchange={beamKind} />
-  {#if beam.kind === 'beam'}<NumberField label="Half-peak angle" unit="°" digits={0} step={5} field="lights[].fixture.beam.deg" value={beam.deg} onchange={set(`${at}.fixture.beam.deg`)} />{/if}
-  {#if beam.kind === 'cosine'}<NumberField label="Exponent" digits={1} step={1} field="lights[].fixture.beam.n" value={beam.n} onchange={set(`${at}.fixture.beam.n`)} />{/if}
+  {#if beam.kind === 'beam'}<NumberField
+      label="Half-peak angle"
+      unit="°"
+      digits={0}
+      step={5}
+      field="lights[].fixture.beam.deg"
+      value={beam.deg}
+      onchange={set(`${at}.fixture.beam.deg`)}
+    />{/if}
+  {#if beam.kind === 'cosine'}<NumberField
+      label="Exponent"
+      digits={1}
+      step={1}
+      field="lights[].fixture.beam.n"
+      value={beam.n}
+      onchange={set(`${at}.fixture.beam.n`)}
+    />{/if}
   <label class="plain self-start">Photometry file<input type="file" class="sr-only" accept=".ies,.IES,text/plain" onchange={file} /></label>
   {#if problem}<p role="alert" class="label-text !text-primary">{problem}</p>{/if}
   {#if curve && beam.kind === 'ies'}
     <figure class="flex items-start gap-2">
-      <svg width="120" height="62" role="img" aria-label="Polar curve of {beam.ref}: {curve.peak_cd.toFixed(0)} cd at its peak, half of it {(curve.half_peak_deg / 2).toFixed(0)}° from the axis">
-        {#each [0.5, 1] as ring (ring)}<path d="M{60 - R * ring} 8A{R * ring} {R * ring} 0 0 0 {60 + R * ring} 8" fill="none" stroke="var(--line)" stroke-width="0.6" />{/each}
+      <svg
+        width="120"
+        height="62"
+        role="img"
+        aria-label="Polar curve of {beam.ref}: {curve.peak_cd.toFixed(0)} cd at its peak, half of it {(curve.half_peak_deg / 2).toFixed(
+          0,
+        )}° from the axis"
+      >
+        {#each [0.5, 1] as ring (ring)}<path
+            d="M{60 - R * ring} 8A{R * ring} {R * ring} 0 0 0 {60 + R * ring} 8"
+            fill="none"
+            stroke="var(--line)"
+            stroke-width="0.6"
+          />{/each}
         <path d="M60 8V60M10 8H110" stroke="var(--line)" stroke-width="0.6" />
         <path d={polar(1)} fill="none" stroke="var(--color-base-content)" stroke-width="1.3" />
         <path d={polar(2)} fill="none" stroke="var(--color-base-content)" stroke-width="1" stroke-dasharray="3 2" />
       </svg>
-      <figcaption class="label-text">{curve.peak_cd.toFixed(0)} cd, {curve.flux_lm.toFixed(0)} lm, {curve.half_peak_deg.toFixed(0)}° to half peak. Line: along the height; dashed: across.</figcaption>
+      <figcaption class="label-text">
+        {curve.peak_cd.toFixed(0)} cd, {curve.flux_lm.toFixed(0)} lm, {curve.half_peak_deg.toFixed(0)}° to half peak. Line: along the
+        height; dashed: across.
+      </figcaption>
     </figure>
   {/if}
-  <Choice label="Before it" value={modifier.kind} options={KINDS} onchange={(kind) => session.change([{ path: `${at}.modifier`, value: { kind } }])} />
+  <Choice
+    label="Before it"
+    value={modifier.kind}
+    options={KINDS}
+    onchange={(kind) => session.change([{ path: `${at}.modifier`, value: { kind } }])}
+  />
   {#each Object.keys(MODIFIERS[modifier.kind] ?? {}) as field (field)}
     {@const [label, unit] = LABEL[field]}
-    <NumberField {label} {unit} field={`lights[].modifier.${field}`} digits={field === 'deg' ? 0 : 2} step={field === 'deg' ? 5 : 0.05} value={value(field)} onchange={set(`${at}.modifier.${field}`)} />
+    <NumberField
+      {label}
+      {unit}
+      field={`lights[].modifier.${field}`}
+      digits={field === 'deg' ? 0 : 2}
+      step={field === 'deg' ? 5 : 0.05}
+      value={value(field)}
+      onchange={set(`${at}.modifier.${field}`)}
+    />
   {/each}
 {/if}

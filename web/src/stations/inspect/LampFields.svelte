@@ -20,7 +20,13 @@
     session.change([{ path: `${at}.${which}`, value: lamp[which].map((v, i) => (i === axis ? value : v)) }])
   const gel = $derived(lamp.gel ?? [1, 1, 1])
   const gelled = $derived(gel.some((v) => v < 0.999))
-  const ROLES: [string, string][] = [['screen', 'screen'], ['key', 'key'], ['fill', 'fill'], ['back', 'back'], ['other', 'other']]
+  const ROLES: [string, string][] = [
+    ['screen', 'screen'],
+    ['key', 'key'],
+    ['fill', 'fill'],
+    ['back', 'back'],
+    ['other', 'other'],
+  ]
   const AXES = ['across', 'height', 'from screen']
 
   function burns(kind: string) {
@@ -64,35 +70,152 @@
 {#each AXES as name, axis (name)}
   <NumberField label="aim, {name}" unit="m" value={lamp.aim[axis]} step={0.05} min={-100} max={100} onchange={place('aim', axis)} />
 {/each}
-{#if emitter.shape !== 'sun'}<Choice label="Burns" value={lamp.fixture.flash_lms != null ? 'flash' : 'steady'} options={[['steady', 'all the time'], ['flash', 'as a flash']]} onchange={burns} />{/if}
+{#if emitter.shape !== 'sun'}<Choice
+    label="Burns"
+    value={lamp.fixture.flash_lms != null ? 'flash' : 'steady'}
+    options={[
+      ['steady', 'all the time'],
+      ['flash', 'as a flash'],
+    ]}
+    onchange={burns}
+  />{/if}
 {#if lamp.fixture.flash_lms != null}
-  <NumberField label="Flash at full" unit="lm s" digits={0} step={100} field="lights[].fixture.flash_lms" value={lamp.fixture.flash_lms} onchange={set(`${at}.fixture.flash_lms`)} />
-  <NumberField label="Flash lasts 1 /" unit="s" digits={0} step={100} min={1} max={100000} value={1 / (lamp.fixture.flash_s ?? 0.001)} onchange={(n) => set(`${at}.fixture.flash_s`)(Number((1 / n).toPrecision(8)))} />
-  <NumberField label="Ready again" unit="s" digits={1} step={0.1} field="lights[].fixture.recycle_s" value={lamp.fixture.recycle_s ?? 1.5} onchange={set(`${at}.fixture.recycle_s`)} />
+  <NumberField
+    label="Flash at full"
+    unit="lm s"
+    digits={0}
+    step={100}
+    field="lights[].fixture.flash_lms"
+    value={lamp.fixture.flash_lms}
+    onchange={set(`${at}.fixture.flash_lms`)}
+  />
+  <NumberField
+    label="Flash lasts 1 /"
+    unit="s"
+    digits={0}
+    step={100}
+    min={1}
+    max={100000}
+    value={1 / (lamp.fixture.flash_s ?? 0.001)}
+    onchange={(n) => set(`${at}.fixture.flash_s`)(Number((1 / n).toPrecision(8)))}
+  />
+  <NumberField
+    label="Ready again"
+    unit="s"
+    digits={1}
+    step={0.1}
+    field="lights[].fixture.recycle_s"
+    value={lamp.fixture.recycle_s ?? 1.5}
+    onchange={set(`${at}.fixture.recycle_s`)}
+  />
 {:else if lamp.fixture.flux_lm != null}
-  <NumberField label="Flux" unit="lm" digits={0} step={100} field="lights[].fixture.flux_lm" value={lamp.fixture.flux_lm} onchange={set(`${at}.fixture.flux_lm`)} />
+  <NumberField
+    label="Flux"
+    unit="lm"
+    digits={0}
+    step={100}
+    field="lights[].fixture.flux_lm"
+    value={lamp.fixture.flux_lm}
+    onchange={set(`${at}.fixture.flux_lm`)}
+  />
 {:else if lamp.fixture.peak_cd != null}
-  <NumberField label="Peak" unit="cd" digits={0} step={100} field="lights[].fixture.peak_cd" value={lamp.fixture.peak_cd} onchange={set(`${at}.fixture.peak_cd`)} />
+  <NumberField
+    label="Peak"
+    unit="cd"
+    digits={0}
+    step={100}
+    field="lights[].fixture.peak_cd"
+    value={lamp.fixture.peak_cd}
+    onchange={set(`${at}.fixture.peak_cd`)}
+  />
 {:else if lamp.fixture.normal_lux != null}
-  <NumberField label="Sun" unit="lx" digits={0} step={1000} field="lights[].fixture.normal_lux" value={lamp.fixture.normal_lux} onchange={set(`${at}.fixture.normal_lux`)} />
+  <NumberField
+    label="Sun"
+    unit="lx"
+    digits={0}
+    step={1000}
+    field="lights[].fixture.normal_lux"
+    value={lamp.fixture.normal_lux}
+    onchange={set(`${at}.fixture.normal_lux`)}
+  />
 {/if}
 {#if emitter.shape === 'rect'}
-  <NumberField label="Face width" unit="m" value={emitter.width} field="lights[].fixture.emitter.width" step={0.05} onchange={set(`${at}.fixture.emitter.width`)} />
-  <NumberField label="Face height" unit="m" value={emitter.height} field="lights[].fixture.emitter.height" step={0.05} onchange={set(`${at}.fixture.emitter.height`)} />
+  <NumberField
+    label="Face width"
+    unit="m"
+    value={emitter.width}
+    field="lights[].fixture.emitter.width"
+    step={0.05}
+    onchange={set(`${at}.fixture.emitter.width`)}
+  />
+  <NumberField
+    label="Face height"
+    unit="m"
+    value={emitter.height}
+    field="lights[].fixture.emitter.height"
+    step={0.05}
+    onchange={set(`${at}.fixture.emitter.height`)}
+  />
 {:else if emitter.shape === 'disc'}
-  <NumberField label="Face diameter" unit="m" value={emitter.diameter} field="lights[].fixture.emitter.diameter" step={0.05} onchange={set(`${at}.fixture.emitter.diameter`)} />
+  <NumberField
+    label="Face diameter"
+    unit="m"
+    value={emitter.diameter}
+    field="lights[].fixture.emitter.diameter"
+    step={0.05}
+    onchange={set(`${at}.fixture.emitter.diameter`)}
+  />
 {/if}
 <LampBeam {plan} {index} />
-<NumberField label="Colour" unit="K" digits={0} step={100} field="lights[].fixture.cct" value={lamp.fixture.cct} onchange={set(`${at}.fixture.cct`)} />
-<NumberField label="Green to pink" unit="Duv" digits={4} step={0.001} field="lights[].fixture.duv" value={lamp.fixture.duv} onchange={set(`${at}.fixture.duv`)} />
-<NumberField label="Colour rendering" digits={0} step={1} field="lights[].fixture.cri" value={lamp.fixture.cri} onchange={set(`${at}.fixture.cri`)} />
+<NumberField
+  label="Colour"
+  unit="K"
+  digits={0}
+  step={100}
+  field="lights[].fixture.cct"
+  value={lamp.fixture.cct}
+  onchange={set(`${at}.fixture.cct`)}
+/>
+<NumberField
+  label="Green to pink"
+  unit="Duv"
+  digits={4}
+  step={0.001}
+  field="lights[].fixture.duv"
+  value={lamp.fixture.duv}
+  onchange={set(`${at}.fixture.duv`)}
+/>
+<NumberField
+  label="Colour rendering"
+  digits={0}
+  step={1}
+  field="lights[].fixture.cri"
+  value={lamp.fixture.cri}
+  onchange={set(`${at}.fixture.cri`)}
+/>
 <label class="flex items-center justify-between gap-2">
   <span class="label-text">Gel</span>
   <span class="flex items-center gap-1.5">
-    {#if gelled}<button type="button" class="label-text cursor-pointer hover:text-ink" onclick={() => set(`${at}.gel`)([1, 1, 1])}>none</button>{/if}
-    <input type="color" class="h-6 w-8 cursor-pointer border border-line bg-transparent" aria-label="Gel" value={hexOf(gel)} onchange={(event) => set(`${at}.gel`)(reflectanceOf(event.currentTarget.value))} />
+    {#if gelled}<button type="button" class="label-text cursor-pointer hover:text-ink" onclick={() => set(`${at}.gel`)([1, 1, 1])}
+        >none</button
+      >{/if}
+    <input
+      type="color"
+      class="h-6 w-8 cursor-pointer border border-line bg-transparent"
+      aria-label="Gel"
+      value={hexOf(gel)}
+      onchange={(event) => set(`${at}.gel`)(reflectanceOf(event.currentTarget.value))}
+    />
   </span>
 </label>
-<NumberField label="Draws" unit="W" digits={0} step={10} field="lights[].fixture.watts" value={lamp.fixture.watts} onchange={set(`${at}.fixture.watts`)} />
+<NumberField
+  label="Draws"
+  unit="W"
+  digits={0}
+  step={10}
+  field="lights[].fixture.watts"
+  value={lamp.fixture.watts}
+  onchange={set(`${at}.fixture.watts`)}
+/>
 <TextField label="Circuit" value={lamp.circuit} onchange={set(`${at}.circuit`)} />
 <button type="button" class="plain mt-2" onclick={remove}>Remove lamp</button>

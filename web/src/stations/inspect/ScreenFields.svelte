@@ -6,8 +6,22 @@
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
   const s = $derived(plan.screen)
-  const MATERIALS: [string, string][] = ['muslin', 'paint', 'paper', 'foam-backed', 'stretch', 'pop-up', 'framed', 'vinyl', 'velvet', 'other'].map((m) => [m, m])
-  const COVERS: [string, string][] = [['where-needed', 'only where needed'], ['cover-frame', 'cover the frame']]
+  const MATERIALS: [string, string][] = [
+    'muslin',
+    'paint',
+    'paper',
+    'foam-backed',
+    'stretch',
+    'pop-up',
+    'framed',
+    'vinyl',
+    'velvet',
+    'other',
+  ].map((m) => [m, m])
+  const COVERS: [string, string][] = [
+    ['where-needed', 'only where needed'],
+    ['cover-frame', 'cover the frame'],
+  ]
   /** A painted or dyed screen of each colour, as the design's reference gives green. */
   const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
 
@@ -17,7 +31,16 @@
   }
 </script>
 
-<Choice label="Colour" value={s.hue} options={[['green', 'green'], ['blue', 'blue'], ['other', 'other']]} onchange={hue} />
+<Choice
+  label="Colour"
+  value={s.hue}
+  options={[
+    ['green', 'green'],
+    ['blue', 'blue'],
+    ['other', 'other'],
+  ]}
+  onchange={hue}
+/>
 <Choice label="Material" value={s.material} options={MATERIALS} onchange={set('screen.material')} />
 <NumberField label="Width" unit="m" field="screen.width" value={s.width} onchange={set('screen.width')} />
 <NumberField label="Height" unit="m" field="screen.height" value={s.height} onchange={set('screen.height')} />
@@ -27,9 +50,31 @@
 <NumberField label="Wing left" unit="m" field="screen.wing_left" value={s.wing_left} onchange={set('screen.wing_left')} />
 <NumberField label="Wing right" unit="m" field="screen.wing_right" value={s.wing_right} onchange={set('screen.wing_right')} />
 <Choice label="School" value={plan.targets.coverage_school} options={COVERS} onchange={set('targets.coverage_school')} />
-<NumberField label="Wrinkle slope" digits={3} step={0.005} field="screen.wrinkle_slope" value={s.wrinkle_slope} onchange={set('screen.wrinkle_slope')} />
-<NumberField label="Light from behind" unit="lx" digits={0} step={10} field="screen.behind_lux" value={s.behind_lux} onchange={set('screen.behind_lux')} />
+<NumberField
+  label="Wrinkle slope"
+  digits={3}
+  step={0.005}
+  field="screen.wrinkle_slope"
+  value={s.wrinkle_slope}
+  onchange={set('screen.wrinkle_slope')}
+/>
+<NumberField
+  label="Light from behind"
+  unit="lx"
+  digits={0}
+  step={10}
+  field="screen.behind_lux"
+  value={s.behind_lux}
+  onchange={set('screen.behind_lux')}
+/>
 <div class="my-1 border-t border-line"></div>
 {#each ['R', 'G', 'B'] as channel, i (channel)}
-  <NumberField label="Reflectance {channel}" step={0.01} min={0} max={1} value={s.reflectance[i]} onchange={(v) => set('screen.reflectance')(s.reflectance.map((old, k) => (k === i ? v : old)))} />
+  <NumberField
+    label="Reflectance {channel}"
+    step={0.01}
+    min={0}
+    max={1}
+    value={s.reflectance[i]}
+    onchange={(v) => set('screen.reflectance')(s.reflectance.map((old, k) => (k === i ? v : old)))}
+  />
 {/each}

@@ -8,7 +8,13 @@
   let { plan }: { plan: Plan } = $props()
   const s = $derived(plan.subject)
 
-  const SIDES = [['left', 'reach left'], ['right', 'reach right'], ['up', 'above the head'], ['front', 'toward camera'], ['back', 'toward screen']] as const
+  const SIDES = [
+    ['left', 'reach left'],
+    ['right', 'reach right'],
+    ['up', 'above the head'],
+    ['front', 'toward camera'],
+    ['back', 'toward screen'],
+  ] as const
 </script>
 
 {#if s}
@@ -17,10 +23,25 @@
   <NumberField label="Body height" unit="m" step={0.01} field="subject.height" value={s.height} onchange={set('subject.height')} />
   <Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />
   <Switch label="Feet are seen" value={s.feet_seen} onchange={set('subject.feet_seen')} />
-  <NumberField label="Fastest move" unit="m/s" digits={1} step={0.1} field="subject.speed" value={s.speed} onchange={set('subject.speed')} />
+  <NumberField
+    label="Fastest move"
+    unit="m/s"
+    digits={1}
+    step={0.1}
+    field="subject.speed"
+    value={s.speed}
+    onchange={set('subject.speed')}
+  />
   <div class="my-1 border-t border-line"></div>
   {#each SIDES as [side, label] (side)}
-    <NumberField {label} unit="m" step={0.05} field={`subject.envelope.${side}`} value={s.envelope[side]} onchange={set(`subject.envelope.${side}`)} />
+    <NumberField
+      {label}
+      unit="m"
+      step={0.05}
+      field={`subject.envelope.${side}`}
+      value={s.envelope[side]}
+      onchange={set(`subject.envelope.${side}`)}
+    />
   {/each}
 {:else}
   <p class="text-quiet">No figure in this set-up: the whole frame has to be screen.</p>

@@ -6,10 +6,18 @@
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
   const pane = $derived(plan.window!)
-  const FIELDS = [['x', 'across', -100, 100], ['y', 'height', -100, 100], ['z', 'from screen', -100, 100], ['width', 'Width', 0.001, 20], ['height', 'Height', 0.001, 20]] as const
+  const FIELDS = [
+    ['x', 'across', -100, 100],
+    ['y', 'height', -100, 100],
+    ['z', 'from screen', -100, 100],
+    ['width', 'Width', 0.001, 20],
+    ['height', 'Height', 0.001, 20],
+  ] as const
 </script>
 
 {#each FIELDS as [field, label, min, max] (field)}
   <NumberField {label} unit="m" step={0.05} {min} {max} value={pane[field]} onchange={set(`window.${field}`)} />
 {/each}
-<button type="button" class="plain mt-2" onclick={() => ((session.selected = null), session.change([{ path: 'window', value: null }]))}>No window</button>
+<button type="button" class="plain mt-2" onclick={() => ((session.selected = null), session.change([{ path: 'window', value: null }]))}
+  >No window</button
+>

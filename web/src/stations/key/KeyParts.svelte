@@ -14,7 +14,9 @@
     <tr class="label-text text-left">
       <th class="font-normal">Part</th>
       {#each keys as _, i (i)}<th class="text-right font-normal">{names[i] ?? 'plan'}</th>{/each}
-      {#if keys.length === 1}<th class="text-right font-normal">ideal</th><th class="text-right font-normal">border</th>{/if}<th class="text-right font-normal">weight</th>
+      {#if keys.length === 1}<th class="text-right font-normal">ideal</th><th class="text-right font-normal">border</th>{/if}<th
+        class="text-right font-normal">weight</th
+      >
     </tr>
   </thead>
   <tbody>
@@ -22,9 +24,16 @@
       {@const [label, unit, digits, how] = PARTS[p.name] ?? [p.name, '', 3, '']}
       <tr class="border-t border-line" title={unit}>
         <td class="py-0.5">
-          <button type="button" class="cursor-pointer text-left hover:text-primary" aria-expanded={open === p.name} onclick={() => (open = open === p.name ? '' : p.name)}>{label}</button>
+          <button
+            type="button"
+            class="cursor-pointer text-left hover:text-primary"
+            aria-expanded={open === p.name}
+            onclick={() => (open = open === p.name ? '' : p.name)}>{label}</button
+          >
           <span class="label-text block">{unit}</span>
-          {#if open === p.name}<span class="block max-w-72 text-quiet">{how} It costs {p.halvings.toFixed(2)} halvings: weight × (plan − ideal) / (border − ideal).</span>{/if}
+          {#if open === p.name}<span class="block max-w-72 text-quiet"
+              >{how} It costs {p.halvings.toFixed(2)} halvings: weight × (plan − ideal) / (border − ideal).</span
+            >{/if}
         </td>
         {#each keys as key, i (i)}
           {@const own = value(key, p.name)}
@@ -41,12 +50,25 @@
   </tbody>
 </table>
 {#each keys as key, i (i)}
-  <p class="label-text mt-1">{names[i] ? `${names[i]}: residue` : 'Residue'} {key.residue_percent?.toFixed(2) ?? '–'} %, holes {key.holes_percent?.toFixed(2) ?? '–'} %, matte flickers by {key.flicker_percent?.toFixed(1) ?? '–'} % along its edge (not scored).</p>
+  <p class="label-text mt-1">
+    {names[i] ? `${names[i]}: residue` : 'Residue'}
+    {key.residue_percent?.toFixed(2) ?? '–'} %, holes {key.holes_percent?.toFixed(2) ?? '–'} %, matte flickers by {key.flicker_percent?.toFixed(
+      1,
+    ) ?? '–'} % along its edge (not scored).
+  </p>
 {/each}
 {#if second}
-  <p class="label-text mt-1">By the chroma distance: edge {second.edge_error?.toFixed(3) ?? '–'}, hair {second.hair_error?.toFixed(3) ?? '–'}, residue {second.residue_percent?.toFixed(2) ?? '–'} %, holes {second.holes_percent?.toFixed(2) ?? '–'} %. It is not scored.</p>
+  <p class="label-text mt-1">
+    By the chroma distance: edge {second.edge_error?.toFixed(3) ?? '–'}, hair {second.hair_error?.toFixed(3) ?? '–'}, residue {second.residue_percent?.toFixed(
+      2,
+    ) ?? '–'} %, holes {second.holes_percent?.toFixed(2) ?? '–'} %. It is not scored.
+  </p>
 {/if}
 <p class="label-text mt-1">Ideal: the same scene without a fault. Border: 1/50 s, ISO 1600, 4:2:0, 20 % uneven, 8 % spill.</p>
 {#each keys as key, i (i)}
-  <p class="mt-2 flex items-baseline justify-between border-t border-line pt-2"><span>{names[i] ? `Quality, ${names[i]}` : 'Quality, 100 × 2 to the minus weighted sum'}</span><span class="text-figure font-light">{key.quality?.toFixed(0)}</span></p>
+  <p class="mt-2 flex items-baseline justify-between border-t border-line pt-2">
+    <span>{names[i] ? `Quality, ${names[i]}` : 'Quality, 100 × 2 to the minus weighted sum'}</span><span class="text-figure font-light"
+      >{key.quality?.toFixed(0)}</span
+    >
+  </p>
 {/each}

@@ -20,7 +20,8 @@
   const views = $derived(Object.keys(VIEWS).filter((v) => shown?.views.includes(v)))
   const chosen = $derived(views.includes(view) ? view : (views[0] ?? 'frame'))
   const against = $derived(views.includes(other) && other !== chosen ? other : '')
-  const source = (which: string) => (shown && result ? `/api/test-key/${result.id}/${shown.name}/${which}.png?${encodeURIComponent(result.step)}` : '')
+  const source = (which: string) =>
+    shown && result ? `/api/test-key/${result.id}/${shown.name}/${which}.png?${encodeURIComponent(result.step)}` : ''
 
   function attempt(lever: Lever) {
     void session.attempt({ text: lever.change, changes: lever.changes })
@@ -33,13 +34,26 @@
     {#if shown}
       <div class="flex flex-wrap gap-x-5 gap-y-1">
         <span class="flex gap-1.5" role="group" aria-label="Part of the frame">
-          {#each windows as w (w.name)}<button type="button" class="plain" class:chosen={shown.name === w.name} aria-pressed={shown.name === w.name} onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button>{/each}
+          {#each windows as w (w.name)}<button
+              type="button"
+              class="plain"
+              class:chosen={shown.name === w.name}
+              aria-pressed={shown.name === w.name}
+              onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button
+            >{/each}
         </span>
         <span class="flex flex-wrap gap-1.5" role="group" aria-label="View">
-          {#each views as v (v)}<button type="button" class="plain" class:chosen={chosen === v} aria-pressed={chosen === v} onclick={() => (view = v)}>{VIEWS[v] ?? v}</button>{/each}
+          {#each views as v (v)}<button
+              type="button"
+              class="plain"
+              class:chosen={chosen === v}
+              aria-pressed={chosen === v}
+              onclick={() => (view = v)}>{VIEWS[v] ?? v}</button
+            >{/each}
         </span>
       </div>
-      <label class="mt-1.5 flex items-center gap-1.5"><span class="label-text whitespace-nowrap">Divided from</span>
+      <label class="mt-1.5 flex items-center gap-1.5"
+        ><span class="label-text whitespace-nowrap">Divided from</span>
         <select class="entry !w-auto" bind:value={other}>
           <option value="">nothing</option>
           {#each views.filter((v) => v !== chosen) as v (v)}<option value={v}>{VIEWS[v] ?? v}</option>{/each}
@@ -49,14 +63,27 @@
         {#if against}
           <Wipe left={source(chosen)} right={source(against)} leftName={VIEWS[chosen] ?? chosen} rightName={VIEWS[against] ?? against} />
         {:else}
-          <img src={source(chosen)} alt="{WINDOWS[shown.name] ?? shown.name}, {VIEWS[chosen] ?? chosen}" class="max-h-full max-w-full object-contain" />
+          <img
+            src={source(chosen)}
+            alt="{WINDOWS[shown.name] ?? shown.name}, {VIEWS[chosen] ?? chosen}"
+            class="max-h-full max-w-full object-contain"
+          />
         {/if}
       </div>
-      <p class="label-text mt-2">Drawn from the plan: light, spill, shadow and folds as computed; noise of a typical sensor; encoded and decoded by a real codec ({plan.camera.recording.codec}, {plan.camera.recording.chroma}, {plan.camera.recording.bits} bit). The whole frame is reduced; hair and hand are pixel for pixel.</p>
+      <p class="label-text mt-2">
+        Drawn from the plan: light, spill, shadow and folds as computed; noise of a typical sensor; encoded and decoded by a real codec ({plan
+          .camera.recording.codec}, {plan.camera.recording.chroma}, {plan.camera.recording.bits} bit). The whole frame is reduced; hair and hand
+        are pixel for pixel.
+      </p>
     {:else}
       <div class="flex h-full flex-col items-center justify-center gap-4 text-center">
-        <p class="max-w-md text-reading">What would this plan's key look like? A figure is drawn in the planned light, recorded through the planned codec and keyed with one click.</p>
-        <button type="button" class="decide" disabled={testKey.running} onclick={() => testKey.start(plan, true)}>{testKey.running ? 'Drawing' : 'Make a test key'}</button>
+        <p class="max-w-md text-reading">
+          What would this plan's key look like? A figure is drawn in the planned light, recorded through the planned codec and keyed with
+          one click.
+        </p>
+        <button type="button" class="decide" disabled={testKey.running} onclick={() => testKey.start(plan, true)}
+          >{testKey.running ? 'Drawing' : 'Make a test key'}</button
+        >
       </div>
     {/if}
     {#if testKey.problem}<p role="alert" class="mt-2 text-primary">{testKey.problem}</p>{/if}
@@ -86,8 +113,12 @@
         <ul>
           {#each result.levers as lever (lever.change)}
             <li class="flex items-start gap-3 border-t border-line py-1.5">
-              <span class="w-12 shrink-0 text-right font-semibold" class:text-quiet={lever.gain <= 0.5}>{lever.gain > 0 ? '+' : ''}{lever.gain.toFixed(1)}</span>
-              <span class="flex-1">{lever.change}{#if lever.cost}<span class="block text-quiet">{lever.cost}</span>{/if}</span>
+              <span class="w-12 shrink-0 text-right font-semibold" class:text-quiet={lever.gain <= 0.5}
+                >{lever.gain > 0 ? '+' : ''}{lever.gain.toFixed(1)}</span
+              >
+              <span class="flex-1"
+                >{lever.change}{#if lever.cost}<span class="block text-quiet">{lever.cost}</span>{/if}</span
+              >
               <button type="button" class="plain shrink-0" aria-label="Try: {lever.change}" onclick={() => attempt(lever)}>Try</button>
             </li>
           {/each}

@@ -1,18 +1,62 @@
 /** Words for the parts of a test key. */
 export const WINDOWS: Record<string, string> = {
-  whole: 'whole frame', hair: 'hair, 1:1', hand: 'hand, 1:1', screen: 'screen, 1:1', prop: 'prop, 1:1', edge: 'edge, 1:1', middle: 'middle, 1:1',
+  whole: 'whole frame',
+  hair: 'hair, 1:1',
+  hand: 'hand, 1:1',
+  screen: 'screen, 1:1',
+  prop: 'prop, 1:1',
+  edge: 'edge, 1:1',
+  middle: 'middle, 1:1',
 }
 export const VIEWS: Record<string, string> = {
-  frame: 'as recorded', clean: 'before noise and codec', matte: 'matte', second: 'matte, chroma distance', truth: 'true matte',
-  difference: 'difference', deviation: 'level of the screen', plate: 'over the plate', dark: 'over dark', bright: 'over bright',
+  frame: 'as recorded',
+  clean: 'before noise and codec',
+  matte: 'matte',
+  second: 'matte, chroma distance',
+  truth: 'true matte',
+  difference: 'difference',
+  deviation: 'level of the screen',
+  plate: 'over the plate',
+  dark: 'over dark',
+  bright: 'over bright',
 }
 /** Label, unit, digits, and how it is measured. */
 export const PARTS: Record<string, [string, string, number, string]> = {
-  edge_error: ['Edge of the body', 'raw matte error, 0 to 1', 3, 'Mean distance of the matte, before its clips, from the true matte within three pixels of the outline; hair and hand left out.'],
+  edge_error: [
+    'Edge of the body',
+    'raw matte error, 0 to 1',
+    3,
+    'Mean distance of the matte, before its clips, from the true matte within three pixels of the outline; hair and hand left out.',
+  ],
   hair_error: ['Hair', 'raw matte error, 0 to 1', 3, 'The same within three pixels of loose hair, pixel for pixel of the sensor.'],
-  motion_error: ['Moving hand', 'matte error, cm²', 1, 'Distance of the clipped matte from the true one round the moving hand, added up as area at the mark.'],
-  soft_edge: ['Soft edge', 'area that is neither, cm²', 1, 'Matte between 5 and 95 % near the outline, hair left out, as area at the mark: blur and defocus cannot hide here.'],
-  needed_clip: ['Clip the screen needs', 'share of the matte', 3, 'The 99.5th percentile of the raw matte over the whole flat screen against its median: unevenness, shadow and folds in one number.'],
-  composite_error: ['Composite', 'signal error at the edge, the worse of dark and bright', 3, 'The keyed figure over a dark (0.01) and a bright (0.7) ground against the true one, mean error of the signal at the outline.'],
-  screen_left: ['Screen colour left', 'signal at the edge after despill', 3, 'Key channel above the mean of the others in the outline after despill.'],
+  motion_error: [
+    'Moving hand',
+    'matte error, cm²',
+    1,
+    'Distance of the clipped matte from the true one round the moving hand, added up as area at the mark.',
+  ],
+  soft_edge: [
+    'Soft edge',
+    'area that is neither, cm²',
+    1,
+    'Matte between 5 and 95 % near the outline, hair left out, as area at the mark: blur and defocus cannot hide here.',
+  ],
+  needed_clip: [
+    'Clip the screen needs',
+    'share of the matte',
+    3,
+    'The 99.5th percentile of the raw matte over the whole flat screen against its median: unevenness, shadow and folds in one number.',
+  ],
+  composite_error: [
+    'Composite',
+    'signal error at the edge, the worse of dark and bright',
+    3,
+    'The keyed figure over a dark (0.01) and a bright (0.7) ground against the true one, mean error of the signal at the outline.',
+  ],
+  screen_left: [
+    'Screen colour left',
+    'signal at the edge after despill',
+    3,
+    'Key channel above the mean of the others in the outline after despill.',
+  ],
 }

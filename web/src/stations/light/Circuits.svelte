@@ -13,7 +13,11 @@
         <span class="w-6">{load.circuit}</span>
         <svg width="120" height="8" aria-hidden="true">
           <rect width="120" height="8" fill="var(--faint)" />
-          <rect width={120 * Math.min(1, share ?? 0)} height="8" fill={share !== null && share > 0.8 ? 'var(--color-primary)' : 'var(--figure)'} />
+          <rect
+            width={120 * Math.min(1, share ?? 0)}
+            height="8"
+            fill={share !== null && share > 0.8 ? 'var(--color-primary)' : 'var(--figure)'}
+          />
           <path d="M96 0v8" stroke="var(--color-base-content)" />
         </svg>
         <span class="flex-1 text-right">{load.watts.toFixed(0)} W</span>

@@ -12,7 +12,11 @@
   const search = new Resource<Even>()
   const found = $derived(search.value)
   let asked = $state.raw<Plan | null>(null)
-  const WORDS = [['heights', 'heights'], ['aims', 'aims'], ['positions', 'places']] as const
+  const WORDS = [
+    ['heights', 'heights'],
+    ['aims', 'aims'],
+    ['positions', 'places'],
+  ] as const
   const text = (words: string) => inUnits(words, prefs.length, prefs.light)
 
   async function solve() {
@@ -39,7 +43,10 @@
   {#if found && asked === plan}
     <div class="mt-2" role="status">
       {#if found.changes.length}
-        <p>Spread {found.spread_before?.toFixed(2) ?? '–'} → <span class="font-semibold">{found.spread_after?.toFixed(2) ?? '–'} stops</span>; it is drawn as a trial, keep or drop it above.</p>
+        <p>
+          Spread {found.spread_before?.toFixed(2) ?? '–'} →
+          <span class="font-semibold">{found.spread_after?.toFixed(2) ?? '–'} stops</span>; it is drawn as a trial, keep or drop it above.
+        </p>
         <ol class="mt-1 list-decimal pl-5">
           {#each found.words as line (line)}<li>{text(line)}</li>{/each}
         </ol>

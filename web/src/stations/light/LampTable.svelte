@@ -32,18 +32,41 @@
       {@const share = session.evaluation?.lamps.find((l) => l.id === lamp.id)}
       <tr class="border-t border-line" class:text-quiet={!lamp.on}>
         <td class="py-0.5">
-          <button type="button" class="cursor-pointer text-left hover:text-primary" onclick={() => (session.selected = `light:${lamp.id}`)}>{i + 1} {lamp.name}</button>
+          <button type="button" class="cursor-pointer text-left hover:text-primary" onclick={() => (session.selected = `light:${lamp.id}`)}
+            >{i + 1} {lamp.name}</button
+          >
         </td>
-        <td class="w-20"><svg width="76" height="8" aria-hidden="true"><rect width={(76 * (share?.screen_lux ?? 0)) / most} height="8" fill="var(--figure)" /></svg></td>
+        <td class="w-20"
+          ><svg width="76" height="8" aria-hidden="true"
+            ><rect width={(76 * (share?.screen_lux ?? 0)) / most} height="8" fill="var(--figure)" /></svg
+          ></td
+        >
         <td class="text-right">{share ? showLight(share.screen_lux, prefs.light) : '–'}</td>
         <td class="text-right">{share ? showLight(share.face_lux, prefs.light) : '–'}</td>
         <td class="w-28 text-right whitespace-nowrap">
-          <button type="button" class="plain !px-1.5" aria-pressed={lamp.on} aria-label="{lamp.name} on" onclick={() => session.change([{ path: `lights[${i}].on`, value: !lamp.on }])}>{lamp.on ? 'on' : 'off'}</button>
-          <button type="button" class="plain !px-1.5" class:chosen={solo === `Only ${lamp.name}`} aria-pressed={solo === `Only ${lamp.name}`} aria-label="{lamp.name} alone" onclick={() => alone(i)}>alone</button>
+          <button
+            type="button"
+            class="plain !px-1.5"
+            aria-pressed={lamp.on}
+            aria-label="{lamp.name} on"
+            onclick={() => session.change([{ path: `lights[${i}].on`, value: !lamp.on }])}>{lamp.on ? 'on' : 'off'}</button
+          >
+          <button
+            type="button"
+            class="plain !px-1.5"
+            class:chosen={solo === `Only ${lamp.name}`}
+            aria-pressed={solo === `Only ${lamp.name}`}
+            aria-label="{lamp.name} alone"
+            onclick={() => alone(i)}>alone</button
+          >
         </td>
       </tr>
     {:else}
-      <tr><td colspan="5" class="py-2 text-quiet">No lamp yet. Two alike, one each side at half the screen's height, aimed across, is where most begin.</td></tr>
+      <tr
+        ><td colspan="5" class="py-2 text-quiet"
+          >No lamp yet. Two alike, one each side at half the screen's height, aimed across, is where most begin.</td
+        ></tr
+      >
     {/each}
   </tbody>
 </table>

@@ -10,8 +10,17 @@
   import type { Plan } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
-  const SCHOOLS: [string, string][] = [['below-face', 'below the face'], ['mid-grey', 'mid-grey'], ['follow-plate', 'follow the plate'], ['away-from-edge', 'away from the edge'], ['custom', 'own level']]
-  const TRACES: [string, string][] = [['luma', 'luma'], ['key-channel', 'key channel']]
+  const SCHOOLS: [string, string][] = [
+    ['below-face', 'below the face'],
+    ['mid-grey', 'mid-grey'],
+    ['follow-plate', 'follow the plate'],
+    ['away-from-edge', 'away from the edge'],
+    ['custom', 'own level'],
+  ]
+  const TRACES: [string, string][] = [
+    ['luma', 'luma'],
+    ['key-channel', 'key channel'],
+  ]
   const map = $derived(session.evaluation?.map)
   const set = (path: string) => (value: unknown) => session.change([{ path, value }])
 
@@ -22,9 +31,25 @@
     let n = plan.lights.length + 1
     while (names.includes(`l${n}`)) n += 1
     const lamp = {
-      id: `l${n}`, name: 'panel', role: 'screen', dimmer: 1, on: true, circuit: 'A', modifier: { kind: 'none' }, gel: [1, 1, 1],
-      fixture: { emitter: { shape: 'rect', width: 0.6, height: 0.6 }, flux_lm: 6000, beam: { kind: 'lambert' }, cct: plan.camera.white_balance_k, duv: 0, cri: 95, watts: 60 },
-      position: [inside, screen.bottom + screen.height / 2, 2], aim: [screen.x_centre, screen.bottom + screen.height / 2, 0],
+      id: `l${n}`,
+      name: 'panel',
+      role: 'screen',
+      dimmer: 1,
+      on: true,
+      circuit: 'A',
+      modifier: { kind: 'none' },
+      gel: [1, 1, 1],
+      fixture: {
+        emitter: { shape: 'rect', width: 0.6, height: 0.6 },
+        flux_lm: 6000,
+        beam: { kind: 'lambert' },
+        cct: plan.camera.white_balance_k,
+        duv: 0,
+        cri: 95,
+        watts: 60,
+      },
+      position: [inside, screen.bottom + screen.height / 2, 2],
+      aim: [screen.x_centre, screen.bottom + screen.height / 2, 0],
     }
     session.change([{ path: 'lights', value: [...plan.lights, lamp] }])
     session.selected = `light:${lamp.id}`
@@ -35,7 +60,12 @@
     const ids = plan.flags.map((f) => f.id)
     let n = plan.flags.length + 1
     while (ids.includes(`f${n}`)) n += 1
-    const corners = [[x, 0, z - 1.2], [x, 2.4, z - 1.2], [x, 2.4, z + 1.2], [x, 0, z + 1.2]]
+    const corners = [
+      [x, 0, z - 1.2],
+      [x, 2.4, z - 1.2],
+      [x, 2.4, z + 1.2],
+      [x, 0, z + 1.2],
+    ]
     session.change([{ path: 'flags', value: [...plan.flags, { id: `f${n}`, corners, reflectance: [0.03, 0.03, 0.03] }] }])
     session.selected = `flag:f${n}`
   }
@@ -46,9 +76,19 @@
     <Choice label="School" value={plan.targets.level_school} options={SCHOOLS} onchange={set('targets.level_school')} />
     <Choice label="Read on" value={plan.targets.level_trace} options={TRACES} onchange={set('targets.level_trace')} />
     {#if plan.targets.level_school === 'custom'}
-      <NumberField label="Wanted level" unit="%" digits={0} step={1} field="targets.screen_level" value={plan.targets.screen_level} onchange={set('targets.screen_level')} />
+      <NumberField
+        label="Wanted level"
+        unit="%"
+        digits={0}
+        step={1}
+        field="targets.screen_level"
+        value={plan.targets.screen_level}
+        onchange={set('targets.screen_level')}
+      />
     {:else}
-      <p class="flex justify-between"><span class="label-text">Wanted</span><span>{map ? `${map.target_low.toFixed(0)} to ${map.target_high.toFixed(0)} %` : '–'}</span></p>
+      <p class="flex justify-between">
+        <span class="label-text">Wanted</span><span>{map ? `${map.target_low.toFixed(0)} to ${map.target_high.toFixed(0)} %` : '–'}</span>
+      </p>
     {/if}
   </div>
   <PlannedWave evaluation={session.ghost?.evaluation ?? session.evaluation} />

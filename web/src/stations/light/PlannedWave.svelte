@@ -32,8 +32,12 @@
       })
       .join('')
   }
-  const ticks = $derived(Array.from({ length: (high - low) / 10 + 1 }, (_, i) => low + 10 * i).filter((_, i, a) => a.length < 7 || i % 2 === 0))
-  const said = $derived(all.length ? `between ${Math.min(...all).toFixed(0)} and ${Math.max(...all).toFixed(0)} %` : 'no needed screen in view')
+  const ticks = $derived(
+    Array.from({ length: (high - low) / 10 + 1 }, (_, i) => low + 10 * i).filter((_, i, a) => a.length < 7 || i % 2 === 0),
+  )
+  const said = $derived(
+    all.length ? `between ${Math.min(...all).toFixed(0)} and ${Math.max(...all).toFixed(0)} %` : 'no needed screen in view',
+  )
 </script>
 
 <figure class="mt-3">
@@ -44,7 +48,14 @@
   <div class="mt-1" bind:clientWidth={width}>
     <svg {width} height={HEIGHT + 2} class="block bg-base-300" role="img" aria-label="Waveform to expect of the needed screen, {said}">
       {#if map}
-        <rect x={LEFT} width={width - LEFT} y={y(map.target_high)} height={Math.max(1, y(map.target_low) - y(map.target_high))} fill="var(--color-primary)" fill-opacity="0.14" />
+        <rect
+          x={LEFT}
+          width={width - LEFT}
+          y={y(map.target_high)}
+          height={Math.max(1, y(map.target_low) - y(map.target_high))}
+          fill="var(--color-primary)"
+          fill-opacity="0.14"
+        />
         {#each ticks as tick (tick)}
           <line x1={LEFT} x2={width} y1={y(tick)} y2={y(tick)} stroke="var(--line)" stroke-width="0.5" />
           <text x={LEFT - 4} y={y(tick) + 4} text-anchor="end" class="fill-quiet text-label">{tick}</text>

@@ -12,7 +12,12 @@
   const brief = $derived(asked.error ? null : asked.value)
   const say = (metres: number) => showLength(metres, prefs.length)
   const key = $derived(plan.lights.findIndex((l) => l.role === 'key'))
-  const SCHOOL: Record<string, string> = { 'below-face': 'below the face', 'mid-grey': 'mid-grey', 'follow-plate': 'follow the plate', 'away-from-edge': 'away from the edge' }
+  const SCHOOL: Record<string, string> = {
+    'below-face': 'below the face',
+    'mid-grey': 'mid-grey',
+    'follow-plate': 'follow the plate',
+    'away-from-edge': 'away from the edge',
+  }
 
   $effect(() => {
     const now = plan
@@ -26,14 +31,26 @@
   {#if !brief.wrap_around}<p>Key to fill on the face {brief.ratio.toFixed(1)} : 1.</p>{/if}
   {#if brief.stands.length}
     <table class="mt-2 w-full">
-      <thead><tr class="label-text text-right"><th class="text-left font-normal">Key from the face</th><th class="font-normal">across</th><th class="font-normal">height</th><th class="font-normal">from screen</th><th class="text-right font-normal">take it</th></tr></thead>
+      <thead
+        ><tr class="label-text text-right"
+          ><th class="text-left font-normal">Key from the face</th><th class="font-normal">across</th><th class="font-normal">height</th><th
+            class="font-normal">from screen</th
+          ><th class="text-right font-normal">take it</th></tr
+        ></thead
+      >
       <tbody>
         {#each brief.stands as stand (stand.away)}
           <tr class="border-t border-line text-right">
             <td class="py-1 text-left">{say(stand.away)}</td><td>{say(stand.x)}</td><td>{say(stand.y)}</td><td>{say(stand.z)}</td>
             <td class="pl-2">
               {#if stand.problem}<span class="text-primary">{stand.problem}</span>
-              {:else if key >= 0}<button type="button" class="plain" aria-label="Put the key {say(stand.away)} from the face" onclick={() => session.change([{ path: `lights[${key}].position`, value: [stand.x, stand.y, stand.z] }])}>Put it there</button>{/if}
+              {:else if key >= 0}<button
+                  type="button"
+                  class="plain"
+                  aria-label="Put the key {say(stand.away)} from the face"
+                  onclick={() => session.change([{ path: `lights[${key}].position`, value: [stand.x, stand.y, stand.z] }])}
+                  >Put it there</button
+                >{/if}
             </td>
           </tr>
         {/each}
@@ -41,13 +58,26 @@
     </table>
   {/if}
   <table class="mt-2 w-full">
-    <thead><tr class="label-text text-right"><th class="text-left font-normal">School</th><th class="font-normal">screen level</th><th class="text-right font-normal">take it</th></tr></thead>
+    <thead
+      ><tr class="label-text text-right"
+        ><th class="text-left font-normal">School</th><th class="font-normal">screen level</th><th class="text-right font-normal"
+          >take it</th
+        ></tr
+      ></thead
+    >
     <tbody>
       {#each brief.levels as target (target.school)}
         <tr class="border-t border-line text-right">
           <td class="py-1 text-left">{SCHOOL[target.school]}</td><td>{target.low.toFixed(0)} to {target.high.toFixed(0)} %</td>
           <td class="pl-2">
-            <button type="button" class="plain" class:chosen={plan.targets.level_school === target.school} aria-pressed={plan.targets.level_school === target.school} aria-label="Use the school {SCHOOL[target.school]}" onclick={() => session.change([{ path: 'targets.level_school', value: target.school }])}>Use</button>
+            <button
+              type="button"
+              class="plain"
+              class:chosen={plan.targets.level_school === target.school}
+              aria-pressed={plan.targets.level_school === target.school}
+              aria-label="Use the school {SCHOOL[target.school]}"
+              onclick={() => session.change([{ path: 'targets.level_school', value: target.school }])}>Use</button
+            >
           </td>
         </tr>
       {/each}

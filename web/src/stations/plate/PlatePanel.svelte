@@ -85,11 +85,55 @@
   }
   /** Said in words, for a plate that is only described: how bright, from where, how high, how hard, how warm. */
   const WORDS: [string, string, [string, string, Record<string, unknown>][]][] = [
-    ['Time', 'mean_level', [['12', 'night', { mean_level: 12 }], ['25', 'dusk', { mean_level: 25 }], ['40', 'indoors', { mean_level: 40 }], ['55', 'day', { mean_level: 55 }], ['70', 'noon', { mean_level: 70 }]]],
-    ['Light from', 'key_azimuth', [['-60', 'the left', { key_azimuth: -60 }], ['60', 'the right', { key_azimuth: 60 }], ['10', 'the camera', { key_azimuth: 10 }], ['150', 'behind', { key_azimuth: 150 }]]],
-    ['How high', 'key_elevation', [['12', 'low', { key_elevation: 12 }], ['35', 'half way', { key_elevation: 35 }], ['60', 'high', { key_elevation: 60 }]]],
-    ['Shadows', 'softness', [['hard', 'hard', { softness: 'hard' }], ['medium', 'medium', { softness: 'medium' }], ['soft', 'soft', { softness: 'soft' }]]],
-    ['Colour', 'cct', [['3200', 'warm', { cct: 3200 }], ['4300', 'mixed', { cct: 4300 }], ['5600', 'daylight', { cct: 5600 }], ['7500', 'cold', { cct: 7500 }]]],
+    [
+      'Time',
+      'mean_level',
+      [
+        ['12', 'night', { mean_level: 12 }],
+        ['25', 'dusk', { mean_level: 25 }],
+        ['40', 'indoors', { mean_level: 40 }],
+        ['55', 'day', { mean_level: 55 }],
+        ['70', 'noon', { mean_level: 70 }],
+      ],
+    ],
+    [
+      'Light from',
+      'key_azimuth',
+      [
+        ['-60', 'the left', { key_azimuth: -60 }],
+        ['60', 'the right', { key_azimuth: 60 }],
+        ['10', 'the camera', { key_azimuth: 10 }],
+        ['150', 'behind', { key_azimuth: 150 }],
+      ],
+    ],
+    [
+      'How high',
+      'key_elevation',
+      [
+        ['12', 'low', { key_elevation: 12 }],
+        ['35', 'half way', { key_elevation: 35 }],
+        ['60', 'high', { key_elevation: 60 }],
+      ],
+    ],
+    [
+      'Shadows',
+      'softness',
+      [
+        ['hard', 'hard', { softness: 'hard' }],
+        ['medium', 'medium', { softness: 'medium' }],
+        ['soft', 'soft', { softness: 'soft' }],
+      ],
+    ],
+    [
+      'Colour',
+      'cct',
+      [
+        ['3200', 'warm', { cct: 3200 }],
+        ['4300', 'mixed', { cct: 4300 }],
+        ['5600', 'daylight', { cct: 5600 }],
+        ['7500', 'cold', { cct: 7500 }],
+      ],
+    ],
   ]
   const nearest = (key: string, options: [string, string, unknown][]) => {
     const now = (p as Record<string, unknown>)[key]
@@ -100,33 +144,64 @@
 
 <section aria-label="Plate" class="border-b border-line pb-3">
   <div class="flex flex-wrap items-center gap-2 pt-2">
-    <label class="decide">Open a plate<input type="file" class="sr-only" accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx" onchange={open} /></label>
-    <button type="button" class="plain" class:chosen={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}>Not known yet</button>
+    <label class="decide"
+      >Open a plate<input type="file" class="sr-only" accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx" onchange={open} /></label
+    >
+    <button type="button" class="plain" class:chosen={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}
+      >Not known yet</button
+    >
   </div>
   {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
   {#if p.known}
     <div class="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 max-sm:grid-cols-1">
       {#each reading ? WORDS.filter(([, key]) => key === 'softness') : WORDS as [label, key, options] (key)}
-        <Choice {label} value={nearest(key, options)} options={options.map(([v, w]) => [v, w])} onchange={(v) => change(options.find((o) => o[0] === v)![2])} />
+        <Choice
+          {label}
+          value={nearest(key, options)}
+          options={options.map(([v, w]) => [v, w])}
+          onchange={(v) => change(options.find((o) => o[0] === v)![2])}
+        />
       {/each}
-      {#if plan.subject}<Switch label="Feet and floor are seen" value={plan.subject.feet_seen} onchange={(v) => session.change([{ path: 'subject.feet_seen', value: v }])} />{/if}
+      {#if plan.subject}<Switch
+          label="Feet and floor are seen"
+          value={plan.subject.feet_seen}
+          onchange={(v) => session.change([{ path: 'subject.feet_seen', value: v }])}
+        />{/if}
     </div>
   {/if}
   {#if reading && url}
-    <div class="mt-2"><PlatePicture {url} ratio={reading.width / reading.height} {points} horizon={result?.camera.horizon_v ?? null}
-      change={(id, u, v) => (points = points.map((q) => (q.id === id ? { ...q, u, v } : q)))} settle={() => void solve()} /></div>
-    <p class="label-text mt-1 flex justify-between gap-3"><span>Kept with the set-up on this machine; the test key lays the figure over it.</span><button type="button" class="cursor-pointer hover:text-ink" onclick={drop}>Remove the picture</button></p>
+    <div class="mt-2">
+      <PlatePicture
+        {url}
+        ratio={reading.width / reading.height}
+        {points}
+        horizon={result?.camera.horizon_v ?? null}
+        change={(id, u, v) => (points = points.map((q) => (q.id === id ? { ...q, u, v } : q)))}
+        settle={() => void solve()}
+      />
+    </div>
+    <p class="label-text mt-1 flex justify-between gap-3">
+      <span>Kept with the set-up on this machine; the test key lays the figure over it.</span><button
+        type="button"
+        class="cursor-pointer hover:text-ink"
+        onclick={drop}>Remove the picture</button
+      >
+    </p>
     <div class="mt-1 flex items-start justify-between gap-3">
       <p>
-        Mean {reading.mean_level.toFixed(0)} %, from {reading.black_level.toFixed(0)} to {reading.white_level.toFixed(0)} %, {reading.contrast_stops.toFixed(1)} stops of contrast: {reading.brightness}.
-        Light about {(Math.round(reading.cct / 50) * 50).toFixed(0)} K, if it averages grey. The picture is {reading.sharpness}.
+        Mean {reading.mean_level.toFixed(0)} %, from {reading.black_level.toFixed(0)} to {reading.white_level.toFixed(0)} %, {reading.contrast_stops.toFixed(
+          1,
+        )} stops of contrast: {reading.brightness}. Light about {(Math.round(reading.cct / 50) * 50).toFixed(0)} K, if it averages grey. The picture
+        is {reading.sharpness}.
       </p>
       <button type="button" class="plain shrink-0" onclick={takeReading}>Take level and colour</button>
     </div>
     <div class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Marks">
       {#each GROUPS as group (group.id)}
         {@const on = points.some((q) => q.group === group.id)}
-        <button type="button" class="plain" class:chosen={on} aria-pressed={on} title={group.help} onclick={() => toggle(group.id)}>{group.word}</button>
+        <button type="button" class="plain" class:chosen={on} aria-pressed={on} title={group.help} onclick={() => toggle(group.id)}
+          >{group.word}</button
+        >
       {/each}
     </div>
     {#each GROUPS.filter((g) => points.some((q) => q.group === g.id)) as group (group.id)}<p class="label-text">{group.help}</p>{/each}
@@ -135,14 +210,21 @@
       <div class="mt-1 flex items-start justify-between gap-3" role="status">
         <p>
           Tilt {result.camera.tilt.toFixed(1)}°, roll {result.camera.roll.toFixed(1)}°,
-          {result.camera.measured_view ? `angle of view ${result.camera.view_deg.toFixed(0)}° (${result.camera.focal_mm_ff.toFixed(0)} mm full frame)` : `for a lens of ${p.focal_mm_ff.toFixed(0)} mm full frame, which the marks do not tell`}.
-          {#if result.light}Light from {Math.abs(result.light.azimuth).toFixed(0)}° {result.light.azimuth < 0 ? 'left' : 'right'}, {result.light.elevation.toFixed(0)}° up.{/if}
+          {result.camera.measured_view
+            ? `angle of view ${result.camera.view_deg.toFixed(0)}° (${result.camera.focal_mm_ff.toFixed(0)} mm full frame)`
+            : `for a lens of ${p.focal_mm_ff.toFixed(0)} mm full frame, which the marks do not tell`}.
+          {#if result.light}Light from {Math.abs(result.light.azimuth).toFixed(0)}° {result.light.azimuth < 0 ? 'left' : 'right'}, {result.light.elevation.toFixed(
+              0,
+            )}° up.{/if}
           {#if result.light_problem}<span class="text-primary">{result.light_problem}</span>{/if}
         </p>
         <button type="button" class="plain shrink-0" onclick={takeMarks}>Take camera and light</button>
       </div>
     {/if}
   {/if}
-  <Sun take={(light) => change({ known: true, key_azimuth: round(light.azimuth, 0), key_elevation: round(light.elevation, 0), softness: 'hard' })} />
+  <Sun
+    take={(light) =>
+      change({ known: true, key_azimuth: round(light.azimuth, 0), key_elevation: round(light.elevation, 0), softness: 'hard' })}
+  />
   <Brief {plan} />
 </section>

@@ -2,9 +2,20 @@
   /** The plate with its marks: points that are dragged, or moved with the arrow keys. */
   import Handle from '../../parts/Handle.svelte'
   import { GROUPS, LINES, type Point } from './marks'
-  let { url, ratio, points, horizon, change, settle }: {
-    url: string; ratio: number; points: Point[]; horizon: number | null
-    change: (id: string, u: number, v: number) => void; settle: () => void
+  let {
+    url,
+    ratio,
+    points,
+    horizon,
+    change,
+    settle,
+  }: {
+    url: string
+    ratio: number
+    points: Point[]
+    horizon: number | null
+    change: (id: string, u: number, v: number) => void
+    settle: () => void
   } = $props()
 
   let width = $state(500)
@@ -26,7 +37,15 @@
         {#each LINES[group.id] as [a, b], i (i)}
           {@const at = [own[a].u * width, own[a].v * height, own[b].u * width, own[b].v * height]}
           <line x1={at[0]} y1={at[1]} x2={at[2]} y2={at[3]} stroke="black" stroke-opacity="0.6" stroke-width="3" />
-          <line x1={at[0]} y1={at[1]} x2={at[2]} y2={at[3]} stroke="white" stroke-width="1.2" stroke-dasharray={group.id === 'thing' && i ? '4 3' : 'none'} />
+          <line
+            x1={at[0]}
+            y1={at[1]}
+            x2={at[2]}
+            y2={at[3]}
+            stroke="white"
+            stroke-width="1.2"
+            stroke-dasharray={group.id === 'thing' && i ? '4 3' : 'none'}
+          />
         {/each}
       {/if}
     {/each}

@@ -7,7 +7,12 @@
 
   const s = $derived(plan.subject!)
   /** What is most often forgotten. */
-  const USUAL = [['glasses', 'glass'], ['jewellery', 'metal'], ['tattoo', 'matt'], ['spray', 'smoke']] as const
+  const USUAL = [
+    ['glasses', 'glass'],
+    ['jewellery', 'metal'],
+    ['tattoo', 'matt'],
+    ['spray', 'smoke'],
+  ] as const
   const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
   let canvas = $state<HTMLCanvasElement>()
   let photo = $state('')
@@ -52,35 +57,103 @@
 <ul>
   {#each things as thing, i (thing.path)}
     <li class="flex items-center gap-3 border-t border-line py-1">
-      <input type="color" class="h-6 w-8 cursor-pointer border border-line bg-transparent" aria-label="Colour of {thing.label}" value={hexOf(thing.rgb)} onchange={(event) => set(thing.path, reflectanceOf(event.currentTarget.value))} />
+      <input
+        type="color"
+        class="h-6 w-8 cursor-pointer border border-line bg-transparent"
+        aria-label="Colour of {thing.label}"
+        value={hexOf(thing.rgb)}
+        onchange={(event) => set(thing.path, reflectanceOf(event.currentTarget.value))}
+      />
       {#if i < 2}
         <span class="flex-1">{thing.label}</span>
       {:else}
-        <input class="entry !w-40" aria-label="Name of {thing.label}" value={thing.label} maxlength="200" onchange={(event) => set(thing.path.replace('.reflectance', '.name'), event.currentTarget.value.trim() || 'thing')} />
+        <input
+          class="entry !w-40"
+          aria-label="Name of {thing.label}"
+          value={thing.label}
+          maxlength="200"
+          onchange={(event) => set(thing.path.replace('.reflectance', '.name'), event.currentTarget.value.trim() || 'thing')}
+        />
         {#if thing.path.includes('wardrobe')}
-          <label class="label-text flex items-center gap-1"><input type="checkbox" class="checkbox checkbox-xs" aria-label="{thing.label} shines" checked={s.wardrobe[i - 2].gloss > 0.15} onchange={(event) => set(thing.path.replace('.reflectance', '.gloss'), event.currentTarget.checked ? 0.5 : 0)} /> shines</label>
+          <label class="label-text flex items-center gap-1"
+            ><input
+              type="checkbox"
+              class="checkbox checkbox-xs"
+              aria-label="{thing.label} shines"
+              checked={s.wardrobe[i - 2].gloss > 0.15}
+              onchange={(event) => set(thing.path.replace('.reflectance', '.gloss'), event.currentTarget.checked ? 0.5 : 0)}
+            /> shines</label
+          >
         {/if}
         {#if thing.path.includes('props')}
           {@const at = thing.path.replace('.reflectance', '.kind')}
-          <select class="entry !w-24" aria-label="Kind of {thing.label}" value={s.props[i - 2 - s.wardrobe.length].kind} onchange={(event) => set(at, event.currentTarget.value)}>
+          <select
+            class="entry !w-24"
+            aria-label="Kind of {thing.label}"
+            value={s.props[i - 2 - s.wardrobe.length].kind}
+            onchange={(event) => set(at, event.currentTarget.value)}
+          >
             {#each KINDS as kind (kind)}<option>{kind}</option>{/each}
           </select>
         {/if}
         <span class="flex-1"></span>
-        <button type="button" class="plain" aria-label="Remove {thing.label}" onclick={() => (i - 2 < s.wardrobe.length ? set('subject.wardrobe', s.wardrobe.filter((_, k) => k !== i - 2)) : set('subject.props', s.props.filter((_, k) => k !== i - 2 - s.wardrobe.length)))}>Remove</button>
+        <button
+          type="button"
+          class="plain"
+          aria-label="Remove {thing.label}"
+          onclick={() =>
+            i - 2 < s.wardrobe.length
+              ? set(
+                  'subject.wardrobe',
+                  s.wardrobe.filter((_, k) => k !== i - 2),
+                )
+              : set(
+                  'subject.props',
+                  s.props.filter((_, k) => k !== i - 2 - s.wardrobe.length),
+                )}>Remove</button
+        >
       {/if}
-      {#if photo}<button type="button" class="plain" class:chosen={picking === thing.path} aria-pressed={picking === thing.path} aria-label="Pick the colour of {thing.label} from the photo" onclick={() => (picking = thing.path)}>Pick</button>{/if}
+      {#if photo}<button
+          type="button"
+          class="plain"
+          class:chosen={picking === thing.path}
+          aria-pressed={picking === thing.path}
+          aria-label="Pick the colour of {thing.label} from the photo"
+          onclick={() => (picking = thing.path)}>Pick</button
+        >{/if}
     </li>
   {/each}
 </ul>
 <div class="mt-1 flex flex-wrap gap-2">
   {#each USUAL as [name, kind] (name)}
-    {#if !s.props.some((p) => p.name === name)}<button type="button" class="plain" aria-label="Add {name}" onclick={() => set('subject.props', [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button>{/if}
+    {#if !s.props.some((p) => p.name === name)}<button
+        type="button"
+        class="plain"
+        aria-label="Add {name}"
+        onclick={() => set('subject.props', [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
+      >{/if}
   {/each}
-  <button type="button" class="plain" onclick={() => set('subject.wardrobe', [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}>Add a garment</button>
-  <button type="button" class="plain" onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}>Add a prop</button>
+  <button
+    type="button"
+    class="plain"
+    onclick={() =>
+      set('subject.wardrobe', [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}
+    >Add a garment</button
+  >
+  <button
+    type="button"
+    class="plain"
+    onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}
+    >Add a prop</button
+  >
   <label class="plain">Pick colours from a photo<input type="file" class="sr-only" accept="image/png,image/jpeg" onchange={open} /></label>
 </div>
 <!-- The colour fields above are the keyboard's way to the same colours. -->
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
-<canvas bind:this={canvas} class="mt-2 max-w-full cursor-crosshair" class:hidden={!photo} aria-label="Photo {photo}: click to take the mean colour of a small area" onclick={pick}></canvas>
+<canvas
+  bind:this={canvas}
+  class="mt-2 max-w-full cursor-crosshair"
+  class:hidden={!photo}
+  aria-label="Photo {photo}: click to take the mean colour of a small area"
+  onclick={pick}
+></canvas>

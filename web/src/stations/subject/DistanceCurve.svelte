@@ -15,7 +15,13 @@
   const HEIGHT = 130
   const LEFT = 34
   const BOTTOM = 18
-  const SCHOOLS: Record<string, string> = { '1m': '1 m, one soft light', '1.2-2m': '1.2 to 2 m', '2m-plus': '2 m and more', '3m': '3 m', 'shadow-gone': 'as soon as the shadow is gone' }
+  const SCHOOLS: Record<string, string> = {
+    '1m': '1 m, one soft light',
+    '1.2-2m': '1.2 to 2 m',
+    '2m-plus': '2 m and more',
+    '3m': '3 m',
+    'shadow-gone': 'as soon as the shadow is gone',
+  }
 
   async function compute() {
     const now = plan
@@ -58,7 +64,9 @@
 <section aria-label="Distance" class="mt-3">
   <div class="flex items-center justify-between">
     <h2 class="font-semibold">Distance from the screen</h2>
-    <button type="button" class="plain" disabled={asked.busy} onclick={compute}>{asked.busy ? 'Computing' : found ? 'Compute again' : 'Shadow and spill by distance'}</button>
+    <button type="button" class="plain" disabled={asked.busy} onclick={compute}
+      >{asked.busy ? 'Computing' : found ? 'Compute again' : 'Shadow and spill by distance'}</button
+    >
   </div>
   {#if asked.error}<p role="alert" class="text-primary">{asked.error}</p>{/if}
   {#if found && curve.length}
@@ -83,17 +91,37 @@
           <line x1={LEFT} x2={width} y1={y(tick)} y2={y(tick)} stroke="var(--line)" stroke-width="0.5" />
           <text x={LEFT - 4} y={y(tick) + 4} text-anchor="end" class="fill-quiet text-label">{tick.toFixed(0)} %</text>
         {/each}
-        {#each curve as point (point.z)}<text x={x(point.z)} y={HEIGHT - 5} text-anchor="middle" class="fill-quiet text-label">{point.z}</text>{/each}
+        {#each curve as point (point.z)}<text x={x(point.z)} y={HEIGHT - 5} text-anchor="middle" class="fill-quiet text-label"
+            >{point.z}</text
+          >{/each}
         <path d="M{line(shadow)}" fill="none" stroke="var(--color-base-content)" stroke-width="1.6" />
         <path d="M{line((p) => p.edge)}" fill="none" stroke="var(--screen-{plan.screen.hue})" stroke-width="2.2" />
         <line x1={x(here)} x2={x(here)} y1="0" y2={HEIGHT - BOTTOM} stroke="var(--color-base-content)" stroke-dasharray="3 3" />
-        {#if Math.abs(tried - here) > 0.01}<line x1={x(tried)} x2={x(tried)} y1="0" y2={HEIGHT - BOTTOM} stroke="var(--color-primary)" stroke-width="1.6" />{/if}
+        {#if Math.abs(tried - here) > 0.01}<line
+            x1={x(tried)}
+            x2={x(tried)}
+            y1="0"
+            y2={HEIGHT - BOTTOM}
+            stroke="var(--color-primary)"
+            stroke-width="1.6"
+          />{/if}
         <circle cx={x(tried)} cy={HEIGHT - BOTTOM} r="5" fill="var(--color-base-100)" stroke="var(--color-primary)" stroke-width="1.6" />
       </svg>
     </div>
-    <p class="label-text mt-0.5">Coloured: screen colour on the edge, of the face's light. White: the shadow at its deepest where the screen is needed. The key, fill, back light and camera go with the mark.</p>
+    <p class="label-text mt-0.5">
+      Coloured: screen colour on the edge, of the face's light. White: the shadow at its deepest where the screen is needed. The key, fill,
+      back light and camera go with the mark.
+    </p>
     <table class="mt-2 w-full">
-      <thead><tr class="label-text text-left"><th class="font-normal">School</th><th class="text-right font-normal">mark</th><th class="text-right font-normal">shadow</th><th class="text-right font-normal">edge</th><th class="text-right font-normal">needs</th><th class="text-right font-normal">key on it</th><th class="text-right font-normal">take it</th></tr></thead>
+      <thead
+        ><tr class="label-text text-left"
+          ><th class="font-normal">School</th><th class="text-right font-normal">mark</th><th class="text-right font-normal">shadow</th><th
+            class="text-right font-normal">edge</th
+          ><th class="text-right font-normal">needs</th><th class="text-right font-normal">key on it</th><th class="text-right font-normal"
+            >take it</th
+          ></tr
+        ></thead
+      >
       <tbody>
         {#each found.schools as row (row.school)}
           <tr class="border-t border-line">
@@ -105,7 +133,9 @@
               <td class="text-right">{at.edge?.toFixed(1) ?? '–'} %</td>
               <td class="text-right whitespace-nowrap">{at.needed ? `${at.needed[0].toFixed(1)} × ${at.needed[1].toFixed(1)} m` : '–'}</td>
               <td class="text-right">{at.others_percent?.toFixed(0) ?? '–'} %</td>
-              <td class="text-right"><button type="button" class="plain !px-1.5" aria-label="Try {SCHOOLS[row.school]}" onclick={() => go(at)}>Try</button></td>
+              <td class="text-right"
+                ><button type="button" class="plain !px-1.5" aria-label="Try {SCHOOLS[row.school]}" onclick={() => go(at)}>Try</button></td
+              >
             {:else}
               <td colspan="6" class="text-quiet">{row.why_not}</td>
             {/if}

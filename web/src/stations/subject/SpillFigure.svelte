@@ -31,17 +31,31 @@
     const [x1, y1] = at(bx, by)
     const along = Math.atan2(y1 - y0, x1 - x0)
     const edge = (x: number, y: number, r: number, from: number) =>
-      Array.from({ length: 9 }, (_, i) => from + (Math.PI * i) / 8).map((t) => `${(x + r * 276 * Math.cos(t)).toFixed(1)} ${(y + r * 276 * Math.sin(t)).toFixed(1)}`)
+      Array.from({ length: 9 }, (_, i) => from + (Math.PI * i) / 8).map(
+        (t) => `${(x + r * 276 * Math.cos(t)).toFixed(1)} ${(y + r * 276 * Math.sin(t)).toFixed(1)}`,
+      )
     return `M${[...edge(x1, y1, br, along - Math.PI / 2), ...edge(x0, y0, ar, along + Math.PI / 2)].join('L')}Z`
   }
-  const said = $derived(probes.filter((p) => p.framed && p.share !== null).map((p) => `${p.name} ${p.share!.toFixed(0)} %`).join(', '))
+  const said = $derived(
+    probes
+      .filter((p) => p.framed && p.share !== null)
+      .map((p) => `${p.name} ${p.share!.toFixed(0)} %`)
+      .join(', '),
+  )
 </script>
 
 <svg width={W} height={H} role="img" aria-label="Share of screen colour on the figure: {said}">
   {#each PARTS as part, i (i)}
     {@const framed = probes.find((p) => p.name === part.of)?.framed ?? true}
     <path d={part.d} fill="var(--figure)" fill-opacity={framed ? 1 : 0.35} />
-    <path d={part.d} fill={hue} fill-opacity={strength(part.of) * (framed ? 1 : 0.35)} stroke={chosen === part.of ? 'var(--color-primary)' : 'black'} stroke-opacity={chosen === part.of ? 1 : 0.4} stroke-width={chosen === part.of ? 1.6 : 0.7}>
+    <path
+      d={part.d}
+      fill={hue}
+      fill-opacity={strength(part.of) * (framed ? 1 : 0.35)}
+      stroke={chosen === part.of ? 'var(--color-primary)' : 'black'}
+      stroke-opacity={chosen === part.of ? 1 : 0.4}
+      stroke-width={chosen === part.of ? 1.6 : 0.7}
+    >
       <title>{part.of}: {share(part.of).toFixed(1)} %</title>
     </path>
   {/each}

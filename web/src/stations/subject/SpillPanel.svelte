@@ -29,7 +29,11 @@
             <li class="border-t border-line">
               <button
                 type="button"
-                class="flex w-full cursor-pointer justify-between py-[1px] text-left hover:text-primary {chosen?.name === probe.name ? 'text-primary' : probe.framed ? '' : 'text-quiet'}"
+                class="flex w-full cursor-pointer justify-between py-[1px] text-left hover:text-primary {chosen?.name === probe.name
+                  ? 'text-primary'
+                  : probe.framed
+                    ? ''
+                    : 'text-quiet'}"
                 aria-pressed={chosen?.name === probe.name}
                 onclick={() => (name = probe.name)}
               >
@@ -47,12 +51,16 @@
         {#each chosen.sources.filter((s) => Math.abs(s.share) >= 0.05) as source (source.surface)}
           <li class="flex items-center gap-3 border-t border-line">
             <span class="w-44">{source.surface}</span>
-            <svg width="150" height="8" class="flex-1" aria-hidden="true"><rect width={Math.max(0, (150 * source.share) / most)} height="8" fill="var(--screen-{plan.screen.hue})" /></svg>
+            <svg width="150" height="8" class="flex-1" aria-hidden="true"
+              ><rect width={Math.max(0, (150 * source.share) / most)} height="8" fill="var(--screen-{plan.screen.hue})" /></svg
+            >
             <span class="w-20 text-right">{source.share.toFixed(1)} points</span>
           </li>
         {/each}
         {#if Math.abs(chosen.lamps) >= 0.05}
-          <li class="flex items-center gap-3 border-t border-line text-quiet"><span class="flex-1">the lamps' own colour, no spill</span><span>{chosen.lamps.toFixed(1)} points</span></li>
+          <li class="flex items-center gap-3 border-t border-line text-quiet">
+            <span class="flex-1">the lamps' own colour, no spill</span><span>{chosen.lamps.toFixed(1)} points</span>
+          </li>
         {/if}
       </ul>
       <p class="label-text mt-1">{showLight(lux(chosen.light), prefs.light)} arrive there in all.</p>

@@ -9,13 +9,21 @@
   import { showLight } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  const SCHOOLS: [string, string][] = [['1m', 'about 1 m'], ['1.2-2m', '1.2 to 2 m'], ['2m-plus', '2 m and more'], ['3m', '3 m'], ['shadow-gone', 'shadow gone']]
+  const SCHOOLS: [string, string][] = [
+    ['1m', 'about 1 m'],
+    ['1.2-2m', '1.2 to 2 m'],
+    ['2m-plus', '2 m and more'],
+    ['3m', '3 m'],
+    ['shadow-gone', 'shadow gone'],
+  ]
   const check = $derived(session.evaluation?.check)
   const ROLES = ['key', 'fill', 'back', 'screen', 'other'] as const
   const face = $derived(
     ROLES.map((role) => ({
       role,
-      lux: plan.lights.filter((l) => l.role === role).reduce((sum, l) => sum + (session.evaluation?.lamps.find((s) => s.id === l.id)?.face_lux ?? 0), 0),
+      lux: plan.lights
+        .filter((l) => l.role === role)
+        .reduce((sum, l) => sum + (session.evaluation?.lamps.find((s) => s.id === l.id)?.face_lux ?? 0), 0),
     })).filter((row) => row.lux > 0.5),
   )
   const all = $derived(face.reduce((sum, row) => sum + row.lux, 0))
@@ -26,12 +34,29 @@
 
 {#if plan.subject}
   <section aria-label="Subject" class="border-b border-line pb-3">
-    <div class="pt-2"><Choice label="School of distance" value={plan.targets.distance_school} options={SCHOOLS} onchange={(value) => session.change([{ path: 'targets.distance_school', value }])} /></div>
+    <div class="pt-2">
+      <Choice
+        label="School of distance"
+        value={plan.targets.distance_school}
+        options={SCHOOLS}
+        onchange={(value) => session.change([{ path: 'targets.distance_school', value }])}
+      />
+    </div>
     {#if all > 0}
-      <h2 class="mt-2 font-semibold">Light on the face, {showLight(check?.exposure.subject_lux ?? 0, prefs.light)}{rest > 0 && key > 0 ? `, key to the rest ${(key / rest).toFixed(1)} : 1` : ''}</h2>
+      <h2 class="mt-2 font-semibold">
+        Light on the face, {showLight(check?.exposure.subject_lux ?? 0, prefs.light)}{rest > 0 && key > 0
+          ? `, key to the rest ${(key / rest).toFixed(1)} : 1`
+          : ''}
+      </h2>
       <div class="mt-1 flex h-4 w-full overflow-hidden" aria-hidden="true">
         {#each face as row, i (row.role)}
-          <span class="flex items-center justify-center overflow-hidden text-label text-base-100" {@attach (node) => { node.style.width = `${(100 * row.lux) / all}%`; node.style.background = `oklch(${0.86 - 0.13 * i} 0 0)` }}></span>
+          <span
+            class="flex items-center justify-center overflow-hidden text-label text-base-100"
+            {@attach (node) => {
+              node.style.width = `${(100 * row.lux) / all}%`
+              node.style.background = `oklch(${0.86 - 0.13 * i} 0 0)`
+            }}
+          ></span>
         {/each}
       </div>
       <ul class="mt-0.5 flex flex-wrap gap-x-4">
@@ -44,7 +69,9 @@
       <h2 class="mt-3 font-semibold">What shines</h2>
       <ul>
         {#each check.mirrored as thing (thing.name)}
-          <li class="flex justify-between border-t border-line py-0.5"><span>{thing.name}, {SHAPE[thing.shape]}</span><span>{thing.share.toFixed(0)} % mirrors the screen</span></li>
+          <li class="flex justify-between border-t border-line py-0.5">
+            <span>{thing.name}, {SHAPE[thing.shape]}</span><span>{thing.share.toFixed(0)} % mirrors the screen</span>
+          </li>
         {/each}
       </ul>
     {/if}

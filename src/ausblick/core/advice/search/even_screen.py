@@ -27,6 +27,7 @@ from ...light.mix import dimmed
 from ...light.occlusion import flag_triangles, wing_triangles
 from ...light.total import light_without_lamps, total_maps
 from ...plan import Change, Light, Plan, apply_changes
+from ...standards.unbounded import Unbounded
 from ..moves import stand_inside
 from ..rules.light_rules import wanted_lux
 
@@ -56,8 +57,8 @@ class Even:
 
     changes: tuple[Change, ...]
     words: tuple[str, ...]
-    spread_before: float
-    spread_after: float
+    spread_before: Unbounded
+    spread_after: Unbounded
     lux_before: float
     lux_after: float
     limits: tuple[str, ...]

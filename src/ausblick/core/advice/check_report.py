@@ -1,0 +1,167 @@
+"""What `check` says: one shape for the command line, the API and the page (docs/formats.md promises its keys)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..evaluation.results import (
+    Blur,
+    Evaluation,
+    Exposure,
+    Focus,
+    ScreenReading,
+    Shadow,
+    Texture,
+    Zones,
+)
+from ..light.mirror import Mirrored, Reflection
+from ..light.spill import Kind, ProbeReading, Spill
+from ..standards.limit import Severity
+from ..standards.unbounded import Unbounded
+from .rule import Finding, Remedy, Stage
+
+
+@dataclass(frozen=True, kw_only=True)
+class CoverageReport:
+    """`needed`: x0, y0, x1, y1 on the screen's plane in m; the margin in m and px, negative where some is missing."""
+
+    needed: tuple[float, float, float, float] | None
+    covered: bool
+    margin_m: float | None
+    margin_px: float | None
+
+
+@dataclass(frozen=True)
+class SourceReport:
+    """A surface that sends screen colour to a place, and its share in points."""
+
+    surface: str
+    share: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProbeReport:
+    """Light R, G, B in lux on a place of the subject, and its share of screen colour in %."""
+
+    name: str
+    kind: Kind
+    at: tuple[float, float, float]
+    facing: tuple[float, float, float]
+    light: tuple[float, float, float]
+    share: float | None
+    lamps: float
+    framed: bool
+    sources: tuple[SourceReport, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class SpillReport:
+    """Key-channel share in %: face, the worse cheek, back of the head, the worst underside."""
+
+    front: float | None
+    side: float | None
+    back: float | None
+    under: float | None
+    probes: tuple[ProbeReport, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class FindingReport:
+    """A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that."""
+
+    id: str
+    stage: Stage
+    severity: Severity
+    says: str
+    measure: str
+    value: Unbounded | None
+    limit: Unbounded | None
+    unit: str
+    why: str
+    source: str
+    reason: str
+    digits: int
+    remedies: tuple[Remedy, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class CheckReport:
+    coverage: CoverageReport
+    screen: ScreenReading | None
+    exposure: Exposure
+    shadow: Shadow
+    spill: SpillReport
+    reflections: tuple[Reflection, ...]
+    mirrored: tuple[Mirrored, ...]
+    texture: Texture | None
+    zones: Zones
+    blur: Blur
+    focus: Focus | None
+    findings: tuple[FindingReport, ...]
+    not_computed: tuple[str, ...]
+
+
+def check_report(evaluation: Evaluation, findings: list[Finding]) -> CheckReport:
+    """The evaluation and its findings as they are told."""
+    coverage = evaluation.coverage
+    return CheckReport(
+        coverage=CoverageReport(
+            needed=coverage.needed,
+            covered=coverage.covered,
+            margin_m=coverage.margin_m,
+            margin_px=coverage.margin_px,
+        ),
+        screen=evaluation.screen,
+        exposure=evaluation.exposure,
+        # No figure, or no needed screen in view: no shadow.
+        shadow=evaluation.shadow or Shadow(0.0, 0.0, None, None),
+        spill=_spill(evaluation.spill),
+        reflections=evaluation.reflections,
+        mirrored=evaluation.mirrored,
+        texture=evaluation.texture,
+        zones=evaluation.zones,
+        blur=evaluation.blur,
+        focus=evaluation.focus,
+        findings=tuple(_finding(finding) for finding in findings),
+        not_computed=evaluation.not_computed,
+    )
+
+
+def _spill(spill: Spill) -> SpillReport:
+    probes = tuple(_probe(reading) for reading in spill.probes)
+    return SpillReport(front=spill.front, side=spill.side, back=spill.back, under=spill.under, probes=probes)
+
+
+def _probe(reading: ProbeReading) -> ProbeReport:
+    red, green, blue = (float(v) for v in reading.light)
+    place = reading.place
+    return ProbeReport(
+        name=place.name,
+        kind=place.kind,
+        at=place.at,
+        facing=place.facing,
+        light=(red, green, blue),
+        share=reading.share,
+        lamps=reading.lamps,
+        framed=reading.framed,
+        sources=tuple(SourceReport(name, share) for name, share in reading.sources),
+    )
+
+
+def _finding(finding: Finding) -> FindingReport:
+    rule, judgement = finding.rule, finding.judgement
+    return FindingReport(
+        id=rule.id,
+        stage=rule.stage,
+        severity=judgement.severity,
+        says=judgement.says,
+        measure=rule.measure,
+        value=judgement.value,
+        limit=judgement.limit,
+        unit=judgement.unit,
+        why=judgement.why or rule.why,
+        source=rule.source,
+        reason=rule.limit.reason,
+        digits=rule.digits,
+        remedies=finding.remedies,
+    )
