@@ -14,7 +14,7 @@ from ausblick.core.diagnosis.observed_light import observed_light
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.grain import noise_percent
 from ausblick.core.frames.reading import FrameReading, read_frame
-from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.plan import Change, Plan, apply_changes, edit
 from ausblick.store.frames import StoredFrame
 
 from .frame_import import picture_of, region_of
@@ -64,4 +64,4 @@ def _own_noise(plan: Plan, frame: Frame, reading: FrameReading) -> tuple[Change,
         "channel": reading.found.hue,
         "iso": plan.camera.iso,
     }
-    return (Change("camera.noise", value),)
+    return (edit.camera.noise(value),)

@@ -15,7 +15,7 @@ import numpy as np
 
 from ..camera.view import View, focus_distance, image_distance, view_of
 from ..geometry.vectors import Floats
-from ..plan import Change, Plan
+from ..plan import Change, Plan, edit
 
 MARK_PX = 1.5
 """A corner is clicked to this many px of a frame 1920 wide (one standard deviation)."""
@@ -41,8 +41,9 @@ class Pose:
 
     def changes(self) -> tuple[Change, ...]:
         """What makes the plan's camera stand as it did."""
-        names = ("x", "y", "z", "pan", "tilt", "roll")
-        return tuple(Change(f"camera.{name}", round(float(getattr(self, name)), 3)) for name in names)
+        set_to, own = edit.camera, (self.x, self.y, self.z, self.pan, self.tilt, self.roll)
+        fields = (set_to.x, set_to.y, set_to.z, set_to.pan, set_to.tilt, set_to.roll)
+        return tuple(field(round(float(value), 3)) for field, value in zip(fields, own, strict=True))
 
 
 def pose_of(plan: Plan, corners: Sequence[tuple[float, float]]) -> Pose:

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from ..plan import Change, Plan
+from ..plan import Change, Plan, edit
 
 CLEARLY = 0.06
 """Differences below this share are not worth a walk to the lamp."""
@@ -81,7 +81,7 @@ def dimmer_words(plan: Plan, index: int, factor: float) -> Explanation:
     return Explanation(
         f"{lamp.name} gives {100 * factor:.0f} % of what was planned: {word} by {off:.1f} stops",
         cure,
-        (Change(f"lights[{index}].dimmer", round(min(1.0, now), 3)),),
+        (edit.lamp(index).dimmer(round(min(1.0, now), 3)),),
     )
 
 
@@ -96,7 +96,7 @@ def stand_words(plan: Plan, index: int, dx: float, dz: float) -> Explanation:
     return Explanation(
         f"{lamp.name} does not stand as planned: {where}",
         f"Bring {lamp.name} back to {x:.2f} m across, {z:.2f} m from the screen",
-        (Change(f"lights[{index}].position", [round(x + dx, 2), y, round(max(0.3, z + dz), 2)]),),
+        (edit.lamp(index).position([round(x + dx, 2), y, round(max(0.3, z + dz), 2)]),),
     )
 
 
@@ -107,7 +107,7 @@ def several_words(plan: Plan, off: list[tuple[int, float]]) -> Explanation:
     cures = [
         f"{lamp.name} to {100 * lamp.dimmer:.0f} % from about {100 * lamp.dimmer * v:.0f} %" for lamp, v in lamps
     ]
-    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, plan.lights[i].dimmer * v), 3)) for i, v in off)
+    changes = tuple(edit.lamp(i).dimmer(round(min(1.0, plan.lights[i].dimmer * v), 3)) for i, v in off)
     return Explanation(f"Of what was planned: {says}", ", ".join(cures), changes)
 
 

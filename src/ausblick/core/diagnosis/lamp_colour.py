@@ -11,7 +11,7 @@ from ..camera.screen_grid import screen_grid
 from ..colour.white_point import light_rgb
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore, lamp_maps, weights
-from ..plan import Change, Plan
+from ..plan import Change, Plan, edit
 from .observed_light import COLUMNS, ROWS, ObservedLight, cells_of
 
 CLEARLY_MIRED = 14.0
@@ -90,12 +90,12 @@ def _explained(plan: Plan, index: int | None, mired: float) -> ColourFit:
         return ColourFit(
             None, mired, f"Everything is {abs(mired):.0f} mired {word} than planned: the white balance",
             f"Set white balance to {camera.white_balance_k:.0f} K and lock it; it stands near {really:.0f} K",
-            (Change("camera.white_balance_k", really),),
+            (edit.camera.white_balance_k(really),),
         )  # fmt: skip
     lamp = plan.lights[index]
     really = round(_shifted(lamp.fixture.cct, mired) / 50.0) * 50.0
     return ColourFit(
         lamp.id, mired, f"{lamp.name} is {abs(mired):.0f} mired {word} than planned, near {really:.0f} K",
         f"Set {lamp.name} to {lamp.fixture.cct:.0f} K, or gel it",
-        (Change(f"lights[{index}].fixture.cct", really),),
+        (edit.lamp(index).cct(really),),
     )  # fmt: skip

@@ -15,7 +15,7 @@ from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
 from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
-from ..plan import Change, Plan, PlanError, Recording, apply_changes
+from ..plan import Change, Plan, PlanError, Recording, apply_changes, edit
 from .capture import capture_of
 from .shoot import Codec
 from .simulation import NoScreen, SimulatedKey, crop_windows, score
@@ -81,13 +81,13 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
             yield _Idea(
                 f"Shutter {shutter(faster)} with f/{wide:g} for the light",
                 "less depth of field, choppier movement",
-                (Change("camera.shutter_s", round(faster, 6)), Change("camera.f_number", wide)),
+                (edit.camera.shutter_s(round(faster, 6)), edit.camera.f_number(wide)),
             )
         iso = round(camera.iso * camera.shutter_s / faster / 10.0) * 10.0
         yield _Idea(
             f"Shutter {shutter(faster)} with ISO {iso:.0f} for the light",
             "more noise, choppier movement",
-            (Change("camera.shutter_s", round(faster, 6)), Change("camera.iso", iso)),
+            (edit.camera.shutter_s(round(faster, 6)), edit.camera.iso(iso)),
         )
     if camera.iso > camera.sensor.base_iso * 1.2:
         wide = third_stop(camera.f_number * (camera.sensor.base_iso / camera.iso) ** 0.5, up=False)
@@ -95,14 +95,14 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
             yield _Idea(
                 f"Base ISO {camera.sensor.base_iso:.0f} with f/{wide:g} for the light",
                 "less depth of field",
-                (Change("camera.iso", camera.sensor.base_iso), Change("camera.f_number", wide)),
+                (edit.camera.iso(camera.sensor.base_iso), edit.camera.f_number(wide)),
             )
     if camera.iso >= camera.sensor.base_iso:
         half = round(camera.iso / 2.0, 1)
         yield _Idea(
             f"ISO {half:g}, recorded a stop dark and lifted afterwards",
             "the same light; everybody watches a dark picture",
-            (Change("camera.iso", half),),
+            (edit.camera.iso(half),),
             lift=1.0,
         )
     if round(camera.roll / 90.0) % 2 == 0 and plan.subject is not None and plan.subject.framing in ("full", "knees"):
@@ -110,7 +110,7 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
         yield _Idea(
             f"Camera on its side with {focal:g} mm",
             "no pan, and the plate must be turned or cut",
-            (Change("camera.roll", 90.0), Change("camera.focal_mm", focal)),
+            (edit.camera.roll(90.0), edit.camera.focal_mm(focal)),
         )
 
 
@@ -123,16 +123,16 @@ def _recording(plan: Plan) -> Iterator[_Idea]:
         yield _Idea(
             f"Record 4:2:2, 10 bit, intra, {recorder['mbit_s']:.0f} Mbit/s",
             f"{rate / max(have.mbit_s, 1.0):.0f} times the storage; perhaps an external recorder",
-            (Change("camera.recording", recorder),),
+            (edit.camera.recording(recorder),),
         )
         doubled = {**have.model_dump(mode="json"), "mbit_s": 2.0 * have.mbit_s}
-        yield _Idea("Twice the bit rate", "twice the storage", (Change("camera.recording", doubled),))
+        yield _Idea("Twice the bit rate", "twice the storage", (edit.camera.recording(doubled),))
     if have.chroma != "raw" and have.chroma != "4:4:4":
         rate = round(12.0 * pixels / 4.0 / 1e6, -1)
         yield _Idea(
             f"Record raw, 12 bit, {rate:.0f} Mbit/s",
             f"{rate / max(have.mbit_s, 1.0):.0f} times the storage, and a machine that plays it",
-            (Change("camera.recording", {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": rate}),),
+            (edit.camera.recording({"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": rate}),),
         )
 
 
@@ -144,7 +144,7 @@ def _recorders(plan: Plan, recorders: Sequence[tuple[str, Recording]]) -> Iterat
             yield _Idea(
                 f"{name}: {recording.codec}, {recording.chroma}, {recording.bits} bit, {recording.mbit_s:g} Mbit/s",
                 f"{recording.mbit_s / max(have.mbit_s, 0.1):.1f} times the storage",
-                (Change("camera.recording", recording.model_dump(mode="json")),),
+                (edit.camera.recording(recording.model_dump(mode="json")),),
             )
 
 
@@ -154,7 +154,7 @@ def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
         plan, evaluation.screen_map.grid, evaluation.screen_map.judged, wanted_lux(evaluation), store
     )
     index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
-    dimmers = tuple(Change(f"lights[{index[k]}].dimmer", round(v, 3)) for k, v in solved.items())
+    dimmers = tuple(edit.lamp(index[k]).dimmer(round(v, 3)) for k, v in solved.items())
     if dimmers:
         yield _Idea("Balance the screen's dimmers at the wanted level", "", dimmers)
     for proposal in (
@@ -174,7 +174,7 @@ def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
         }  # fmt: skip
         present = [light.model_dump(mode="json") for light in plan.lights]
         cost = "a lamp and a stand; must make sense in the plate"
-        yield _Idea("A back light of 3000 lm", cost, (Change("lights", [*present, lamp]),))
+        yield _Idea("A back light of 3000 lm", cost, (edit.lights([*present, lamp]),))
 
 
 def _free_id(plan: Plan) -> str:

@@ -1,5 +1,6 @@
 """The plan document: models, defaults, limits, and the errors that name a field."""
 
+from . import edit
 from .camera import Camera, Recording, Sensor
 from .changes import Change, apply_changes
 from .document import (
@@ -53,6 +54,7 @@ __all__ = [
     "Window",
     "apply_changes",
     "dump_plan",
+    "edit",
     "plan_from",
     "plan_schema",
     "range_at",

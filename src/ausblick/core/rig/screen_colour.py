@@ -15,12 +15,12 @@ from ..camera.level_schools import key_channel
 from ..colour.curves import rec709
 from ..colour.rec709 import LUMA, colour_differences
 from ..geometry.vectors import Floats
-from ..plan import Plan
+from ..plan import Plan, edit
 from ..standards.limits import LIMITS
 
 SOLID = LIMITS["screen.hue"].at / 100.0
 """Matte below this is a hole that a white clip no longer closes without eating edges."""
-REFERENCE: dict[str, tuple[float, float, float]] = {"green": (0.06, 0.34, 0.10), "blue": (0.05, 0.10, 0.40)}
+REFERENCE: dict[edit.Hue, tuple[float, float, float]] = {"green": (0.06, 0.34, 0.10), "blue": (0.05, 0.10, 0.40)}
 FAIR = 0.2
 """Luminance of hair from which it counts as fair."""
 
@@ -72,7 +72,7 @@ def _chroma(rgb: Floats) -> Floats:
 
 def evidence(plan: Plan) -> list[Evidence]:
     """Every surface before green, blue and, where it is another, the plan's own screen."""
-    screens = {name: np.array(rgb) for name, rgb in REFERENCE.items()}
+    screens: dict[str, Floats] = {name: np.array(rgb) for name, rgb in REFERENCE.items()}
     if plan.screen.hue == "other":
         screens["own"] = np.array(plan.screen.reflectance)
     rows = []

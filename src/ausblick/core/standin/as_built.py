@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..plan import Change, Plan, apply_changes
+from ..plan import Change, Plan, apply_changes, edit
 
 Kind = Literal["dimmer", "stand", "crease", "lamp colour", "white balance", "noise"]
 FIRST_SEED = 272
@@ -56,22 +56,22 @@ def built_from(plan: Plan, seed: int, kinds: tuple[Kind, ...] = KINDS) -> AsBuil
         lamp = plan.lights[i]
         share = float(rng.uniform(0.5, 0.78)) if rng.random() < 0.6 else float(rng.uniform(1.25, 1.5))
         value = round(min(1.0, lamp.dimmer * share), 3)
-        changes.append(Change(f"lights[{i}].dimmer", value))
+        changes.append(edit.lamp(i).dimmer(value))
         truth.append(f"{lamp.name}: dimmer at {100 * value:.0f} % instead of {100 * lamp.dimmer:.0f} %")
     if "stand" in kinds and lamps:
         i = int(rng.choice(lamps))
         lamp, away = plan.lights[i], float(rng.uniform(0.35, 0.8)) * (1.0 if rng.random() < 0.7 else -0.6)
         x, y, z = lamp.position
-        changes.append(Change(f"lights[{i}].position", [x, y, round(max(0.4, z + away), 3)]))
+        changes.append(edit.lamp(i).position([x, y, round(max(0.4, z + away), 3)]))
         truth.append(f"{lamp.name}: {abs(away):.2f} m {'further from' if away > 0 else 'nearer to'} the screen")
     if "lamp colour" in kinds and lamps:
         i = int(rng.choice(lamps))
         kelvin = float(round(plan.lights[i].fixture.cct * rng.uniform(0.72, 0.84) / 50.0) * 50.0)
-        changes.append(Change(f"lights[{i}].fixture.cct", kelvin))
+        changes.append(edit.lamp(i).cct(kelvin))
         truth.append(f"{plan.lights[i].name}: {kelvin:.0f} K")
     if "white balance" in kinds:
         kelvin = float(round(plan.camera.white_balance_k * rng.choice([0.82, 1.2]) / 50.0) * 50.0)
-        changes.append(Change("camera.white_balance_k", kelvin))
+        changes.append(edit.camera.white_balance_k(kelvin))
         truth.append(f"white balance at {kelvin:.0f} K")
     if "crease" in kinds:
         creases = (_crease(plan, rng),)

@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from ...evaluation.results import Evaluation
-from ...plan import Change, Light, Plan, Subject
+from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS
 from ..rule import Proposal
 from ..wording import metres
@@ -42,10 +42,7 @@ def further_back(plan: Plan, lamps: Lamps) -> list[Proposal]:
 
 def aimed_across(plan: Plan, lamps: Lamps) -> list[Proposal]:
     """Aim each lamp past the middle, at the far third."""
-    changes = [
-        Change(f"lights[{index}].aim", [_far_third(plan, _side(plan, lamp)), lamp.aim[1], 0.0])
-        for index, lamp in lamps
-    ]
+    changes = [edit.lamp(index).aim([_far_third(plan, _side(plan, lamp)), lamp.aim[1], 0.0]) for index, lamp in lamps]
     return [Proposal("Aim each screen lamp across, at the far third", tuple(changes))]
 
 
@@ -87,7 +84,7 @@ def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
         rung = order if side < 0 else len(lamps) - 1 - order
         x = plan.screen.x_centre + side * (plan.screen.width / 2 + 0.4)
         changes += lamp_to(plan, index, (x, middle, away + 0.4 * rung), (_far_third(plan, side), middle, 0.0))
-        changes.append(Change(f"lights[{index}].dimmer", dimmer))
+        changes.append(edit.lamp(index).dimmer(dimmer))
     text = f"Screen lamps left and right alike: {metres(away)} off, {metres(middle)} high, aimed across"
     return [Proposal(text, tuple(changes), "every screen stand moves")]
 
@@ -100,7 +97,7 @@ def softened(index: int, lamp: Light) -> list[Proposal]:
         "kind": "softbox", "width": SOFT_BOX_M, "height": SOFT_BOX_M, "transmission": SOFT_BOX_TRANSMISSION,
     }  # fmt: skip
     dimmer = round(min(1.0, lamp.dimmer / SOFT_BOX_TRANSMISSION), 3)
-    changes = (Change(f"lights[{index}].modifier", box), Change(f"lights[{index}].dimmer", dimmer))
+    changes = (edit.lamp(index).modifier(box), edit.lamp(index).dimmer(dimmer))
     return [Proposal(f"{lamp.name} through a {SOFT_BOX_M:g} m soft box", changes, "almost a stop of its light")]
 
 
@@ -175,10 +172,10 @@ def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Propos
 def gridded(index: int, lamp: Light, degrees: float = 40.0) -> list[Proposal]:
     if lamp.modifier.kind == "grid" or lamp.fixture.emitter.shape == "sun":
         return []
-    grid = (Change(f"lights[{index}].modifier", {"kind": "grid", "deg": degrees}),)
+    grid = (edit.lamp(index).modifier({"kind": "grid", "deg": degrees}),)
     return [Proposal(f"A {degrees:.0f}° grid on {lamp.name}", grid, "a tenth of its light, harder shadows")]
 
 
 def on_circuit(index: int, lamp: Light, circuit: str) -> Proposal:
-    change = Change(f"lights[{index}].circuit", circuit)
+    change = edit.lamp(index).circuit(circuit)
     return Proposal(f"{lamp.name} on circuit {circuit}", (change,), "a longer cable")

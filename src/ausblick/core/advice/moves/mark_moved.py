@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...evaluation.results import Evaluation
-from ...plan import Change, Plan
+from ...plan import Change, Plan, edit
 from ..rule import Proposal
 from ..wording import metres
 from .places import camera_inside, lamp_to
@@ -19,7 +19,7 @@ def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...
     """The mark at z, the lamps that light the subject along with it, and the camera where the room allows."""
     assert plan.subject is not None
     step = z - plan.subject.z
-    changes = [Change("subject.z", round(z, 2))]
+    changes = [edit.subject.z(round(z, 2))]
     for i, lamp in enumerate(plan.lights):
         if lamp.role in WITH_THE_MARK and lamp.fixture.emitter.shape != "sun":
             (x, y, back), (ax, ay, az) = lamp.position, lamp.aim
@@ -27,7 +27,7 @@ def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...
     if with_camera:
         camera = plan.camera
         reach = camera_inside(plan, (camera.x, camera.y, camera.z + step))[2]
-        changes.append(Change("camera.z", round(max(reach, z + LEAST_REACH), 2)))
+        changes.append(edit.camera.z(round(max(reach, z + LEAST_REACH), 2)))
     return tuple(changes)
 
 

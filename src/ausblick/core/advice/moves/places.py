@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ...plan import Change, Plan
+from ...plan import Change, Plan, edit
 
 STAND_FROM_WALL, STAND_FROM_BACK, LAMP_FROM_CEILING = 0.25, 0.2, 0.2
 """A stand's foot from a wall and from the wall behind the screen, a lamp from floor and ceiling, m: ours, because
@@ -42,9 +42,9 @@ def _within(value: float, low: float, high: float) -> float:
 
 def lamp_to(plan: Plan, index: int, place: Place, aim: Place | None = None) -> tuple[Change, ...]:
     """The lamp at a place, brought inside the walls, and aimed anew where an aim is given."""
-    changes = [Change(f"lights[{index}].position", list(stand_inside(plan, place)))]
+    changes = [edit.lamp(index).position(list(stand_inside(plan, place)))]
     if aim is not None:
-        changes.append(Change(f"lights[{index}].aim", [round(v, 2) for v in aim]))
+        changes.append(edit.lamp(index).aim([round(v, 2) for v in aim]))
     return tuple(changes)
 
 
@@ -57,5 +57,5 @@ def all_inside(plan: Plan, names: list[str]) -> tuple[Change, ...]:
     if "camera" in names:
         camera = plan.camera
         x, y, z = camera_inside(plan, (camera.x, camera.y, camera.z))
-        changes += [Change("camera.x", x), Change("camera.y", y), Change("camera.z", z)]
+        changes += [edit.camera.x(x), edit.camera.y(y), edit.camera.z(z)]
     return tuple(changes)

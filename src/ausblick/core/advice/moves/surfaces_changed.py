@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ...evaluation.results import Evaluation
-from ...plan import Change, Plan, Subject
+from ...plan import Plan, Subject, edit
 from ..rule import Proposal
 from ..wording import metres
 
@@ -29,9 +29,9 @@ def smaller_screen(evaluation: Evaluation) -> list[Proposal]:
     if width * height > 0.9 * screen.width * screen.height or width > screen.width:
         return []
     changes = (
-        Change("screen.x_centre", round((left + right) / 2.0, 2)),
-        Change("screen.width", width),
-        Change("screen.height", height),
+        edit.screen.x_centre(round((left + right) / 2.0, 2)),
+        edit.screen.width(width),
+        edit.screen.height(height),
     )
     text = f"Screen only behind the action: {metres(width)} × {metres(height)}"
     return [Proposal(text, changes, "no room for a wider gesture")]
@@ -44,12 +44,12 @@ def less_floor(evaluation: Evaluation) -> list[Proposal]:
     if screen.floor_run <= 0.0 or subject is None:
         return []
     if not subject.feet_seen:
-        return [Proposal("No floor piece: feet are not seen", (Change("screen.floor_run", 0.0),))]
+        return [Proposal("No floor piece: feet are not seen", (edit.screen.floor_run(0.0),))]
     behind = round(max(0.5, subject.z + 0.1), 2)
     if screen.floor_run <= behind + 0.05:
         return []
     text = f"Floor piece only behind the feet: {metres(behind)}"
-    return [Proposal(text, (Change("screen.floor_run", behind),), "feet in front of it can't be keyed")]
+    return [Proposal(text, (edit.screen.floor_run(behind),), "feet in front of it can't be keyed")]
 
 
 def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
@@ -58,7 +58,7 @@ def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
     if subject is None:
         return []
     if surface == "floor":
-        dark = (Change("room.reflectance.floor", DARK_FLOOR),)
+        dark = (edit.room.floor(DARK_FLOOR),)
         return [Proposal("Black cloth on the floor", dark, "tape it down: people slip on loose cloth")]
     sides = {"left wall": -1.0, "right wall": 1.0}
     if surface not in sides:
@@ -72,10 +72,10 @@ def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
     text = f"Black cloth on the {side}, {metres(far - near)} long, {metres(FLAG_HIGH)} high, beside the mark"
     present = [flag.model_dump(mode="json") for flag in plan.flags]
     return [
-        Proposal(text, (Change("flags", [*present, one]),), "a frame, two stands, ballast"),
+        Proposal(text, (edit.flags([*present, one]),), "a frame, two stands, ballast"),
         Proposal(
             f"{text}, and on the {other[surface]}",
-            (Change("flags", [*present, *both]),),
+            (edit.flags([*present, *both]),),
             "two frames, four stands, ballast",
         ),
     ]
@@ -108,6 +108,6 @@ def dimmed_screen(evaluation: Evaluation, factor: float = 0.7) -> list[Proposal]
     lamps = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role == "screen" and lamp.on]
     if not lamps:
         return []
-    changes = tuple(Change(f"lights[{i}].dimmer", round(lamp.dimmer * factor, 3)) for i, lamp in lamps)
+    changes = tuple(edit.lamp(i).dimmer(round(lamp.dimmer * factor, 3)) for i, lamp in lamps)
     text = f"Screen lamps half a stop down, to {100.0 * factor * max(lamp.dimmer for _, lamp in lamps):.0f} %"
     return [Proposal(text, changes, "a darker screen is noisier")]

@@ -8,7 +8,7 @@ from ...camera.focus import f_number_for
 from ...camera.motion import flicker_error, safe_shutters
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...plan import edit
 from ...standards.limits import LIMITS
 from ...standards.schools import FASTER_MOST, SHUTTER_ANGLE, SHUTTER_HIGH, SHUTTER_LOW
 from ..rule import Judgement, Proposal, Rule
@@ -58,7 +58,7 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
     camera = evaluation.plan.camera
     if abs(seconds / camera.shutter_s - 1.0) < 0.01:
         return []
-    change = Change("camera.shutter_s", round(seconds, 8))
+    change = edit.camera.shutter_s(round(seconds, 8))
     spent = math.log2(camera.shutter_s / seconds)
     text = f"Shutter {shutter(seconds)} instead of {shutter(camera.shutter_s)}"
     cost = f"costs {stops_text(spent)} of light" if spent > 0 else f"wins {stops_text(spent)} of light"
@@ -68,7 +68,7 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
         proposals.append(
             Proposal(
                 f"{text}, and f/{f_number:g} for the light",
-                (change, Change("camera.f_number", f_number)),
+                (change, edit.camera.f_number(f_number)),
                 "less depth of field" if spent > 0 else "",
             )
         )
@@ -139,7 +139,7 @@ def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
     base = camera.sensor.base_iso
     over = math.log2(camera.iso / base)
-    to_base = Change("camera.iso", base)
+    to_base = edit.camera.iso(base)
     proposals = [
         Proposal(f"ISO {base:.0f} instead of {camera.iso:.0f}", (to_base,), f"costs {stops_text(over)} of light")
     ]
@@ -148,7 +148,7 @@ def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         proposals.append(
             Proposal(
                 f"ISO {base:.0f} with f/{f_number:g} for the light",
-                (to_base, Change("camera.f_number", f_number)),
+                (to_base, edit.camera.f_number(f_number)),
                 "less depth of field",
             )
         )
@@ -185,9 +185,7 @@ def _stop_down(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return []
     cost = f"costs {stops_text(2.0 * math.log2(f_number / camera.f_number))} of light"
     return [
-        Proposal(
-            f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}", (Change("camera.f_number", f_number),), cost
-        )
+        Proposal(f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}", (edit.camera.f_number(f_number),), cost)
     ]
 
 
@@ -207,10 +205,10 @@ def _melt_more(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     f_number = third_stop(max(1.0, camera.f_number * disc / MELTS.at), up=False)
     open_up = Proposal(
         f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}",
-        (Change("camera.f_number", f_number),),
+        (edit.camera.f_number(f_number),),
         "less depth of field, more light",
     )
-    flat = Proposal("Steam or stretch the screen flat", (Change("screen.wrinkle_slope", 0.01),), "time on the day")
+    flat = Proposal("Steam or stretch the screen flat", (edit.screen.wrinkle_slope(0.01),), "time on the day")
     return [open_up, flat]
 
 
@@ -221,7 +219,7 @@ def _sharpening(evaluation: Evaluation) -> Judgement | None:
 
 
 def _no_sharpening(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return [Proposal("Switch sharpening off", (Change("camera.sharpening", False),))]
+    return [Proposal("Switch sharpening off", (edit.camera.sharpening(False),))]
 
 
 RULES = (

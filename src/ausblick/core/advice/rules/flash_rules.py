@@ -6,7 +6,7 @@ import math
 
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...plan import edit
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
 from ..wording import shutter, stops_text
@@ -28,7 +28,7 @@ def _sync(evaluation: Evaluation) -> Judgement | None:
 
 def _to_sync(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     at = evaluation.plan.camera.sync_s
-    return [Proposal(f"Shutter {shutter(at)}", (Change("camera.shutter_s", at),), "more of the room's light")]
+    return [Proposal(f"Shutter {shutter(at)}", (edit.camera.shutter_s(at),), "more of the room's light")]
 
 
 def _video(evaluation: Evaluation) -> Judgement | None:
@@ -39,13 +39,11 @@ def _video(evaluation: Evaluation) -> Judgement | None:
 
 def _steady(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     off = tuple(
-        Change(f"lights[{i}].on", False)
-        for i, lamp in enumerate(evaluation.plan.lights)
-        if lamp.on and lamp.fixture.flash_lms
+        edit.lamp(i).on(False) for i, lamp in enumerate(evaluation.plan.lights) if lamp.on and lamp.fixture.flash_lms
     )
     return [
         Proposal("Flashes off", off, "their light is missing"),
-        Proposal("Shoot stills", (Change("medium", "stills"),), "no moving picture"),
+        Proposal("Shoot stills", (edit.medium("stills"),), "no moving picture"),
     ]
 
 
@@ -64,13 +62,13 @@ def _less_ambient(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     lit = tuple(i for i, lamp in enumerate(plan.lights) if lamp.on and not lamp.fixture.flash_lms)
     if lit:
         names = ", ".join(plan.lights[i].name for i in lit)
-        found.append(Proposal(f"Off: {names}", tuple(Change(f"lights[{i}].on", False) for i in lit), "their light"))
+        found.append(Proposal(f"Off: {names}", tuple(edit.lamp(i).on(False) for i in lit), "their light"))
     if camera.shutter_s > 1.2 * camera.sync_s:
         won = stops_text(math.log2(camera.shutter_s / camera.sync_s))
-        change = Change("camera.shutter_s", camera.sync_s)
+        change = edit.camera.shutter_s(camera.sync_s)
         found.append(Proposal(f"Shutter {shutter(camera.sync_s)}", (change,), f"{won} less of the room's light"))
     if plan.room.ambient_lux > 0.0:
-        found.append(Proposal("Room lights off, windows covered", (Change("room.ambient_lux", 0.0),)))
+        found.append(Proposal("Room lights off, windows covered", (edit.room.ambient_lux(0.0),)))
     return found
 
 

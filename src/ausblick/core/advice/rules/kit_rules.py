@@ -8,7 +8,7 @@ from functools import partial
 from ...evaluation.results import Evaluation
 from ...kit.kit_document import Kit
 from ...light.basis import BasisStore
-from ...plan import Change, Plan
+from ...plan import Plan, edit
 from ..rule import Judgement, Proposal, Rule, Stage
 
 Judge = Callable[[Evaluation], Judgement | None]
@@ -100,11 +100,11 @@ def _own_screen(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Pro
         Proposal(
             f"Use the {s.name}",
             (
-                Change("screen.width", s.width),
-                Change("screen.height", s.height),
-                Change("screen.material", s.material),
-                Change("screen.reflectance", list(s.reflectance)),
-                Change("screen.floor_run", min(evaluation.plan.screen.floor_run, s.floor_run)),
+                edit.screen.width(s.width),
+                edit.screen.height(s.height),
+                edit.screen.material(s.material),
+                edit.screen.reflectance(list(s.reflectance)),
+                edit.screen.floor_run(min(evaluation.plan.screen.floor_run, s.floor_run)),
             ),
         )
         for s in kit.screens
@@ -129,7 +129,7 @@ def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Propo
         return []
     focal = min(owned, key=lambda f: abs(f - plan.camera.focal_mm))
     z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
-    changes = (Change("camera.focal_mm", focal), Change("camera.z", round(z, 2)))
+    changes = (edit.camera.focal_mm(focal), edit.camera.z(round(z, 2)))
     return [Proposal(f"{focal:.0f} mm from {z:.2f} m, the same framing", changes)]
 
 

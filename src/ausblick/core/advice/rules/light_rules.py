@@ -11,7 +11,7 @@ from ...camera.level_schools import key_channel, trace_of
 from ...evaluation.results import Evaluation
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
-from ...plan import Change, Light
+from ...plan import Light, edit
 from ...standards.limits import LEVEL_CLIPS, LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -55,7 +55,7 @@ def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     for index, lamp in moves.screen_lamps(evaluation.plan):
         dimmer = round(solved.get(lamp.id, lamp.dimmer), 2)
         if abs(dimmer - lamp.dimmer) >= 0.01:
-            changes.append(Change(f"lights[{index}].dimmer", dimmer))
+            changes.append(edit.lamp(index).dimmer(dimmer))
             words.append(f"{lamp.name} {100 * dimmer:.0f} %")
     return [Proposal(f"Dim: {', '.join(words)}", tuple(changes))] if changes else []
 
@@ -64,7 +64,7 @@ def _without(evaluation: Evaluation) -> list[Proposal]:
     """A lamp that was meant for neither screen nor subject, left off."""
     lights = enumerate(evaluation.plan.lights)
     stray = [(i, lamp) for i, lamp in lights if lamp.role == "other" and lamp.on]
-    return [Proposal(f"Without {lamp.name}", (Change(f"lights[{i}].on", False),)) for i, lamp in stray]
+    return [Proposal(f"Without {lamp.name}", (edit.lamp(i).on(False),)) for i, lamp in stray]
 
 
 def wanted_lux(evaluation: Evaluation) -> float:
@@ -115,7 +115,7 @@ def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
         return [
             Proposal(
                 "Screen lamps off: the other lamps light the screen enough",
-                tuple(Change(f"lights[{i}].on", False) for i, _ in lamps),
+                tuple(edit.lamp(i).on(False) for i, _ in lamps),
                 "check evenness",
             )
         ]
@@ -126,7 +126,7 @@ def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
     if factor * top > 1.0:
         short = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
         factor = 1.0 / top
-    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
+    changes = tuple(edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
     word = "down" if factor < 1.0 else "up"
     text = f"Screen lamps {word} {stops_text(math.log2(factor))}, to {100 * top * factor:.0f} %"
     return [Proposal(text, changes, short or ("less light, less spill" if factor < 1 else "more spill"))]
@@ -138,7 +138,7 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
         return []
     text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
-    return [Proposal(text, (Change("camera.f_number", f_number),), "moves the subject's level by as much")]
+    return [Proposal(text, (edit.camera.f_number(f_number),), "moves the subject's level by as much")]
 
 
 def _behind(evaluation: Evaluation) -> Judgement | None:
@@ -155,9 +155,9 @@ def _behind(evaluation: Evaluation) -> Judgement | None:
 def _block(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     screen = evaluation.plan.screen
     return [
-        Proposal("Hang an opaque cloth behind it", (Change("screen.transmittance", 0.0),)),
-        Proposal("Fold it double", (Change("screen.transmittance", round(screen.transmittance**2, 5)),)),
-        Proposal("Close the curtains behind it", (Change("screen.behind_lux", 0.0),)),
+        Proposal("Hang an opaque cloth behind it", (edit.screen.transmittance(0.0),)),
+        Proposal("Fold it double", (edit.screen.transmittance(round(screen.transmittance**2, 5)),)),
+        Proposal("Close the curtains behind it", (edit.screen.behind_lux(0.0),)),
     ]
 
 

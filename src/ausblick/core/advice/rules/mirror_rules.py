@@ -10,7 +10,7 @@ from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.mirror import pane_reflections
-from ...plan import Change, Light, Plan, apply_changes
+from ...plan import Change, Light, Plan, apply_changes, edit
 from ...standards.limits import LIMITS, RIM_MOST
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -100,7 +100,7 @@ def _trim(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     ratio = evaluation.rim_ratio
     wanted = 0.7
     changes = [
-        Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * wanted / ratio), 3))
+        edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * wanted / ratio), 3))
         for i, lamp in enumerate(evaluation.plan.lights)
         if lamp.role == "back" and lamp.on and ratio > 0.0
     ]

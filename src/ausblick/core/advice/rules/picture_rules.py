@@ -7,7 +7,7 @@ import math
 from ...camera.view import pixel_pitch_mm
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...plan import edit
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
 from ..wording import third_stop
@@ -32,7 +32,7 @@ def _diffraction(evaluation: Evaluation) -> Judgement | None:
 def _open_up(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
     f_number = third_stop(camera.f_number * AIRY.at / airy_px(evaluation), up=False)
-    change = Change("camera.f_number", f_number)
+    change = edit.camera.f_number(f_number)
     return [Proposal(f"Aperture f/{f_number:g}", (change,), "less depth of field, more light")]
 
 
@@ -64,7 +64,7 @@ def _balanced(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if kelvin is None:
         return []
     wanted = 50.0 * round(kelvin / 50.0)
-    change = Change("camera.white_balance_k", wanted)
+    change = edit.camera.white_balance_k(wanted)
     return [Proposal(f"White balance {wanted:.0f} K", (change,), "no warm or cold key")]
 
 
@@ -84,7 +84,7 @@ def _speed(evaluation: Evaluation) -> Judgement | None:
 
 def _real_time(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     fps = evaluation.plan.camera.playback_fps
-    return [Proposal(f"{fps:g} frames per second", (Change("camera.fps", fps),), "no slow or fast motion")]
+    return [Proposal(f"{fps:g} frames per second", (edit.camera.fps(fps),), "no slow or fast motion")]
 
 
 RULES = (

@@ -10,7 +10,7 @@ from ...camera.view import angle_of_view
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Floats, unit
 from ...light.basis import BasisStore
-from ...plan import Change, Light, Plan
+from ...plan import Light, Plan, edit
 from ...standards.limit import Limit
 from ...standards.limits import LIMITS
 from .. import moves
@@ -34,7 +34,7 @@ def _tilt(evaluation: Evaluation) -> Judgement | None:
 
 def _as_tilted(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     tilt = evaluation.plan.plate.tilt
-    return [Proposal(f"Tilt the camera to {tilt:.1f}°", (Change("camera.tilt", tilt),), "the framing moves")]
+    return [Proposal(f"Tilt the camera to {tilt:.1f}°", (edit.camera.tilt(tilt),), "the framing moves")]
 
 
 def picture_view(plan: Plan) -> float:
@@ -55,11 +55,11 @@ def _as_wide(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     focal = round(plan.plate.focal_mm_ff * plan.camera.sensor.width_mm / 36.0, 1)
     text = f"{focal:g} mm instead of {plan.camera.focal_mm:g} mm"
-    alone = Proposal(text, (Change("camera.focal_mm", focal),), "the figure changes its size")
+    alone = Proposal(text, (edit.camera.focal_mm(focal),), "the figure changes its size")
     if plan.subject is None:
         return [alone]
     z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
-    together = (Change("camera.focal_mm", focal), Change("camera.z", round(z, 2)))
+    together = (edit.camera.focal_mm(focal), edit.camera.z(round(z, 2)))
     return [Proposal(f"{text}, from {metres(z)}: the same framing", together, "camera moves"), alone]
 
 
@@ -81,7 +81,7 @@ def _height(evaluation: Evaluation) -> Judgement | None:
 
 def _as_high(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     y = evaluation.plan.plate.camera_height
-    return [Proposal(f"Lens at {metres(y)}", (Change("camera.y", y),), "the framing moves")]
+    return [Proposal(f"Lens at {metres(y)}", (edit.camera.y(y),), "the framing moves")]
 
 
 def _direction(azimuth: float, elevation: float) -> Floats:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Camera, Change, Recording
+from ...plan import Camera, Recording, edit
 from ...standards.limits import INTRA_BITS, LIMITS
 from ..rule import Judgement, Proposal, Rule
 
@@ -42,18 +42,18 @@ def _more_chroma(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     pixels = camera.sensor.px_w * camera.sensor.px_h * camera.fps / 1e6
     if evaluation.plan.medium == "stills":
         raw = {"codec": "raw", "chroma": "raw", "bits": 16, "mbit_s": camera.recording.mbit_s}
-        return [Proposal("Shoot raw, 16 bit", (Change("camera.recording", raw),), "larger files")]
+        return [Proposal("Shoot raw, 16 bit", (edit.camera.recording(raw),), "larger files")]
     intra = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": round(2.4 * pixels, -1)}
     raw = {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": round(3.0 * pixels, -1)}
     return [
         Proposal(
             f"Record 4:2:2, 10 bit, intra, {intra['mbit_s']:.0f} Mbit/s",
-            (Change("camera.recording", intra),),
+            (edit.camera.recording(intra),),
             "more storage; perhaps an external recorder",
         ),
         Proposal(
             f"Record raw, {raw['mbit_s']:.0f} Mbit/s",
-            (Change("camera.recording", raw),),
+            (edit.camera.recording(raw),),
             "much more storage, and a machine that plays it",
         ),
     ]
@@ -76,7 +76,7 @@ def _higher(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
     wanted = camera.recording.mbit_s * _limit(camera.recording) / bits_a_pixel(camera)
     rate = 10.0 * round(wanted / 10.0 + 0.49)
-    return [Proposal(f"{rate:.0f} Mbit/s", (Change("camera.recording.mbit_s", rate),), "more storage")]
+    return [Proposal(f"{rate:.0f} Mbit/s", (edit.camera.mbit_s(rate),), "more storage")]
 
 
 def _log(evaluation: Evaluation) -> Judgement | None:
@@ -89,7 +89,7 @@ def _log(evaluation: Evaluation) -> Judgement | None:
 
 
 def _display(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return [Proposal("Record Rec.709", (Change("camera.curve", "rec709"),), "less room in the highlights")]
+    return [Proposal("Record Rec.709", (edit.camera.curve("rec709"),), "less room in the highlights")]
 
 
 def _reduction(evaluation: Evaluation) -> Judgement | None:
@@ -99,7 +99,7 @@ def _reduction(evaluation: Evaluation) -> Judgement | None:
 
 
 def _no_reduction(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return [Proposal("Switch noise reduction off", (Change("camera.noise_reduction", False),))]
+    return [Proposal("Switch noise reduction off", (edit.camera.noise_reduction(False),))]
 
 
 def _playback(evaluation: Evaluation) -> Judgement | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...plan import edit
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -41,7 +41,7 @@ def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
-    straight = tuple(Change(f"camera.{angle}", 0.0) for angle in ("pan", "tilt"))
+    straight = (edit.camera.pan(0.0), edit.camera.tilt(0.0))
     return [Proposal("Turn the camera straight to the screen", straight)]
 
 
@@ -56,16 +56,16 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
     bottom = screen.bottom if on_floor else max(0.0, min(screen.bottom, needed[1] - spare))
     width, height = round(right - left, 2), round(top - bottom, 2)
     changes = [
-        Change("screen.width", width),
-        Change("screen.x_centre", round((left + right) / 2, 3)),
-        Change("screen.height", height),
-        Change("screen.bottom", round(bottom, 2)),
+        edit.screen.width(width),
+        edit.screen.x_centre(round((left + right) / 2, 3)),
+        edit.screen.height(height),
+        edit.screen.bottom(round(bottom, 2)),
     ]
     text = f"Screen {width:.2f} × {height:.2f} m instead of {screen.width:.2f} × {screen.height:.2f} m"
     if plan.subject is not None and plan.subject.feet_seen and needed[1] < 0:
         run = round(plan.subject.z + plan.subject.envelope.front + spare + 0.1, 2)
         if run > screen.floor_run:
-            changes.append(Change("screen.floor_run", run))
+            changes.append(edit.screen.floor_run(run))
             text += f", floor run {metres(run)}"
             if (width, height) == (round(screen.width, 2), round(screen.height, 2)):
                 text = f"Floor run {metres(run)} instead of {metres(screen.floor_run)}"
@@ -102,7 +102,7 @@ def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
     return [
         Proposal(
             text,
-            (Change("camera.z", back), Change("camera.focal_mm", float(focal))),
+            (edit.camera.z(back), edit.camera.focal_mm(float(focal))),
             "same framing, flatter perspective, less depth of field",
         )
     ]
@@ -114,14 +114,15 @@ def _less_action(evaluation: Evaluation) -> list[Proposal]:
         return []
     screen, reach, changes, words = plan.screen, plan.subject.envelope, [], []
     ratio = (plan.camera.z - plan.subject.z - reach.front) / max(plan.camera.z, 0.1)
-    for side, missing, now in (
+    sides: tuple[tuple[edit.Side, float, float], ...] = (
         ("left", screen.x_centre - screen.width / 2 - needed[0], reach.left),
         ("right", needed[2] - screen.x_centre - screen.width / 2, reach.right),
         ("up", needed[3] - screen.bottom - screen.height, reach.up),
-    ):
+    )
+    for side, missing, now in sides:
         if missing > 0 and now > 0:
             less = round(max(0.0, now - (missing + 0.05) * ratio), 2)
-            changes.append(Change(f"subject.envelope.{side}", less))
+            changes.append(edit.subject.reach(side)(less))
             words.append(f"{side} {metres(less)}")
     if not changes:
         return []

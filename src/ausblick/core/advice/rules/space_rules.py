@@ -7,7 +7,7 @@ import numpy as np
 from ...camera.view import focus_distance
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change, Light, Plan
+from ...plan import Light, Plan, edit
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
 from .. import moves
@@ -148,7 +148,7 @@ def _further_back(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     wanted = 1.5
     focal = round(plan.camera.focal_mm * wanted / focus.distance_m, 1)
     z = round(plan.camera.z + wanted - focus.distance_m, 2)
-    changes = (Change("camera.z", z), Change("camera.focal_mm", focal))
+    changes = (edit.camera.z(z), edit.camera.focal_mm(focal))
     return [Proposal(f"{focal:g} mm from {metres(wanted)}: the same framing", changes, "needs the room's depth")]
 
 

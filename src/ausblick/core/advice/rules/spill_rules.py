@@ -10,7 +10,7 @@ from ...camera.level_schools import key_channel
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.spill import Kind, ProbeReading
-from ...plan import Change
+from ...plan import edit
 from ...standards.limit import Limit
 from ...standards.limits import LIMITS
 from .. import moves
@@ -94,7 +94,7 @@ def _cures(kind: Kind) -> Callable[[Evaluation, BasisStore], list[Proposal]]:
 def _back_light(evaluation: Evaluation) -> list[Proposal]:
     """White light on the edge dilutes what the screen puts there."""
     back = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role == "back" and lamp.on]
-    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, 2.0 * lamp.dimmer), 3)) for i, lamp in back)
+    changes = tuple(edit.lamp(i).dimmer(round(min(1.0, 2.0 * lamp.dimmer), 3)) for i, lamp in back)
     if not changes or all(lamp.dimmer >= 1.0 for _, lamp in back):
         return []
     return [Proposal("Back light a stop up", changes, "must make sense in the plate")]

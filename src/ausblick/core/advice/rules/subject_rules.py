@@ -7,7 +7,7 @@ import math
 from ...camera.level_schools import edge_levels, trace_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change, Light
+from ...plan import Light, edit
 from ...standards.limits import LIMITS
 from ...standards.schools import FACE_OVER, FACE_OVER_BRIGHT, FACE_UNDER, FACE_UNDER_DARK, PLATE_BRIGHT, PLATE_DARK
 from .. import moves
@@ -74,7 +74,7 @@ def _lamps_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
         cost = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
         factor = 1.0 / top
     names = ", ".join(f"{lamp.name} {100 * min(1.0, lamp.dimmer * factor):.0f} %" for _, lamp in lamps)
-    changes = tuple(Change(f"lights[{i}].dimmer", round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
+    changes = tuple(edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
     return [Proposal(f"Dim: {names}" if factor < 1 else f"Raise: {names}", changes, cost)]
 
 
@@ -93,7 +93,7 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
         return []
     text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
-    return [Proposal(text, (Change("camera.f_number", f_number),), "moves the screen's level by as much")]
+    return [Proposal(text, (edit.camera.f_number(f_number),), "moves the screen's level by as much")]
 
 
 def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
@@ -102,7 +102,7 @@ def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     if not 0.9 * camera.sensor.base_iso <= iso <= 8.0 * camera.sensor.base_iso:
         return []
     cost = "more noise in the matte" if iso > camera.iso else "moves the screen's level by as much"
-    return [Proposal(f"ISO {iso:.0f} instead of {camera.iso:.0f}", (Change("camera.iso", iso),), cost)]
+    return [Proposal(f"ISO {iso:.0f} instead of {camera.iso:.0f}", (edit.camera.iso(iso),), cost)]
 
 
 def _above_screen(evaluation: Evaluation) -> Judgement | None:

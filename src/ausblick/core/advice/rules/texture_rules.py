@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...plan import Change, edit
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -29,9 +29,9 @@ def _smooth(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     slope = round(plan.screen.wrinkle_slope / 3.0, 4)
     wider = third_stop(plan.camera.f_number / 2.0**0.5)
     lamps = moves.screen_lamps(evaluation.plan)
-    found = [Proposal("Steam and stretch the cloth", (Change("screen.wrinkle_slope", slope),), "time before the day")]
+    found = [Proposal("Steam and stretch the cloth", (edit.screen.wrinkle_slope(slope),), "time before the day")]
     if wider >= 1.4:
-        changes = (Change("camera.f_number", wider), Change("camera.nd_stops", plan.camera.nd_stops + 1.0))
+        changes = (edit.camera.f_number(wider), edit.camera.nd_stops(plan.camera.nd_stops + 1.0))
         found.append(Proposal(f"f/{wider:g} with a stop of ND: folds melt", changes, "less depth of field"))
     return [*found, *(moves.further_back(evaluation.plan, lamps) if lamps else [])]
 
@@ -52,7 +52,7 @@ def _gloss(evaluation: Evaluation) -> Judgement | None:
 def _matt(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     assert evaluation.texture is not None
     spot = evaluation.texture.highlights[0]
-    found = [Proposal("A matt material", (Change("screen.gloss", 0.005),), "another screen")]
+    found = [Proposal("A matt material", (edit.screen.gloss(0.005),), "another screen")]
     for index, lamp in enumerate(evaluation.plan.lights):
         if lamp.id == spot.light:
             found += moves.turned_round(evaluation.plan, index, lamp, 20.0)
@@ -77,11 +77,7 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     lit = [i for i, lamp in enumerate(plan.lights) if lamp.on and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0]
 
     def to_white(indices: list[int]) -> tuple[Change, ...]:
-        return tuple(
-            change
-            for i in indices
-            for change in (Change(f"lights[{i}].fixture.cct", wanted), Change(f"lights[{i}].fixture.duv", 0.0))
-        )
+        return tuple(change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0)))
 
     screen = [i for i in lit if plan.lights[i].role == "screen"]
     found = [Proposal(f"Every lamp at {wanted:.0f} K", to_white(lit), "the plate's colour on the subject is lost")]
@@ -107,7 +103,7 @@ def _rendering(evaluation: Evaluation) -> Judgement | None:
 
 def _better_lamp(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     poor = tuple(
-        Change(f"lights[{i}].on", False)
+        edit.lamp(i).on(False)
         for i, lamp in enumerate(evaluation.plan.lights)
         if lamp.on and lamp.fixture.cri < RENDERING.at
     )

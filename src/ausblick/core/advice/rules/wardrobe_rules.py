@@ -8,7 +8,7 @@ from ...camera.level_schools import key_channel
 from ...colour.rec709 import LUMA
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...plan import edit
 from ...rig.screen_colour import FAIR, REFERENCE, matte_of, surfaces
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
@@ -40,7 +40,7 @@ def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return [
         Proposal(
             f"A {hue} screen",
-            (Change("screen.hue", hue), Change("screen.reflectance", list(rgb))),
+            (edit.screen.hue(hue), edit.screen.reflectance(list(rgb))),
             "darker and noisier, needs more light" if hue == "blue" else "",
         )
         for hue, rgb in REFERENCE.items()

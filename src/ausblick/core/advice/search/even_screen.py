@@ -26,7 +26,7 @@ from ...light.mirror import pane_reflections
 from ...light.mix import dimmed
 from ...light.occlusion import flag_triangles, wing_triangles
 from ...light.total import light_without_lamps, total_maps
-from ...plan import Change, Light, Plan, apply_changes
+from ...plan import Change, Light, Plan, apply_changes, edit
 from ...standards.unbounded import Unbounded
 from ..moves import stand_inside
 from ..rules.light_rules import wanted_lux
@@ -269,10 +269,10 @@ def _changes(search: _Search, trials: list[LampPlace], dimmers: Floats) -> tuple
     for index, trial, dimmer in zip(search.indices, trials, dimmers, strict=True):
         lamp = search.plan.lights[index]
         if trial.position != lamp.position:
-            found.append(Change(f"lights[{index}].position", [round(v, 2) for v in trial.position]))
+            found.append(edit.lamp(index).position([round(v, 2) for v in trial.position]))
         if trial.aim != lamp.aim:
-            found.append(Change(f"lights[{index}].aim", [round(v, 2) for v in trial.aim]))
-        found.append(Change(f"lights[{index}].dimmer", round(float(dimmer), 3)))
+            found.append(edit.lamp(index).aim([round(v, 2) for v in trial.aim]))
+        found.append(edit.lamp(index).dimmer(round(float(dimmer), 3)))
     return tuple(found)
 
 

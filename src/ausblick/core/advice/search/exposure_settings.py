@@ -9,7 +9,7 @@ from ...camera.focus import f_number_for
 from ...camera.motion import flicker_error
 from ...evaluation.results import Evaluation
 from ...kit import KitLens
-from ...plan import Change, Plan
+from ...plan import Change, Plan, edit
 from ..rules.camera_rules import school_angle, sharp_range
 from ..wording import SHUTTERS, third_stop
 
@@ -75,8 +75,8 @@ def exposure_changes(plan: Plan, lens: KitLens, light: LightSurplus, reserve: fl
             f_number = close_to
         nd = float(max(0, round(-missing - reserve)))
     changes = [
-        Change("camera.f_number", f_number),
-        Change("camera.iso", float(round(iso / 10.0) * 10)),
-        Change("camera.nd_stops", nd),
+        edit.camera.f_number(f_number),
+        edit.camera.iso(float(round(iso / 10.0) * 10)),
+        edit.camera.nd_stops(nd),
     ]
     return changes, max(0.0, missing)

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ...camera.coverage import FRAMING_FROM, FRAMING_TO
-from ...plan import Camera, Change, Framing, Plan, Subject
+from ...plan import Camera, Change, Framing, Plan, Subject, edit
 from ...standards.limits import LIMITS
 
 FRAMINGS: tuple[Framing, ...] = ("full", "knees", "waist", "chest", "face", "hands")
@@ -57,15 +57,15 @@ def framing_changes(plan: Plan, framing: Framing, focal_mm: float, turned: bool,
     """Changes that put mark and camera there, straight before the screen, gap in m from it."""
     stand = stand_for(plan, framing, focal_mm, turned)
     return [
-        Change("subject.framing", framing),
-        Change("subject.feet_seen", framing == "full"),
-        Change("subject.x", plan.screen.x_centre),
-        Change("subject.z", round(gap, 2)),
-        Change("camera.x", plan.screen.x_centre),
-        Change("camera.y", round(stand.height, 2)),
-        Change("camera.z", round(gap + stand.distance, 2)),
-        Change("camera.pan", 0.0),
-        Change("camera.tilt", round(stand.tilt, 1)),
-        Change("camera.roll", 90.0 if turned else 0.0),
-        Change("camera.focal_mm", focal_mm),
+        edit.subject.framing(framing),
+        edit.subject.feet_seen(framing == "full"),
+        edit.subject.x(plan.screen.x_centre),
+        edit.subject.z(round(gap, 2)),
+        edit.camera.x(plan.screen.x_centre),
+        edit.camera.y(round(stand.height, 2)),
+        edit.camera.z(round(gap + stand.distance, 2)),
+        edit.camera.pan(0.0),
+        edit.camera.tilt(round(stand.tilt, 1)),
+        edit.camera.roll(90.0 if turned else 0.0),
+        edit.camera.focal_mm(focal_mm),
     ]

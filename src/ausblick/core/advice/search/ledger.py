@@ -19,7 +19,7 @@ from ...camera.sensor_noise import screen_noise
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change, Plan, apply_changes
+from ...plan import Change, Plan, apply_changes, edit
 from ..rules.light_rules import wanted_lux
 from ..rules.spill_rules import screen_colour, worst_place
 from ..rules.subject_rules import wanted_stops
@@ -108,7 +108,7 @@ def _ways(plan: Plan, locked: frozenset[str]) -> Iterator[tuple[str, str, list[C
     """Name, the row that moves first, and what is set beforehand."""
     camera = plan.camera
     if "iso" not in locked and camera.iso > 1.1 * camera.sensor.base_iso and "aperture" not in locked:
-        yield "Base ISO, aperture for the light", "aperture", [Change("camera.iso", camera.sensor.base_iso)]
+        yield "Base ISO, aperture for the light", "aperture", [edit.camera.iso(camera.sensor.base_iso)]
     for first in ("aperture", "shutter", "iso"):
         if first not in locked:
             yield f"{first.upper() if first == 'iso' else first.capitalize()} for the light", first, []
@@ -236,7 +236,7 @@ def _camera_changes(plan: Plan, first: str, shift: float, locked: frozenset[str]
         f_number = third_stop(camera.f_number * 2.0 ** (-shift / 2.0), up=False)
         f_number = float(min(max(f_number, WIDEST), SMALLEST))
         rest = shift - 2.0 * math.log2(camera.f_number / f_number)
-        return [Change("camera.f_number", f_number), *([] if "iso" in locked else _iso(plan, rest))]
+        return [edit.camera.f_number(f_number), *([] if "iso" in locked else _iso(plan, rest))]
     if first == "iso":
         return _iso(plan, shift)
     return _shutter(plan, shift, locked)
@@ -249,7 +249,7 @@ def _iso(plan: Plan, shift: float) -> list[Change]:
         return []
     raised = math.ceil(3.0 * (stops(camera.iso / camera.sensor.base_iso) + shift) - 1e-6) / 3.0
     iso = camera.sensor.base_iso * 2.0 ** min(max(raised, 0.0), MOST_ISO)
-    return [Change("camera.iso", float(round(iso / 10.0) * 10))]
+    return [edit.camera.iso(float(round(iso / 10.0) * 10))]
 
 
 def _shutter(plan: Plan, shift: float, locked: frozenset[str]) -> list[Change]:
@@ -261,7 +261,7 @@ def _shutter(plan: Plan, shift: float, locked: frozenset[str]) -> list[Change]:
     chosen = min(enough) if enough else max(safe)
     rest = stops(wanted / chosen)
     return [
-        Change("camera.shutter_s", round(chosen, 7)),
+        edit.camera.shutter_s(round(chosen, 7)),
         *(_iso(plan, rest) if rest > 0.01 and "iso" not in locked else []),
     ]
 
@@ -286,7 +286,7 @@ def _dim(result: Evaluation, locked: frozenset[str]) -> list[Change]:
         if abs(factor - 1.0) < 1e-3:
             continue
         changes += [
-            Change(f"lights[{i}].dimmer", float(min(1.0, round(lamp.dimmer * factor, 4))))
+            edit.lamp(i).dimmer(float(min(1.0, round(lamp.dimmer * factor, 4))))
             for i, lamp in enumerate(plan.lights)
             if lamp.role in roles and lamp.on
         ]
@@ -294,12 +294,18 @@ def _dim(result: Evaluation, locked: frozenset[str]) -> list[Change]:
 
 
 def _differences(before: Plan, after: Plan) -> Iterator[Change]:
-    for name in ("shutter_s", "f_number", "iso", "nd_stops"):
-        if getattr(before.camera, name) != getattr(after.camera, name):
-            yield Change(f"camera.{name}", getattr(after.camera, name))
-    for i, (old, new) in enumerate(zip(before.lights, after.lights, strict=True)):
-        if old.dimmer != new.dimmer:
-            yield Change(f"lights[{i}].dimmer", new.dimmer)
+    old, new = before.camera, after.camera
+    for set_to, was, now in (
+        (edit.camera.shutter_s, old.shutter_s, new.shutter_s),
+        (edit.camera.f_number, old.f_number, new.f_number),
+        (edit.camera.iso, old.iso, new.iso),
+        (edit.camera.nd_stops, old.nd_stops, new.nd_stops),
+    ):
+        if was != now:
+            yield set_to(now)
+    for i, (lamp, dimmed) in enumerate(zip(before.lights, after.lights, strict=True)):
+        if lamp.dimmer != dimmed.dimmer:
+            yield edit.lamp(i).dimmer(dimmed.dimmer)
 
 
 def _says(result: Evaluation, missing: float, locked: frozenset[str]) -> str:

@@ -13,7 +13,7 @@ from ...evaluation.results import Evaluation
 from ...kit import Kit, KitLens
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
-from ...plan import Change, Framing, Plan, apply_changes
+from ...plan import Framing, Plan, apply_changes, edit
 from ..rule import Judgement
 from ..rule_set import RuleSet, rules_with
 from ..rules.light_rules import wanted_lux
@@ -117,7 +117,7 @@ def _build(
     camera = kit.cameras[0] if kit.cameras else None
     changes = list(cell.changes)
     if camera is not None:
-        changes.append(Change("camera.recording", camera.recording.model_dump(mode="json")))
+        changes.append(edit.camera.recording(camera.recording.model_dump(mode="json")))
     set_up = apply_changes(plan, changes)
     team = lamp_roles_of(kit)
     by_daylight = _by_ambient(set_up, lens, store)
@@ -138,7 +138,7 @@ def _by_ambient(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, flo
     """No lamps at all where the light that is there does it: outdoors, a window front."""
     if plan.room.ambient_lux <= 0.0:
         return None
-    bare = _settings(apply_changes(plan, [Change("lights", [])]), lens, store)
+    bare = _settings(apply_changes(plan, [edit.lights([])]), lens, store)
     surplus = _face_surplus(evaluate(bare, store))
     if surplus is None or surplus < -1.0:
         return None
@@ -148,7 +148,7 @@ def _by_ambient(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, flo
 
 def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> tuple[Plan, float]:
     """Lamps placed, exposure set, dimmers solved; what the key's spill took away is won back once or twice."""
-    lit = _settings(apply_changes(plan, [Change("lights", _lights(plan, team))]), lens, store)
+    lit = _settings(apply_changes(plan, [edit.lights(_lights(plan, team))]), lens, store)
     lit, missing = _expose(lit, lens, store)
     lit = _dim(lit, store)
     for _ in range(3):
@@ -161,7 +161,7 @@ def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> 
         base = lit.camera.sensor.base_iso
         raised = next(change.value for change in changes if change.path == "camera.iso") / base
         iso = min(lit.camera.iso * raised, base * 2.0**MOST_ISO_STOPS)
-        lit = apply_changes(lit, [*changes, Change("camera.iso", float(round(iso / 10.0) * 10))])
+        lit = apply_changes(lit, [*changes, edit.camera.iso(float(round(iso / 10.0) * 10))])
         lit = _dim(lit, store)
         if iso >= base * 2.0**MOST_ISO_STOPS:
             break
@@ -203,11 +203,11 @@ def _settings(plan: Plan, lens: KitLens, store: BasisStore) -> Plan:
     """Shutter by school, base ISO, the aperture that the action's depth wants."""
     first = evaluate(plan, store)
     start = [
-        Change("camera.shutter_s", round(shutter_for(first), 8)),
-        Change("camera.iso", plan.camera.sensor.base_iso),
-        Change("camera.nd_stops", 0.0),
-        Change("camera.f_number", aperture_for(first, lens)),
-        Change("camera.sharpening", False),
+        edit.camera.shutter_s(round(shutter_for(first), 8)),
+        edit.camera.iso(plan.camera.sensor.base_iso),
+        edit.camera.nd_stops(0.0),
+        edit.camera.f_number(aperture_for(first, lens)),
+        edit.camera.sharpening(False),
     ]
     return apply_changes(plan, start)
 
@@ -238,7 +238,7 @@ def face_goal(evaluation: Evaluation) -> float:
 
 def _dim(plan: Plan, store: BasisStore) -> Plan:
     """Dimmers: fill as a share of the key, both to the face's level, then the screen to its own."""
-    full = [Change(f"lights[{i}].dimmer", 1.0) for i in range(len(plan.lights))]
+    full = [edit.lamp(i).dimmer(1.0) for i in range(len(plan.lights))]
     plan = apply_changes(plan, full)
     index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
     # In a bright room each zone lights the other a little: twice round settles both.
@@ -248,12 +248,12 @@ def _dim(plan: Plan, store: BasisStore) -> Plan:
         target = wanted_lux(evaluation)
         grid, cells = evaluation.screen_map.grid, evaluation.screen_map.judged
         solved = balanced_dimmers(plan, grid, cells, target, store)
-        plan = apply_changes(plan, [Change(f"lights[{index[k]}].dimmer", round(v, 3)) for k, v in solved.items()])
+        plan = apply_changes(plan, [edit.lamp(index[k]).dimmer(round(v, 3)) for k, v in solved.items()])
     return _dim_face(plan, store)
 
 
 def _dim_face(plan: Plan, store: BasisStore) -> Plan:
-    plan = apply_changes(plan, [Change(f"lights[{i}].dimmer", 1.0) for i in _subject_lamps(plan)])
+    plan = apply_changes(plan, [edit.lamp(i).dimmer(1.0) for i in _subject_lamps(plan)])
     evaluation = evaluate(plan, store)
     roles = {lamp.role: (i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")}
     key_lux = evaluation.face_by_lamp.get(roles["key"][1].id, 0.0) if "key" in roles else 0.0
@@ -267,17 +267,15 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
     rest = max(0.0, total - key_lux - fill_lux)
     key_wanted = max(0.0, wanted - rest) / (1.0 + (share if fill_lux > 0.0 else 0.0))
     key_dimmer = min(1.0, key_wanted / key_lux)
-    changes = [Change(f"lights[{roles['key'][0]}].dimmer", round(key_dimmer, 3))]
+    changes = [edit.lamp(roles["key"][0]).dimmer(round(key_dimmer, 3))]
     if fill_lux > 0.0:
         changes.append(
-            Change(f"lights[{roles['fill'][0]}].dimmer", round(min(1.0, share * key_dimmer * key_lux / fill_lux), 3))
+            edit.lamp(roles["fill"][0]).dimmer(round(min(1.0, share * key_dimmer * key_lux / fill_lux), 3))
         )
     if "back" in roles:
         full = evaluation.rim_ratio * (evaluation.exposure.subject_lux or 0.0)
         rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
-        changes.append(
-            Change(f"lights[{roles['back'][0]}].dimmer", round(min(1.0, rim / full) if full > 0.0 else 1.0, 3))
-        )
+        changes.append(edit.lamp(roles["back"][0]).dimmer(round(min(1.0, rim / full) if full > 0.0 else 1.0, 3)))
     return apply_changes(plan, changes)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ...kit.kit_document import Kit
-from ...plan import Change, Plan, Recording, apply_changes
+from ...plan import Change, Plan, Recording, apply_changes, edit
 from ..rules.recording_rules import bits_a_pixel
 
 CARD_GB = 256.0
@@ -28,7 +28,7 @@ def recorders_of(plan: Plan, kit: Kit) -> list[Recorder]:
     """Best first: chroma, then bits, then the rate a pixel gets."""
     found = []
     for camera in kit.cameras:
-        change = Change("camera.recording", camera.recording.model_dump(mode="json"))
+        change = edit.camera.recording(camera.recording.model_dump(mode="json"))
         rate = camera.recording.mbit_s
         found.append(
             Recorder(

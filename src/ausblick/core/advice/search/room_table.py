@@ -8,7 +8,7 @@ from typing import Literal
 from ...camera.coverage import Coverage, coverage_of
 from ...camera.view import view_of
 from ...kit import Kit, KitLens, KitScreen
-from ...plan import Change, Framing, Plan, apply_changes
+from ...plan import Change, Framing, Plan, apply_changes, edit
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
 from .framing import FRAMINGS, NEAR_FACE, framing_changes, stand_for
@@ -104,18 +104,18 @@ def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) 
     assert subject is not None
     run = gap + subject.envelope.front + 0.3 if framing == "full" else 0.0
     return [
-        Change("screen.hue", screen.hue),
-        Change("screen.reflectance", list(screen.reflectance)),
-        Change("screen.material", screen.material),
-        Change("screen.width", screen.width),
-        Change("screen.height", screen.height),
-        Change("screen.bottom", 0.0),
-        Change("screen.floor_run", round(min(run, screen.floor_run), 2)),
-        Change("screen.wing_left", 0.0),
-        Change("screen.wing_right", 0.0),
-        Change("screen.gloss", screen.gloss),
-        Change("screen.transmittance", screen.transmittance),
-        Change("screen.wrinkle_slope", screen.wrinkle_slope),
+        edit.screen.hue(screen.hue),
+        edit.screen.reflectance(list(screen.reflectance)),
+        edit.screen.material(screen.material),
+        edit.screen.width(screen.width),
+        edit.screen.height(screen.height),
+        edit.screen.bottom(0.0),
+        edit.screen.floor_run(round(min(run, screen.floor_run), 2)),
+        edit.screen.wing_left(0.0),
+        edit.screen.wing_right(0.0),
+        edit.screen.gloss(screen.gloss),
+        edit.screen.transmittance(screen.transmittance),
+        edit.screen.wrinkle_slope(screen.wrinkle_slope),
     ]
 
 

@@ -1,0 +1,128 @@
+import { beforeEach, describe, expect, test, vi } from 'vitest'
+import * as api from './api'
+import { Session } from './session.svelte'
+import type { Conflict, Evaluation, Plan, Setup } from './types'
+
+vi.mock('./api', async (original) => ({
+  ...(await original<typeof api>()),
+  getSetup: vi.fn(),
+  saveSetup: vi.fn(),
+  openVersion: vi.fn(),
+  evaluate: vi.fn(),
+}))
+
+const plan = (title: string) => ({ title, lights: [], camera: { iso: 400 } }) as unknown as Plan
+const setup = (revision: number, title = 'vault') =>
+  ({ id: 1, revision, plan: plan(title), can_undo: true, can_redo: false, unknown_fields: [] }) as unknown as Setup
+const evaluation = (of: Plan) => ({ of: of.title }) as unknown as Evaluation
+const said = (session: Session) => (session.evaluation as unknown as { of: string } | null)?.of
+const title = (value: string) => [{ path: 'title', value }]
+
+let session: Session
+beforeEach(async () => {
+  vi.useFakeTimers()
+  vi.resetAllMocks()
+  vi.mocked(api.getSetup).mockResolvedValue(setup(3))
+  vi.mocked(api.evaluate).mockImplementation(async (of) => evaluation(of))
+  session = new Session()
+  await session.open(1)
+})
+
+describe('saving', () => {
+  test('what hands did is saved once they rest, on the revision it was made on', async () => {
+    vi.mocked(api.saveSetup).mockResolvedValue(setup(4))
+    session.change(title('a'), false)
+    session.change(title('b'))
+    expect(session.saving).toBe('waiting')
+    await vi.advanceTimersByTimeAsync(400)
+    expect(api.saveSetup).toHaveBeenCalledOnce()
+    expect(vi.mocked(api.saveSetup).mock.calls[0]).toEqual([1, 3, expect.objectContaining({ title: 'b' })])
+    expect([session.saving, session.revision]).toEqual(['saved', 4])
+  })
+
+  test('what is changed while a save is under way is saved after it', async () => {
+    vi.mocked(api.saveSetup).mockImplementationOnce(async () => {
+      session.change(title('second'), false)
+      return setup(4)
+    })
+    vi.mocked(api.saveSetup).mockResolvedValueOnce(setup(5))
+    session.change(title('first'))
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(vi.mocked(api.saveSetup).mock.calls.map((call) => [call[1], call[2].title])).toEqual([
+      [3, 'first'],
+      [4, 'second'],
+    ])
+    expect(session.saving).toBe('saved')
+  })
+
+  test('a server that is away is asked again, and nothing is lost', async () => {
+    vi.mocked(api.saveSetup).mockRejectedValueOnce(new api.ApiError('The server does not answer.', 0)).mockResolvedValueOnce(setup(4))
+    session.change(title('kept'))
+    await vi.advanceTimersByTimeAsync(400)
+    expect([session.saving, session.plan?.title]).toEqual(['offline', 'kept'])
+    await vi.advanceTimersByTimeAsync(3100)
+    expect([session.saving, session.revision, session.error]).toEqual(['saved', 4, ''])
+    expect(vi.mocked(api.saveSetup).mock.calls[1][2].title).toBe('kept')
+  })
+
+  test('what the server refuses is told, and the plan is what is stored', async () => {
+    vi.mocked(api.saveSetup).mockRejectedValueOnce(new api.ApiError('camera.iso: too much', 422))
+    session.change([{ path: 'camera.iso', value: 1e9 }])
+    await vi.advanceTimersByTimeAsync(400)
+    expect(session.error).toBe('camera.iso: too much')
+    expect(session.plan?.camera.iso).toBe(400)
+    expect(session.saving).toBe('saved')
+  })
+})
+
+describe('somebody else was first', () => {
+  const conflict = { title: '', detail: '', kept: 9, current: setup(7, 'theirs') } as unknown as Conflict
+  beforeEach(async () => {
+    vi.mocked(api.saveSetup).mockResolvedValueOnce(conflict)
+    session.change(title('mine'))
+    await vi.advanceTimersByTimeAsync(400)
+  })
+
+  test('is told, and nothing more is changed or saved until it is settled', async () => {
+    expect(session.conflict).toEqual(conflict)
+    session.change(title('more'))
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(session.plan?.title).toBe('mine')
+    expect(api.saveSetup).toHaveBeenCalledOnce()
+  })
+
+  test('theirs is taken', async () => {
+    await session.resolve('theirs')
+    expect([session.plan?.title, session.revision, session.conflict]).toEqual(['theirs', 7, null])
+  })
+
+  test('mine is put on top of theirs, from the version that the server kept', async () => {
+    vi.mocked(api.openVersion).mockResolvedValue(setup(8, 'mine'))
+    await session.resolve('mine')
+    expect(api.openVersion).toHaveBeenCalledWith(1, 9)
+    expect([session.plan?.title, session.revision]).toEqual(['mine', 8])
+  })
+})
+
+describe('what the server says of the plan', () => {
+  test('of many moves the newest is asked for, and an older answer does not stay', async () => {
+    await vi.advanceTimersByTimeAsync(0)
+    vi.mocked(api.evaluate).mockClear()
+    vi.mocked(api.evaluate).mockImplementation((of) => new Promise((done) => setTimeout(() => done(evaluation(of)), 50)))
+    for (const name of ['a', 'b', 'c']) session.change(title(name), false)
+    await vi.advanceTimersByTimeAsync(500)
+    expect(said(session)).toBe('c')
+    expect(vi.mocked(api.evaluate).mock.calls.map((call) => call[0].title)).toEqual(['a', 'c'])
+  })
+
+  test('a remedy is drawn beside the plan, kept as one change, or dropped', async () => {
+    const remedy = { text: 'ISO 200', changes: [{ path: 'camera.iso', value: 200 }] }
+    await session.attempt(remedy)
+    expect([session.ghost?.plan.camera.iso, session.plan?.camera.iso]).toEqual([200, 400])
+    session.dropGhost()
+    expect(session.ghost).toBeNull()
+    await session.attempt(remedy)
+    session.keepGhost()
+    expect([session.ghost, session.plan?.camera.iso]).toEqual([null, 200])
+  })
+})
