@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What the camera sees, computed: screen with its deviation map, needed outline, figure, missing screen. */
   import DeviationScale from '../parts/DeviationScale.svelte'
-  import { css, deviationColour, reachFor } from '../lib/deviation'
+  import { deviationColour, reachFor } from '../lib/deviation'
   import { session } from '../lib/session.svelte'
   import { path } from '../lib/sheet'
   import type { Evaluation, Plan } from '../lib/types'
@@ -50,7 +50,7 @@
     const dy = (y[1] - y[0]) / 2
     for (let row = 0; row < y.length; row++)
       for (let col = 0; col < x.length; col++) {
-        context.fillStyle = css(deviationColour(evaluation.map.deviation[row][col] - offset, reach))
+        context.fillStyle = deviationColour(evaluation.map.deviation[row][col] - offset, reach)
         context.beginPath()
         for (const [sx, sy] of [
           [-1, -1],

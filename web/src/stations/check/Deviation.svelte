@@ -10,11 +10,13 @@
     if (!values || !context || !canvas) return
     canvas.width = values[0].length
     canvas.height = values.length
-    const image = context.createImageData(canvas.width, canvas.height)
-    values.flat().forEach((value, i) => {
-      if (value !== null) image.data.set([...deviationColour(value, reach), 255], i * 4)
-    })
-    context.putImageData(image, 0, 0)
+    values.forEach((row, y) =>
+      row.forEach((value, x) => {
+        if (value === null) return
+        context.fillStyle = deviationColour(value, reach)
+        context.fillRect(x, y, 1, 1)
+      }),
+    )
   })
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The waveform in luma or the key channel, with the wanted band drawn on it. */
+  import { scaleLinear } from 'd3-scale'
   import Term from '../../parts/Term.svelte'
   import { prefs } from '../../lib/prefs.svelte'
   import type { Comparison, Frame } from '../../lib/types'
@@ -19,7 +20,7 @@
   const s = $derived(frame.scopes)
   const H = 152
   /** The lowest 5 px are left free for the label of 0. */
-  const y = $derived((percent: number) => (1 - percent / s.top) * (H - 5))
+  const y = $derived(scaleLinear([0, s.top], [H - 5, 0]))
   $effect(() => {
     if (trace === 'parade') s.parade.forEach((part, i) => parts[i] && drawGlow(parts[i], part, s.wave_columns, s.wave_rows, INKS[i]))
     else if (canvas) drawGlow(canvas, trace === 'luma' ? s.waveform : s.waveform_key, s.wave_columns, s.wave_rows, inkOf(prefs.theme))

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Shape of the emitter, its beam or photometry file with the polar curve, and what is put before it. */
+  import { lineRadial } from 'd3-shape'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import { MODIFIERS } from '../../lib/facts.generated'
@@ -100,10 +101,11 @@
     }
   }
   const R = 46
+  /** Downward is along the lamp's axis: d3 counts angles from above and clockwise. */
   const polar = (which: 1 | 2) =>
-    curve
-      ? `M${curve.curve.map((p) => `${(60 + (R * p[which] * Math.sin((p[0] * Math.PI) / 180)) / curve!.peak_cd).toFixed(1)} ${(8 + (R * p[which] * Math.cos((p[0] * Math.PI) / 180)) / curve!.peak_cd).toFixed(1)}`).join('L')}`
-      : ''
+    lineRadial<number[]>()
+      .angle((p) => Math.PI - (p[0] * Math.PI) / 180)
+      .radius((p) => (R * p[which]) / (curve?.peak_cd ?? 1))(curve?.curve ?? [])
 </script>
 
 <Choice label="Emitter" value={lamp.fixture.emitter.shape} options={SHAPES} onchange={shape} />
@@ -145,8 +147,15 @@
             stroke-width="0.6"
           />{/each}
         <path d="M60 8V60M10 8H110" stroke="var(--line)" stroke-width="0.6" />
-        <path d={polar(1)} fill="none" stroke="var(--color-base-content)" stroke-width="1.3" />
-        <path d={polar(2)} fill="none" stroke="var(--color-base-content)" stroke-width="1" stroke-dasharray="3 2" />
+        <path transform="translate(60 8)" d={polar(1)} fill="none" stroke="var(--color-base-content)" stroke-width="1.3" />
+        <path
+          transform="translate(60 8)"
+          d={polar(2)}
+          fill="none"
+          stroke="var(--color-base-content)"
+          stroke-width="1"
+          stroke-dasharray="3 2"
+        />
       </svg>
       <figcaption class="label-text">
         {curve.peak_cd.toFixed(0)} cd, {curve.flux_lm.toFixed(0)} lm, {curve.half_peak_deg.toFixed(0)}° to half peak. Line: along the

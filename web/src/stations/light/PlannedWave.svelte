@@ -1,5 +1,7 @@
 <script lang="ts">
   /** The waveform that the needed screen will draw: a line per row, the wanted band behind it. */
+  import { scaleLinear } from 'd3-scale'
+  import { line } from 'd3-shape'
   import Term from '../../parts/Term.svelte'
   import type { Evaluation } from '../../lib/types'
   let { evaluation }: { evaluation: Evaluation | null } = $props()
@@ -19,22 +21,14 @@
   const all = $derived(lines.flat().filter((v): v is number => v !== null))
   const low = $derived(Math.max(0, Math.floor((Math.min(map?.target_low ?? 40, ...all) - 4) / 10) * 10))
   const high = $derived(Math.ceil((Math.max(map?.target_high ?? 50, ...all) + 4) / 10) * 10)
-  const y = $derived((v: number) => HEIGHT - ((v - low) / (high - low)) * HEIGHT)
-  const x = $derived((c: number) => LEFT + ((c + 0.5) / (map?.x.length ?? 1)) * (width - LEFT))
-  const draw = (row: (number | null)[]) => {
-    let pen = false
-    return row
-      .map((v, c) => {
-        if (v === null) return ((pen = false), '')
-        const step = `${pen ? 'L' : 'M'}${x(c).toFixed(1)} ${y(v).toFixed(1)}`
-        pen = true
-        return step
-      })
-      .join('')
-  }
-  const ticks = $derived(
-    Array.from({ length: (high - low) / 10 + 1 }, (_, i) => low + 10 * i).filter((_, i, a) => a.length < 7 || i % 2 === 0),
-  )
+  const y = $derived(scaleLinear([low, high], [HEIGHT, 0]))
+  const x = $derived(scaleLinear([-0.5, (map?.x.length ?? 1) - 0.5], [LEFT, width]))
+  const draw = (row: (number | null)[]) =>
+    line<number | null>()
+      .defined((v) => v !== null)
+      .x((_, c) => x(c))
+      .y((v) => y(v ?? 0))(row)
+  const ticks = $derived(y.ticks((high - low) / 10 < 6 ? (high - low) / 10 : (high - low) / 20))
   const said = $derived(
     all.length ? `between ${Math.min(...all).toFixed(0)} and ${Math.max(...all).toFixed(0)} %` : 'no needed screen in view',
   )

@@ -1,5 +1,7 @@
 <script lang="ts">
   /** Shadow and spill against the distance of the mark, the mark on it; drag it, or choose a school. */
+  import { scaleLinear } from 'd3-scale'
+  import { line } from 'd3-shape'
   import { distances } from '../../lib/lightApi'
   import { prefs } from '../../lib/prefs.svelte'
   import { Resource } from '../../lib/resource.svelte'
@@ -30,10 +32,13 @@
   const curve = $derived(found?.curve ?? [])
   const far = $derived(Math.max(3, ...curve.map((p) => p.z)))
   const top = $derived(Math.max(10, ...curve.flatMap((p) => [p.edge ?? 0, p.shadow_area > 0 ? p.shadow_percent : 0])))
-  const x = $derived((z: number) => LEFT + (z / far) * (width - LEFT - 8))
-  const y = $derived((v: number) => 6 + (1 - v / top) * (HEIGHT - BOTTOM - 6))
-  const line = $derived((value: (p: AtDistance) => number | null) =>
-    curve.flatMap((p) => (value(p) === null ? [] : [`${x(p.z).toFixed(1)} ${y(value(p)!).toFixed(1)}`])).join('L'),
+  const x = $derived(scaleLinear([0, far], [LEFT, width - 8]))
+  const y = $derived(scaleLinear([0, top], [HEIGHT - BOTTOM, 6]))
+  const drawn = $derived((value: (p: AtDistance) => number | null) =>
+    line<AtDistance>()
+      .defined((p) => value(p) !== null)
+      .x((p) => x(p.z))
+      .y((p) => y(value(p) ?? 0))(curve),
   )
   const shadow = (p: AtDistance) => (p.shadow_area > 0 ? p.shadow_percent : 0)
   const here = $derived(plan.subject?.z ?? 0)
@@ -55,7 +60,7 @@
     if (event.buttons !== 1 || !curve.length) return
     const svg = event.currentTarget as SVGSVGElement
     svg.setPointerCapture(event.pointerId)
-    const z = ((event.clientX - svg.getBoundingClientRect().left - LEFT) / (width - LEFT - 8)) * far
+    const z = x.invert(event.clientX - svg.getBoundingClientRect().left)
     const point = nearest(z)
     if (Math.abs(point.z - tried) > 0.01) go(point)
   }
@@ -94,8 +99,8 @@
         {#each curve as point (point.z)}<text x={x(point.z)} y={HEIGHT - 5} text-anchor="middle" class="fill-quiet text-label"
             >{point.z}</text
           >{/each}
-        <path d="M{line(shadow)}" fill="none" stroke="var(--color-base-content)" stroke-width="1.6" />
-        <path d="M{line((p) => p.edge)}" fill="none" stroke="var(--screen-{plan.screen.hue})" stroke-width="2.2" />
+        <path d={drawn(shadow)} fill="none" stroke="var(--color-base-content)" stroke-width="1.6" />
+        <path d={drawn((p) => p.edge)} fill="none" stroke="var(--screen-{plan.screen.hue})" stroke-width="2.2" />
         <line x1={x(here)} x2={x(here)} y1="0" y2={HEIGHT - BOTTOM} stroke="var(--color-base-content)" stroke-dasharray="3 3" />
         {#if Math.abs(tried - here) > 0.01}<line
             x1={x(tried)}
