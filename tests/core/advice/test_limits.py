@@ -85,10 +85,10 @@ def garment_at(percent: float) -> Evaluation:
     return of(subject={"wardrobe": [{"name": "scarf", "reflectance": [0.1, 0.1 + step, 0.1]}]})
 
 
-def spill(name: str, kind: Any, share: float) -> Evaluation:
+def spill(name: str, kind: Any, share: float, lamps: float = 0.0) -> Evaluation:
     light = np.full(3, 100.0)
     face = ProbeReading(Place("face", "front", (0, 1.6, 2.4), (0, 0, 1)), light, 0.0, (), 0.0, True)
-    place = ProbeReading(Place(name, kind, (0, 1.6, 2.4), (0, 0, 1)), light, share, (), 0.0, True)
+    place = ProbeReading(Place(name, kind, (0, 1.6, 2.4), (0, 0, 1)), light, share, (), lamps, True)
     probes = (place,) if name == "face" else (face, place)
     return replace(BASE, spill=replace(BASE.spill, probes=probes))
 
@@ -205,6 +205,8 @@ CASES: list[Case] = [
      [(0.49, "fine"), (0.51, "consider"), (0.99, "consider"), (1.01, "fix"), (2.49, "fix"), (2.51, "stop"),
       (-0.49, "fine"), (-0.51, "consider")]),
     ("subject.exposure", lambda v: over(v, plate=29.0), [(-0.99, "fine"), (-1.01, "consider"), (0.51, "consider")]),
+    ("subject.exposure", lambda v: over(v, plate=31.0), [(-0.51, "consider")]),
+    ("subject.exposure", lambda v: over(v, plate=64.0), [(0.51, "consider")]),
     ("subject.exposure", lambda v: over(v, plate=66.0), [(0.99, "fine"), (1.01, "consider"), (-0.51, "consider")]),
     ("subject.above-screen", lambda v: face_at(v, 40.0),
      [(50.1, "fine"), (49.9, "consider"), (42.1, "consider"), (41.9, "fix")]),
@@ -212,6 +214,8 @@ CASES: list[Case] = [
     ("subject.edge-gap", edge_at, [(12.1, "fine"), (11.9, "consider"), (6.1, "consider"), (5.9, "fix")]),
     ("subject.spill-front", lambda v: spill("face", "front", v),
      [(2.9, "fine"), (3.1, "consider"), (6.9, "consider"), (7.1, "fix"), (27.9, "fix"), (28.1, "stop")]),
+    ("subject.spill-front", lambda v: spill("chest", "front", 20.0 + v, lamps=20.0),
+     [(2.9, "fine"), (3.1, "consider")]),
     ("subject.spill-front", lambda v: spill("chest", "front", v), [(2.9, "fine"), (3.1, "consider"), (90.0, "fix")]),
     ("subject.spill-edge", lambda v: spill("left cheek", "side", v),
      [(3.9, "fine"), (4.1, "consider"), (8.9, "consider"), (9.1, "fix"), (90.0, "fix")]),

@@ -81,11 +81,11 @@ def test_schools_ask_for_their_levels(make: MakePlan) -> None:
     light = np.full(3, 1000.0)
     assert level_target(make(), light).level == 42.0
     assert level_target(make(targets={"level_school": "mid-grey"}), light).level == 55.0
-    dark, bright = (
+    follows = [
         level_target(make(targets={"level_school": "follow-plate"}, plate={"mean_level": m}), light).level
-        for m in (10, 80)
-    )
-    assert dark < 35 < 50 < bright
+        for m in (4, 15, 40, 75, 95)
+    ]
+    assert follows == pytest.approx([30.0, 33.25, 42.0, 54.25, 60.0])
     own = level_target(make(targets={"level_school": "custom", "screen_level": 47}), light)
     assert (own.low, own.level, own.high) == (44.0, 47.0, 50.0)
 

@@ -31,6 +31,18 @@ def test_the_f_number_that_makes_a_range_sharp(make: MakePlan) -> None:
     assert min(3.6 - near, far - 4.3) == pytest.approx(0.0, abs=1e-6)
 
 
+def test_two_recorded_pixels_still_look_sharp() -> None:
+    assert SHARP_PX == 2.0
+
+
+@pytest.mark.parametrize(
+    ("shutter", "off"), [(1 / 1000, 0.5), (1 / 150, 1 / 3), (1 / 80, 0.25), (3 / 200, 0.5), (1 / 50, 0.0)]
+)
+def test_how_far_a_shutter_is_from_whole_flashes(shutter: float, off: float) -> None:
+    """A shutter far shorter than a flash catches any part of it: half a flash is the worst that can be said."""
+    assert flicker_error(shutter, 50.0) == pytest.approx(off)
+
+
 @pytest.mark.parametrize(("shutter", "safe"), [(1 / 50, True), (1 / 100, True), (1 / 60, False), (1 / 200, False)])
 def test_whole_flashes_at_50_hz(shutter: float, safe: bool) -> None:
     assert (flicker_error(shutter, 50.0) < 0.01) is safe

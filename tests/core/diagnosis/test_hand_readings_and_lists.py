@@ -126,6 +126,11 @@ def test_a_clean_frame_ticks_all_that_a_frame_can_and_a_drift_unticks() -> None:
     items = ticked(seen)
     measured = ("screen-found", "level", "even", "hue", "noise", "spill", "sharp", "clipped", "drifted")
     assert [name for name in measured if not items[name].done] == []
+    assert reading.contact is not None
+    beside = replace(reading, contact=replace(reading.contact, screen_sides=("left",)))
+    assert "leaves it: left" in {i.id: i for i in items_of(evaluation, findings, beside, rows)}["inside"].says
+    below = replace(reading, contact=replace(reading.contact, screen_sides=("bottom",)))
+    assert {i.id: i for i in items_of(evaluation, findings, below, rows)}["inside"].done is True
     warm = ticked(replace(seen, hue_deg=230.0))
     assert warm["drifted"].done is False
     assert "hue -9.0 °" in warm["drifted"].says

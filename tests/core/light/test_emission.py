@@ -67,6 +67,23 @@ def test_an_umbrella_softens(make: MakePlan) -> None:
     assert lux(plan, x=0.7) == pytest.approx(lux(same, x=0.7), rel=1e-9)
 
 
+@pytest.mark.parametrize(
+    ("kind", "usual"),
+    [
+        ("softbox", {"width": 0.9, "height": 0.6, "transmission": 0.55}),
+        ("umbrella", {"width": 1.0, "transmission": 0.55}),
+        ("diffusion", {"width": 1.0, "height": 1.0, "distance": 0.5, "transmission": 0.5}),
+        ("grid", {"deg": 40.0}),
+        ("doors", {"deg": 45.0}),
+    ],
+)
+def test_a_field_left_out_takes_the_usual_value(make: MakePlan, kind: str, usual: dict[str, float]) -> None:
+    """The light of a modifier without numbers is the light of one whose usual numbers are written out."""
+    plain = with_modifier(make, kind=kind)
+    for x in (0.0, 0.4, 0.9, 1.1):
+        assert lux(plain, x=x) == pytest.approx(lux(with_modifier(make, kind=kind, **usual), x=x), rel=1e-9)
+
+
 def test_a_gel_colours_and_costs(make: MakePlan) -> None:
     red = make(subject=None, lights=[{**BARE, "gel": [0.9, 0.2, 0.1]}])
     at, facing = np.array([0.0, 1.0, 2.0]), np.array([0.0, 0.0, 1.0])

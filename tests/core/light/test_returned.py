@@ -51,6 +51,16 @@ def test_a_lit_screen_in_the_dark(
         assert light.from_screen[0] / light.from_screen[GREEN] == pytest.approx(0.06 / 0.34, rel=1e-6)
 
 
+def test_light_from_behind_shines_through_the_cloth(make: MakePlan) -> None:
+    """A cloth that fills half the space in view sends back what it lets through, scattered evenly: E = t * E_behind
+    times the share of the view, which the lit screen in the dark knows."""
+    thin = make(room=grey(0), screen={"bottom": 0.1, "gloss": 0, "transmittance": 0.2, "behind_lux": 500}, lights=[])
+    lit = make(room=grey(0), screen={"bottom": 0.1, "gloss": 0}, lights=[sun([0, 1, 5], [0, 1, 0])])
+    through, back = (probe(plan, (0, 1.5, 1), (0, 0, -1)).from_screen[GREEN] for plan in (thin, lit))
+    assert through == pytest.approx(back * 0.2 * 500 / 1000, rel=1e-6)
+    assert through > 0
+
+
 def test_a_floor_run_lights_from_below(make: MakePlan) -> None:
     down = sun([0, 5, 1.5], [0, 0, 1.5])
     for run, below, to_camera in ((0.0, 0.0, 0.0), (3.0, 241.0, 44.0)):

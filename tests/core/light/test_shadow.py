@@ -81,6 +81,28 @@ def test_a_sun_throws_a_shadow_of_the_bodys_width(make: MakePlan) -> None:
     assert np.ptp(dark) == pytest.approx(0.44 / np.cos(np.pi / 4), abs=0.005)
 
 
+def test_a_low_sun_draws_head_and_shoulders(make: MakePlan) -> None:
+    """Straight from the front, parallel light: the shadow is the body's outline, read off the screen."""
+    tall = 2.0
+    sun = lamp(emitter={"shape": "sun"}, normal_lux=5000, role="key", position=[0, 1.2, 5], aim=[0, 1.2, 0])
+    plan = make(subject={"x": 0.0, "z": 1.0, "height": tall}, lights=[sun])
+    assert plan.subject is not None
+
+    def dark(points: Floats) -> Floats:
+        return lost_share(emission_of(plan.lights[0]), figure_of(plan.subject), points, FRONT, NONE) > 0.5
+
+    up = np.linspace(1.6, 2.3, 1401)
+    across = np.linspace(-0.4, 0.4, 1601)
+    beside_the_neck = up[dark(np.stack([np.full_like(up, 0.18), up, np.zeros_like(up)], axis=1))]
+    assert beside_the_neck.max() == pytest.approx(0.87 * tall, abs=0.002)
+    over_the_head = up[dark(np.stack([np.zeros_like(up), up, np.zeros_like(up)], axis=1))]
+    assert over_the_head.max() == pytest.approx(0.965 * tall + 0.12, abs=0.002)
+    through_the_head = across[
+        dark(np.stack([across, np.full_like(across, 0.965 * tall), np.zeros_like(across)], axis=1))
+    ]
+    assert np.ptp(through_the_head) == pytest.approx(2 * 0.12, abs=0.002)
+
+
 def test_shadow_leaves_the_needed_screen_with_distance(make: MakePlan) -> None:
     """A key high at the side: near the screen the shadow is in the picture, further off it is not."""
     deep = []

@@ -45,8 +45,8 @@ def plan(recording: dict[str, Any] = RAW, subject: dict[str, Any] | None = None,
 
 
 @cache
-def captured(shutter: float = 0.01) -> Capture:
-    return capture_of(evaluate(plan(shutter_s=shutter), STORE), STORE)
+def captured(shutter: float = 0.01, **camera: Any) -> Capture:
+    return capture_of(evaluate(plan(shutter_s=shutter, **camera), STORE), STORE)
 
 
 def measures(capture: Capture) -> Measures:
@@ -134,6 +134,14 @@ def test_ideal_is_a_hundred_and_the_border_fifty() -> None:
     assert quality_of(parts_of(ideal, ideal, border)) == pytest.approx(100.0)
     assert quality_of(parts_of(border, ideal, border)) <= 60.0
     assert sum(WEIGHTS.values()) == pytest.approx(1.0)
+
+
+def test_the_border_is_taken_at_iso_1600_and_a_fiftieth() -> None:
+    """At ISO 1600 the border is the plan's own noise, at 400 (four times the electrons) about twice as much."""
+    own, slow = (border_of(captured(**camera)) for camera in ({"iso": 1600}, {"iso": 400}))
+    assert own.noise == pytest.approx(1.0)
+    assert slow.noise == pytest.approx(2.0, rel=0.05)
+    assert slow.smear_px == pytest.approx(2.0 * captured(iso=400).smear_px)
 
 
 @pytest.fixture(scope="module")

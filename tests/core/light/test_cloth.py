@@ -1,0 +1,31 @@
+"""Sheen of a glossy cloth against the lobe's closed form."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.light.basis import BasisStore
+from tests.conftest import MakePlan, lamp
+
+
+def brightest(make: MakePlan, gloss: float, aside: float) -> float:
+    """A sun from `aside` degrees off the lens's axis, far off: every place mirrors it by the same angle."""
+    turn = np.radians(aside)
+    sun = lamp(
+        emitter={"shape": "sun"}, normal_lux=1000, position=[100 * np.sin(turn), 1.3, 100 * np.cos(turn)],
+        aim=[0, 1.3, 0],
+    )  # fmt: skip
+    room = {"ambient_lux": 0, "reflectance": {part: [0.0] * 3 for part in ("walls", "ceiling", "floor")}}
+    plan = make(room=room, subject=None, screen={"gloss": gloss}, lights=[sun], camera={"z": 8.0, "y": 1.3})
+    texture = evaluate(plan, BasisStore()).texture
+    assert texture is not None
+    return texture.highlights[0].added if texture.highlights else 0.0
+
+
+def test_a_lamp_behind_the_lens_shines_by_half_the_exponent_and_one(make: MakePlan) -> None:
+    """Mirrored straight into the lens the lobe (n + 2) / 2 * cos^n stands at its peak: 6 for n = 10."""
+    assert brightest(make, 0.05, 0.0) == pytest.approx(6.0 * 0.05, rel=0.02)
+    assert brightest(make, 0.10, 0.0) == pytest.approx(6.0 * 0.10, rel=0.02)
+    assert brightest(make, 0.0, 0.0) == 0.0
