@@ -4,6 +4,12 @@ import type { components } from './schema.generated'
 type Schemas = components['schemas']
 export type Plan = Schemas['Plan']
 export type Light = Plan['lights'][number]
+export type Place = Light['position']
+export type Emitter = Light['fixture']['emitter']
+export type Camera = Plan['camera']
+export type Screen = Plan['screen']
+export type Pane = NonNullable<Plan['window']>
+export type Subject = NonNullable<Plan['subject']>
 export type Setup = Schemas['SetupModel']
 export type SetupSummary = Schemas['SetupSummary']
 export type Evaluation = Schemas['EvaluationModel']

@@ -4,6 +4,7 @@
   import Floor from './Floor.svelte'
   import Inspector from './Inspector.svelte'
   import Section from './Section.svelte'
+  import type { Board } from '../lib/board'
   import { session } from '../lib/session.svelte'
   import { extentOf, sheetOf, type Sheet } from '../lib/sheet'
   import type { Change, Thing } from '../lib/types'
@@ -25,6 +26,14 @@
     held = null
     session.settle()
   }
+  const board: Board = $derived({
+    plan,
+    evaluation: session.evaluation,
+    selected: session.selected,
+    select,
+    change,
+    settle,
+  })
   /** The inspector keeps to the side of the sheet where the selected thing is not. */
   const place = $derived.by(() => {
     const thing = session.selected
@@ -46,26 +55,8 @@
     onclick={(event) => event.target === event.currentTarget && (session.selected = null)}
   >
     <Dimensions {plan} {sheet} />
-    <Section
-      {plan}
-      evaluation={session.evaluation}
-      ghost={session.ghost?.plan ?? null}
-      {sheet}
-      selected={session.selected}
-      {select}
-      {change}
-      {settle}
-    />
-    <Floor
-      {plan}
-      evaluation={session.evaluation}
-      ghost={session.ghost?.plan ?? null}
-      {sheet}
-      selected={session.selected}
-      {select}
-      {change}
-      {settle}
-    />
+    <Section {board} {sheet} tried={session.ghost?.plan ?? null} />
+    <Floor {board} {sheet} tried={session.ghost?.plan ?? null} />
   </svg>
   {#if session.selected}
     <div

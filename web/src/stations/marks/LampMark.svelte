@@ -1,0 +1,59 @@
+<script lang="ts">
+  /** A lamp: its face turned to where it aims, a line to there, its number; the aim can be pulled when it is chosen. */
+  import Grip from './Grip.svelte'
+  import type { Board } from '../../lib/board'
+  import { moved, type Projection } from '../../lib/projection'
+  let { board, view, index }: { board: Board; view: Projection; index: number } = $props()
+
+  const lamp = $derived(board.plan.lights[index])
+  const thing = $derived(`light:${lamp.id}` as const)
+  const chosen = $derived(board.selected === thing)
+  const on = $derived(lamp.on && lamp.dimmer > 0)
+  const [x, y] = $derived(view.at(lamp.position))
+  const [aimX, aimY] = $derived(view.at(lamp.aim))
+  const away = $derived(Math.hypot(x - aimX, y - aimY) || 1)
+  const half = $derived(Math.max(5, (view.face(lamp.fixture.emitter) * view.scale) / 2))
+  const turn = $derived((Math.atan2(aimY - y, aimX - x) * 180) / Math.PI)
+  /** On the floor behind the lamp, away from its light; from the side above it, where nobody stands before it. */
+  const label = $derived.by(() => {
+    if (view.view === 'side view') return { x, y: y - half - 5, anchor: 'middle' }
+    const anchor = x > aimX + 0.3 * away ? 'start' : 'middle'
+    return { x: x + ((x - aimX) / away) * 16, y: y + ((y - aimY) / away) * 20 + 4, anchor }
+  })
+</script>
+
+<line class="hair" class:pick={chosen} x1={x} y1={y} x2={aimX} y2={aimY} stroke-dasharray={chosen ? '5 3' : '1 5'} />
+{#if chosen}
+  <Grip
+    {board}
+    {view}
+    {thing}
+    label="Aim of {lamp.name}, {view.view}"
+    place={lamp.aim}
+    move={(was, by) => [{ path: `lights[${index}].aim`, value: moved(view, was.lights[index].aim, by) }]}
+  >
+    <circle cx={aimX} cy={aimY} r="4" fill="var(--color-base-100)" class="drawn pick" />
+    <path d="M{aimX - 8} {aimY}h16M{aimX} {aimY - 8}v16" class="drawn pick" />
+  </Grip>
+{/if}
+<Grip
+  {board}
+  {view}
+  {thing}
+  label="{lamp.name}, {view.view}"
+  place={lamp.position}
+  move={(was, by) => [{ path: `lights[${index}].position`, value: moved(view, was.lights[index].position, by) }]}
+>
+  <g transform="translate({x} {y}) rotate({turn})">
+    <path d="M0 {-half}V{half}" stroke-width="3" class="drawn" class:pick={chosen} stroke-opacity={on ? 1 : 0.5} />
+    <path
+      d="M-7 {-half * 0.55}L-1 {-half}V{half}L-7 {half * 0.55}Z"
+      fill={on ? 'var(--figure)' : 'var(--color-base-100)'}
+      class="drawn"
+      class:pick={chosen}
+    />
+  </g>
+</Grip>
+<text pointer-events="none" x={label.x} y={label.y} text-anchor={label.anchor} class:strong={chosen}>
+  {index + 1}{view.named ? ` ${lamp.name}` : ''}
+</text>
