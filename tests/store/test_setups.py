@@ -83,7 +83,7 @@ def test_delete_hides_and_restore_brings_back(setups: Setups) -> None:
 def test_an_old_database_is_backed_up_before_it_is_migrated(tmp_path: Path) -> None:
     sessions = open_database(tmp_path)
     Setups(sessions).create(titled("old"))
-    with sessions.begin() as session:
+    with sessions.write() as session:
         session.execute(text("UPDATE alembic_version SET version_num = '0000'"))
     with pytest.raises(Exception, match="0000"):
         open_database(tmp_path)
@@ -96,7 +96,7 @@ def test_frames_of_an_older_folder_come_through_the_migration(tmp_path: Path) ->
     """At 0004 numbers came again; what was stored keeps its own, and the next one is new."""
     sessions = open_database(tmp_path)
     setup = Setups(sessions).create(titled("old"))
-    with sessions.begin() as session:
+    with sessions.write() as session:
         session.execute(text("DROP TABLE frames"))
         session.execute(
             text(

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import logging
 import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -12,15 +14,36 @@ from alembic import command
 from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 from .data_folder import backups_dir, database_file, frames_dir, keys_dir, plates_dir
 
 log = logging.getLogger(__name__)
 
+WAIT_MS = 15_000
+"""How long a writer waits for those before it; a save takes a few milliseconds."""
 
-def open_database(place: Path) -> sessionmaker[Session]:
+
+class Sessions:
+    """`read()` sees the database as it is now; `write()` holds the write lock from its first word on.
+
+    What a write decides by is read under the lock. Otherwise two writers read the same revision, and the later one
+    overwrites the earlier: SQLite's plain BEGIN takes the lock at the first change only.
+    """
+
+    def __init__(self, engine: Engine) -> None:
+        self.read = sessionmaker(engine, expire_on_commit=False)
+        self._write = sessionmaker(engine.execution_options(write=True), expire_on_commit=False)
+
+    @contextmanager
+    def write(self) -> Iterator[Session]:
+        """One transaction: committed at the end, or rolled back on an error."""
+        with self._write.begin() as session:
+            yield session
+
+
+def open_database(place: Path) -> Sessions:
     """Sessions on the database of a data folder, made and migrated as needed.
 
     Raises OSError where the folder can't be made or written.
@@ -29,14 +52,21 @@ def open_database(place: Path) -> sessionmaker[Session]:
         folder.mkdir(parents=True, exist_ok=True)
     engine = create_engine(f"sqlite:///{database_file(place)}")
     event.listen(engine, "connect", _settings)
+    event.listen(engine, "begin", _begin)
     _migrate(engine, place)
-    return sessionmaker(engine, expire_on_commit=False)
+    return Sessions(engine)
 
 
 def _settings(connection: Any, record: Any) -> None:
     """An acknowledged save survives a kill and a power cut: WAL with a full sync at every commit."""
-    for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=5000"):
+    # The driver begins nothing by itself: `_begin` does.
+    connection.isolation_level = None
+    for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", f"busy_timeout={WAIT_MS}"):
         connection.execute(f"PRAGMA {pragma}")
+
+
+def _begin(connection: Connection) -> None:
+    connection.exec_driver_sql("BEGIN IMMEDIATE" if connection.get_execution_options().get("write") else "BEGIN")
 
 
 def _migrate(engine: Engine, place: Path) -> None:

@@ -11,9 +11,9 @@ from pathlib import Path
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, sessionmaker
 
 from .data_folder import frames_dir
+from .database import Sessions
 from .setups import NotFound, live_row, now
 from .tables import FrameRow
 
@@ -35,18 +35,18 @@ class StoredFrame:
 class Frames:
     """The repository. A frame is stored only once it has been read without error."""
 
-    def __init__(self, sessions: sessionmaker[Session], place: Path) -> None:
+    def __init__(self, sessions: Sessions, place: Path) -> None:
         self._sessions, self._folder = sessions, frames_dir(place)
 
     def of_setup(self, setup_id: int) -> list[StoredFrame]:
         """A set-up's frames, newest first."""
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             live_row(session, setup_id)
             rows = session.scalars(select(FrameRow).where(FrameRow.setup_id == setup_id).order_by(FrameRow.id.desc()))
             return [self._frame(row) for row in rows]
 
     def get(self, frame_id: int) -> StoredFrame:
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             row = session.get(FrameRow, frame_id)
             if row is None:
                 raise NotFound(f"there is no frame {frame_id}")
@@ -57,7 +57,7 @@ class Frames:
     ) -> StoredFrame:
         """Keep a copy of the picture in `source` with what was read of it and pictures made of it."""
         stored = secrets.token_hex(12)
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             live_row(session, setup_id)
             (self._folder / stored).mkdir()
             shutil.copyfile(source, self._folder / stored / ORIGINAL)
@@ -70,7 +70,7 @@ class Frames:
 
     def update(self, frame_id: int, data: dict[str, Any], files: dict[str, bytes | None]) -> StoredFrame:
         """Another reading of the same picture; a file given as None is taken away."""
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = session.get(FrameRow, frame_id)
             if row is None:
                 raise NotFound(f"there is no frame {frame_id}")
@@ -90,7 +90,7 @@ class Frames:
         return found
 
     def delete(self, frame_id: int) -> None:
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = session.get(FrameRow, frame_id)
             if row is None:
                 raise NotFound(f"there is no frame {frame_id}")

@@ -5,10 +5,9 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
-from sqlalchemy.orm import Session, sessionmaker
-
 from ausblick.core.kit import Kit, dump_kit, kit_from
 
+from .database import Sessions
 from .tables import KitRow
 
 ONLY = 1
@@ -29,18 +28,18 @@ class KitConflict(RuntimeError):
 
 
 class Kits:
-    def __init__(self, sessions: sessionmaker[Session]) -> None:
+    def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
 
     def get(self) -> StoredKit:
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             row = session.get(KitRow, ONLY)
             return StoredKit(0, Kit()) if row is None else StoredKit(row.revision, kit_from(json.loads(row.document)))
 
     def save(self, base: int, kit: Kit) -> StoredKit:
         """Raises KitConflict when `base` isn't the latest."""
         document = json.dumps(dump_kit(kit), allow_nan=False)
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = session.get(KitRow, ONLY)
             if (0 if row is None else row.revision) == base:
                 if row is None:

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from sqlalchemy import func, select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from ausblick.core.plan import Change, Plan, apply_changes, dump_plan, read_plan
 
+from .database import Sessions
 from .tables import RevisionRow, SetupRow
 
 
@@ -52,26 +53,26 @@ class Conflict(RuntimeError):
 class Setups:
     """The repository. Every call is one transaction."""
 
-    def __init__(self, sessions: sessionmaker[Session]) -> None:
+    def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
 
     def all(self) -> list[Setup]:
         """Every set-up that isn't deleted, in the order of making."""
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             rows = session.scalars(select(SetupRow).where(SetupRow.deleted.is_(None)).order_by(SetupRow.id))
             return [_setup(session, row) for row in rows]
 
     def anything(self) -> bool:
         """Was there ever a set-up here, deleted ones counted?"""
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             return session.scalar(select(SetupRow.id).limit(1)) is not None
 
     def get(self, setup_id: int) -> Setup:
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             return _setup(session, live_row(session, setup_id))
 
     def create(self, plan: Plan) -> Setup:
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = SetupRow(revision=1, created=now(), changed=now())
             session.add(row)
             session.flush()
@@ -80,7 +81,7 @@ class Setups:
 
     def save(self, setup_id: int, base: int, plan: Plan) -> Setup:
         """Make the plan the current revision. Raises Conflict when `base` isn't the latest."""
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = live_row(session, setup_id)
             if row.revision == base:
                 return _advance(session, row, _add(session, row, plan, "save").id)
@@ -92,7 +93,7 @@ class Setups:
 
     def rename(self, setup_id: int, title: str) -> Setup:
         """Change the title alone; nobody's drawing is touched, so no base is asked for."""
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = live_row(session, setup_id)
             plan = apply_changes(_current(session, row), [Change("title", title)])
             return _advance(session, row, _add(session, row, plan, "save").id)
@@ -103,20 +104,20 @@ class Setups:
         return self.create(apply_changes(plan, [Change("title", title)]))
 
     def undo(self, setup_id: int) -> Setup:
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = live_row(session, setup_id)
             here = session.get_one(RevisionRow, row.current_id)
             return _setup(session, row) if here.parent_id is None else _advance(session, row, here.parent_id)
 
     def redo(self, setup_id: int) -> Setup:
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = live_row(session, setup_id)
             onward = _onward(session, row)
             return _setup(session, row) if onward is None else _advance(session, row, onward)
 
     def versions(self, setup_id: int) -> list[Version]:
         """Named versions and refused saves, newest first."""
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             live_row(session, setup_id)
             rows = session.scalars(
                 select(RevisionRow)
@@ -127,30 +128,30 @@ class Setups:
 
     def name_version(self, setup_id: int, name: str) -> Version:
         """Give the current revision a name under which it is found again."""
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = live_row(session, setup_id)
             here = session.get_one(RevisionRow, row.current_id)
             here.name = name
             return Version(here.id, name, here.origin, here.created)
 
     def version_plan(self, setup_id: int, version_id: int) -> Plan:
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             return read_plan(_version(session, setup_id, version_id).plan)
 
     def open_version(self, setup_id: int, version_id: int) -> Setup:
         """Make an old version the current revision again; undo leads back."""
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = live_row(session, setup_id)
             plan = read_plan(_version(session, setup_id, version_id).plan)
             return _advance(session, row, _add(session, row, plan, "restore").id)
 
     def delete(self, setup_id: int) -> None:
         """Out of sight, not gone: `restore` brings it back."""
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             live_row(session, setup_id).deleted = now()
 
     def restore(self, setup_id: int) -> Setup:
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             row = session.get(SetupRow, setup_id)
             if row is None:
                 raise NotFound(f"there is no set-up {setup_id}")

@@ -11,11 +11,12 @@ from pathlib import Path
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from ausblick.core.plan import Plan, dump_plan, read_plan
 
 from .data_folder import keys_dir
+from .database import Sessions
 from .setups import NotFound, live_row, now
 from .tables import TestKeyRow
 
@@ -38,17 +39,17 @@ class StoredKey:
 class TestKeys:
     """The repository."""
 
-    def __init__(self, sessions: sessionmaker[Session], place: Path) -> None:
+    def __init__(self, sessions: Sessions, place: Path) -> None:
         self._sessions, self._folder = sessions, keys_dir(place)
 
     def of_setup(self, setup_id: int) -> list[StoredKey]:
         """A set-up's keys, newest first."""
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             live_row(session, setup_id)
             return [self._key(row) for row in self._rows(session, setup_id)]
 
     def get(self, key_id: int) -> StoredKey:
-        with self._sessions() as session:
+        with self._sessions.read() as session:
             row = session.get(TestKeyRow, key_id)
             if row is None:
                 raise NotFound(f"there is no test key {key_id}")
@@ -57,7 +58,7 @@ class TestKeys:
     def add(self, setup_id: int, plan: Plan, report: dict[str, Any], pictures: dict[str, bytes]) -> StoredKey:
         """Keep a key; `pictures` by file name. Raises NotFound where the set-up is gone."""
         stored = secrets.token_hex(12)
-        with self._sessions.begin() as session:
+        with self._sessions.write() as session:
             live_row(session, setup_id)
             (self._folder / stored).mkdir()
             for name, content in pictures.items():

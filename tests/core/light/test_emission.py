@@ -80,7 +80,7 @@ def test_an_umbrella_softens(make: MakePlan) -> None:
 def test_a_field_left_out_takes_the_usual_value(make: MakePlan, kind: str, usual: dict[str, float]) -> None:
     """The light of a modifier without numbers is the light of one whose usual numbers are written out."""
     plain = with_modifier(make, kind=kind)
-    for x in (0.0, 0.4, 0.9, 1.1):
+    for x in (0.0, 0.4, 0.9, 1.1, 2.0, 3.2, 6.5):
         assert lux(plain, x=x) == pytest.approx(lux(with_modifier(make, kind=kind, **usual), x=x), rel=1e-9)
 
 
