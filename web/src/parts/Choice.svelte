@@ -11,7 +11,7 @@
 
 <div class="flex items-center justify-between gap-2">
   <label for={id} class="label-text">{label}</label>
-  <select {id} class="entry w-32" {value} onchange={(event) => onchange(event.currentTarget.value)}>
+  <select {id} class="select select-sm w-32" {value} onchange={(event) => onchange(event.currentTarget.value)}>
     {#each options as [key, word] (key)}<option value={key}>{word}</option>{/each}
   </select>
 </div>

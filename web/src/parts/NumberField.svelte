@@ -63,7 +63,7 @@
   <span class="flex items-center gap-1">
     <input
       {id}
-      class="entry w-20 text-right"
+      class="input input-sm w-20 text-right"
       inputmode="decimal"
       autocomplete="off"
       value={typed ?? shown}

@@ -6,7 +6,7 @@
 <span class="flex items-center gap-1.5">
   <button
     type="button"
-    class="plain"
+    class="btn btn-sm"
     aria-label="Lengths in {prefs.length === 'm' ? 'metres' : 'feet and inches'}; change"
     onclick={() => prefs.set({ length: prefs.length === 'm' ? 'ft' : 'm' })}
   >
@@ -14,7 +14,7 @@
   </button>
   <button
     type="button"
-    class="plain"
+    class="btn btn-sm"
     aria-label="Light in {prefs.light === 'lx' ? 'lux' : 'foot-candles'}; change"
     onclick={() => prefs.set({ light: prefs.light === 'lx' ? 'fc' : 'lx' })}
   >
@@ -22,7 +22,7 @@
   </button>
   <button
     type="button"
-    class="plain"
+    class="btn btn-sm"
     aria-label="Theme for the {prefs.theme}; change"
     onclick={() => prefs.set({ theme: prefs.theme === 'set' ? 'desk' : 'set' })}
   >

@@ -12,7 +12,7 @@
   <label for={id} class="label-text">{label}</label>
   <input
     {id}
-    class="entry {wide ? '!w-60' : '!w-32'}"
+    class="input input-sm {wide ? '!w-60' : '!w-32'}"
     {value}
     maxlength="200"
     autocomplete="off"

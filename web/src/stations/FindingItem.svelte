@@ -42,8 +42,8 @@
               </span>
               <button
                 type="button"
-                class="plain shrink-0"
-                class:chosen={session.ghost?.remedy.text === remedy.text}
+                class="btn btn-sm shrink-0"
+                class:btn-active={session.ghost?.remedy.text === remedy.text}
                 aria-label="Try: {remedy.text}"
                 onclick={() => session.attempt(remedy)}>Try</button
               >

@@ -23,11 +23,11 @@
     <div class="flex items-start justify-between gap-3">
       <h2 class="font-semibold text-primary">{inUnits(session.ghost.remedy.text, prefs.length, prefs.light)}</h2>
       <span class="flex shrink-0 gap-2">
-        <button type="button" class="decide" onclick={() => session.keepGhost()}>Keep</button>
-        <button type="button" class="plain" onclick={() => session.dropGhost()}>Drop</button>
+        <button type="button" class="btn btn-sm btn-primary" onclick={() => session.keepGhost()}>Keep</button>
+        <button type="button" class="btn btn-sm" onclick={() => session.dropGhost()}>Drop</button>
       </span>
     </div>
-    <table class="mt-2 w-full">
+    <table class="table table-xs mt-2">
       <thead>
         <tr class="label-text text-left"
           ><th class="font-normal">Number</th><th class="text-right font-normal">now</th><th class="text-right font-normal">then</th></tr

@@ -89,7 +89,7 @@
     <NumberField label="Row behind row" unit="m" min={0} max={100} value={crowd.row_depth} onchange={(v) => (crowd.row_depth = v)} />
   </div>
   {#if placed?.length}
-    <table class="mt-1 w-full">
+    <table class="table table-xs mt-1">
       <thead
         ><tr class="label-text text-right"
           ><th class="text-left font-normal">Row</th><th class="font-normal">behind the mark</th><th class="font-normal">scale</th><th

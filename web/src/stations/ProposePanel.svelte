@@ -31,7 +31,9 @@
   <div class="w-64">
     <Choice label="A whole set-up for" value={framing} options={FRAMINGS} onchange={(v) => (framing = v as Framing)} />
   </div>
-  <button type="button" class="decide" disabled={search.busy} onclick={ask}>{search.busy ? 'Searching' : 'Propose a set-up'}</button>
+  <button type="button" class="btn btn-sm btn-primary" disabled={search.busy} onclick={ask}
+    >{search.busy ? 'Searching' : 'Propose a set-up'}</button
+  >
 </div>
 {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
 {#if found}
@@ -46,7 +48,7 @@
       <li class="border-t border-line py-2">
         <div class="flex items-start justify-between gap-3">
           <span><span class="font-semibold">{one.name}</span><span class="block">{text(one.says)}</span></span>
-          <button type="button" class="plain shrink-0" aria-label="Take: {one.name}" onclick={() => take(one)}>Take</button>
+          <button type="button" class="btn btn-sm shrink-0" aria-label="Take: {one.name}" onclick={() => take(one)}>Take</button>
         </div>
         <dl class="mt-1 flex flex-wrap gap-x-4 gap-y-0.5">
           {#each one.numbers.filter((n) => MAIN.includes(n.id)) as n (n.id)}

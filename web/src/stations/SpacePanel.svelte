@@ -47,7 +47,7 @@
       The table needs lenses and screens. <a class="text-primary underline" href="#/kit">Fill the kit room</a> first.
     </p>
   {:else if lenses}
-    <table class="mt-1 w-full table-fixed text-center">
+    <table class="table table-xs mt-1 table-fixed text-center">
       <thead>
         <tr class="label-text"
           ><th class="w-24 text-left font-normal">Framing</th>{#each lenses as lens (lens)}<th class="font-normal">{lens}</th>{/each}</tr

@@ -55,7 +55,7 @@
     {#each sides as side, i (i)}
       <section aria-label={i === 0 ? 'Left' : 'Right'} class="min-w-0">
         <select
-          class="entry mb-2 w-full"
+          class="select select-sm mb-2 w-full"
           aria-label={i === 0 ? 'Set-up on the left' : 'Set-up on the right'}
           value={i === 0 ? params.a : params.b}
           onchange={(event) => choose(i, event.currentTarget.value)}
@@ -81,7 +81,7 @@
   </div>
   {#if sides[0] && sides[1]}<ComparedKeys ids={[Number(params.a), Number(params.b)]} plans={[sides[0].plan, sides[1].plan]} />{/if}
   {#if rows.length}
-    <table class="mt-6 w-full max-w-2xl">
+    <table class="table table-xs mt-6 max-w-2xl">
       <thead
         ><tr class="label-text text-left"
           ><th class="font-normal">Number</th><th class="text-right font-normal">left</th><th class="text-right font-normal">right</th></tr

@@ -50,8 +50,8 @@
       <span class="flex gap-1.5" role="group" aria-label="Part of the frame">
         {#each windows as w (w.name)}<button
             type="button"
-            class="plain"
-            class:chosen={at === w.name}
+            class="btn btn-sm"
+            class:btn-active={at === w.name}
             aria-pressed={at === w.name}
             onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button
           >{/each}
@@ -59,8 +59,8 @@
       <span class="flex flex-wrap gap-1.5" role="group" aria-label="View">
         {#each ['frame', 'matte', 'dark', 'bright', 'plate', 'deviation'] as v (v)}<button
             type="button"
-            class="plain"
-            class:chosen={view === v}
+            class="btn btn-sm"
+            class:btn-active={view === v}
             aria-pressed={view === v}
             onclick={() => (view = v)}>{VIEWS[v]}</button
           >{/each}
@@ -79,7 +79,7 @@
           <span class={key?.stale ? 'text-primary' : 'text-quiet'}
             >{!key ? 'No test key yet.' : key.stale ? 'The plan has changed since this key.' : 'Of the plan as it stands.'}</span
           >
-          <button type="button" class="plain" disabled={busy[side]} onclick={() => make(side)}
+          <button type="button" class="btn btn-sm" disabled={busy[side]} onclick={() => make(side)}
             >{busy[side] ? 'Making it' : key ? 'Key again' : 'Make a test key'}</button
           >
         </p>

@@ -117,19 +117,19 @@
       </p>
       <button
         type="button"
-        class="plain"
+        class="btn btn-sm"
         onclick={() => run(async () => api.saveKit(revision, (await api.getCatalogue()).kit), 'Generic kit taken over')}
         >Begin with a generic kit</button
       >
-      <label class="plain">Open CSV or JSON<input type="file" class="sr-only" accept=".csv,.json" onchange={open} /></label>
-      <a class="plain" href="/api/kit.csv" download="kit.csv">CSV</a>
-      <a class="plain" href={json} download="kit.json">JSON</a>
+      <label class="btn btn-sm">Open CSV or JSON<input type="file" class="sr-only" accept=".csv,.json" onchange={open} /></label>
+      <a class="btn btn-sm" href="/api/kit.csv" download="kit.csv">CSV</a>
+      <a class="btn btn-sm" href={json} download="kit.json">JSON</a>
     </div>
     {#each KINDS as [kind, word] (kind)}
       <section aria-label={word} class="mb-6">
         <div class="flex items-center justify-between border-b border-line pb-1">
           <h2 class="text-reading">{word}</h2>
-          <button type="button" class="plain" aria-label="Add to {word}" onclick={() => add(kind)}>Add</button>
+          <button type="button" class="btn btn-sm" aria-label="Add to {word}" onclick={() => add(kind)}>Add</button>
         </div>
         {#each kit[kind] as item, i (i)}
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2 [&_input.w-20]:w-14 [&_select]:w-20">
@@ -288,7 +288,7 @@
                 onchange={(v) => change(`stands[${i}].load_kg`, v)}
               />
             {/if}
-            <button type="button" class="plain ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}>Remove</button>
+            <button type="button" class="btn btn-sm ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}>Remove</button>
           </div>
         {:else}
           <p class="py-2 text-quiet">None yet.</p>

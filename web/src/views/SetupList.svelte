@@ -69,7 +69,7 @@
 <svelte:head><title>Set-ups · Ausblick</title></svelte:head>
 <header class="flex h-11 items-center justify-between border-b border-line px-4">
   <h1 class="flex-1 text-body font-semibold">Ausblick</h1>
-  <a class="plain mr-3" href="#/kit">Kit room</a>
+  <a class="btn btn-sm mr-3" href="#/kit">Kit room</a>
   <Preferences />
 </header>
 <main class="mx-auto max-w-4xl px-4 py-8">
@@ -78,7 +78,7 @@
   {#if deleted}
     <p role="status" class="mb-4 flex items-center justify-between border border-line p-2">
       <span>“{deleted.title}” is deleted.</span>
-      <button type="button" class="plain" onclick={() => restore(deleted!.id)}>Bring it back</button>
+      <button type="button" class="btn btn-sm" onclick={() => restore(deleted!.id)}>Bring it back</button>
     </p>
   {/if}
   {#if setups?.length === 0}
@@ -94,7 +94,7 @@
         <span class="min-w-48 flex-1">
           {#if renaming === setup.id}
             <input
-              class="entry"
+              class="input input-sm"
               aria-label="Title"
               value={setup.title}
               maxlength="200"
@@ -114,21 +114,30 @@
         </span>
         <span class="label-text">{setup.open_findings} open</span>
         <span class="flex gap-1.5">
-          <button type="button" class="plain" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
-          <button type="button" class="plain" aria-label="Duplicate {setup.title}" onclick={() => run(() => api.duplicateSetup(setup.id))}
-            >Duplicate</button
+          <button type="button" class="btn btn-sm" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
+          <button
+            type="button"
+            class="btn btn-sm"
+            aria-label="Duplicate {setup.title}"
+            onclick={() => run(() => api.duplicateSetup(setup.id))}>Duplicate</button
           >
-          <button type="button" class="plain" aria-label="Delete {setup.title}" onclick={() => remove(setup)}>Delete</button>
+          <button type="button" class="btn btn-sm" aria-label="Delete {setup.title}" onclick={() => remove(setup)}>Delete</button>
         </span>
       </li>
     {/each}
   </ul>
   <div class="mt-6 flex flex-wrap items-center gap-3">
     <form class="flex gap-2" onsubmit={create}>
-      <input class="entry w-56" aria-label="Title of a new set-up" placeholder="Title of a new set-up" maxlength="200" bind:value={title} />
-      <button type="submit" class="decide">New set-up</button>
+      <input
+        class="input input-sm w-56"
+        aria-label="Title of a new set-up"
+        placeholder="Title of a new set-up"
+        maxlength="200"
+        bind:value={title}
+      />
+      <button type="submit" class="btn btn-sm btn-primary">New set-up</button>
     </form>
-    <label class="plain">
+    <label class="btn btn-sm">
       Open a plan document
       <input type="file" class="sr-only" accept=".json,application/json" onchange={openFile} />
     </label>

@@ -70,8 +70,8 @@
   {#if session.conflict}
     <div role="alert" class="flex flex-wrap items-center gap-3 border-b border-primary px-4 py-2">
       <span class="flex-1 text-primary">Somebody saved this set-up first. Your change is kept under Versions; nothing is lost.</span>
-      <button type="button" class="decide" onclick={() => session.resolve('theirs')}>Go on with theirs</button>
-      <button type="button" class="plain" onclick={() => session.resolve('mine')}>Put mine on top</button>
+      <button type="button" class="btn btn-sm btn-primary" onclick={() => session.resolve('theirs')}>Go on with theirs</button>
+      <button type="button" class="btn btn-sm" onclick={() => session.resolve('mine')}>Put mine on top</button>
     </div>
   {/if}
   {#if session.plan}

@@ -43,22 +43,33 @@
   <span class="flex items-center gap-1.5">
     <button
       type="button"
-      class="plain"
+      class="btn btn-sm"
       aria-label="Undo"
       title="Undo (Ctrl Z)"
       disabled={!session.canUndo && session.saving === 'saved'}
       onclick={() => session.undo()}><Undo2 size={15} class="my-1" /></button
     >
-    <button type="button" class="plain" aria-label="Redo" title="Redo (Ctrl Y)" disabled={!session.canRedo} onclick={() => session.redo()}
-      ><Redo2 size={15} class="my-1" /></button
+    <button
+      type="button"
+      class="btn btn-sm"
+      aria-label="Redo"
+      title="Redo (Ctrl Y)"
+      disabled={!session.canRedo}
+      onclick={() => session.redo()}><Redo2 size={15} class="my-1" /></button
     >
     <span class="relative">
-      <button type="button" class="plain" aria-expanded={versions !== null} onclick={show}>Versions</button>
+      <button type="button" class="btn btn-sm" aria-expanded={versions !== null} onclick={show}>Versions</button>
       {#if versions}
         <div class="absolute right-0 z-40 mt-1 w-72 border border-line bg-base-100 p-3 shadow-xl">
           <form class="flex gap-2" onsubmit={keep}>
-            <input class="entry" aria-label="Name for this state" placeholder="Name this state" maxlength="200" bind:value={name} />
-            <button type="submit" class="plain">Keep</button>
+            <input
+              class="input input-sm"
+              aria-label="Name for this state"
+              placeholder="Name this state"
+              maxlength="200"
+              bind:value={name}
+            />
+            <button type="submit" class="btn btn-sm">Keep</button>
           </form>
           <ul class="mt-2">
             {#each versions as version (version.id)}
@@ -68,7 +79,7 @@
                 >
                 <button
                   type="button"
-                  class="plain"
+                  class="btn btn-sm"
                   aria-label="Open {version.name}"
                   onclick={() => (void session.openVersion(version.id), (versions = null))}>Open</button
                 >
@@ -77,7 +88,7 @@
               <li class="label-text py-1.5">No named version yet. Every change can be undone; a name makes a state easy to find again.</li>
             {/each}
           </ul>
-          <a class="plain mt-2 inline-block" href="#/compare/{session.id}/{session.id}">Compare with another set-up</a>
+          <a class="btn btn-sm mt-2 inline-block" href="#/compare/{session.id}/{session.id}">Compare with another set-up</a>
         </div>
       {/if}
     </span>

@@ -83,7 +83,7 @@
   {#if problem}<p role="alert" class="pt-2 text-primary">{problem}</p>{/if}
   {#if found}
     <h2 class="pt-2 font-semibold">Ledger of stops</h2>
-    <table class="mt-1 w-full">
+    <table class="table table-xs mt-1">
       <thead
         ><tr class="label-text text-left"
           ><th class="font-normal">Row</th><th class="text-right font-normal">set to</th><th class="text-right font-normal"
@@ -120,7 +120,7 @@
       </tbody>
     </table>
     <p class="label-text">
-      Against 180°, f/4, base ISO, no ND, lamps at full.{#if plan.lights.some((l) => l.on && l.fixture.flash_lms != null)}
+      Against 180°, f/4, base ISO, no ND, lamps at full.{' '}{#if plan.lights.some((l) => l.on && l.fixture.flash_lms != null)}
         A flash's light does not go with the shutter.{/if}
     </p>
     {#if found.solutions.length}
@@ -139,7 +139,7 @@
                 ) ?? '–'} %
               </span>
             </span>
-            <button type="button" class="plain shrink-0" aria-label="Try: {s.name}" onclick={() => attempt(s)}>Try</button>
+            <button type="button" class="btn btn-sm shrink-0" aria-label="Try: {s.name}" onclick={() => attempt(s)}>Try</button>
           </li>
         {/each}
       </ul>
@@ -154,8 +154,8 @@
         {#each found.safe_shutters.slice(0, 4) as s (s)}
           <button
             type="button"
-            class="plain !px-1.5"
-            class:chosen={Math.abs(s - plan.camera.shutter_s) < 1e-5}
+            class="btn btn-sm !px-1.5"
+            class:btn-active={Math.abs(s - plan.camera.shutter_s) < 1e-5}
             onclick={() => session.change([{ path: 'camera.shutter_s', value: s }])}>1/{(1 / s).toFixed(0)}</button
           >
         {/each}
@@ -232,7 +232,7 @@
   <div class="mt-1.5 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
     <Switch label="Sharpening" value={plan.camera.sharpening} onchange={set('camera.sharpening')} />
     <Switch label="Noise reduction" value={plan.camera.noise_reduction ?? false} onchange={set('camera.noise_reduction')} />
-    <label class="plain w-fit">Own curve from a .cube file<input type="file" class="sr-only" accept=".cube" onchange={table} /></label>
+    <label class="btn btn-sm w-fit">Own curve from a .cube file<input type="file" class="sr-only" accept=".cube" onchange={table} /></label>
     {#if plan.camera.noise}<p class="flex items-center justify-between">
         <span class="label-text"
           >Noise of a measured frame, {plan.camera.noise.percent.toFixed(2)} % at {plan.camera.noise.level.toFixed(0)} %</span

@@ -20,7 +20,7 @@
 {#if problem}<p role="alert" class="mt-1 text-primary">{problem}</p>{/if}
 {#if rows.length}
   <h3 class="mt-3 font-semibold">Recorders of the kit</h3>
-  <table class="mt-1 w-full">
+  <table class="table table-xs mt-1">
     <thead
       ><tr class="label-text text-left"
         ><th class="font-normal">Recorder</th><th class="font-normal">keeps</th><th class="text-right font-normal">bits a pixel</th><th
@@ -39,7 +39,7 @@
           <td class="w-14 text-right"
             >{#if row.chosen}<span class="text-quiet">now</span>{:else}<button
                 type="button"
-                class="plain"
+                class="btn btn-sm"
                 aria-label="Try: {row.name}"
                 onclick={() => attempt(row)}>Try</button
               >{/if}</td

@@ -72,8 +72,8 @@
     <div class="mt-2 flex gap-1.5" role="group" aria-label="Unit">
       {#each UNITS as [which, word] (which)}<button
           type="button"
-          class="plain"
-          class:chosen={unit === which}
+          class="btn btn-sm"
+          class:btn-active={unit === which}
           aria-pressed={unit === which}
           onclick={() => (unit = which)}>{word}</button
         >{/each}
@@ -81,7 +81,7 @@
     <div class="mt-2 grid grid-cols-3 gap-1.5">
       {#each NAMES as name, i (name)}
         <input
-          class="entry h-14 text-center text-reading"
+          class="input input-sm h-14 text-center text-reading"
           inputmode="decimal"
           enterkeyhint="next"
           aria-label={name}
@@ -92,7 +92,7 @@
         />
       {/each}
     </div>
-    <button type="button" class="decide mt-3 max-sm:h-12 max-sm:w-full" onclick={read}>Read</button>
+    <button type="button" class="btn btn-sm btn-primary mt-3 max-sm:h-12 max-sm:w-full" onclick={read}>Read</button>
     {#if error}<p role="alert" class="mt-2 text-primary">{error}</p>{/if}
     {#if found}
       <div class="mt-3 flex items-start gap-3" role="status">
@@ -115,13 +115,13 @@
     </p>
     <div class="mt-2 grid grid-cols-2 gap-3">
       <label class="label-text"
-        >First stripe, f/<input class="entry mt-1 h-12 w-full text-reading" inputmode="decimal" bind:value={first} /></label
+        >First stripe, f/<input class="input input-sm mt-1 h-12 w-full text-reading" inputmode="decimal" bind:value={first} /></label
       >
       <label class="label-text"
-        >All of it, f/<input class="entry mt-1 h-12 w-full text-reading" inputmode="decimal" bind:value={full} /></label
+        >All of it, f/<input class="input input-sm mt-1 h-12 w-full text-reading" inputmode="decimal" bind:value={full} /></label
       >
     </div>
-    <button type="button" class="decide mt-3 max-sm:h-12 max-sm:w-full" onclick={stripes}>How even is it?</button>
+    <button type="button" class="btn btn-sm btn-primary mt-3 max-sm:h-12 max-sm:w-full" onclick={stripes}>How even is it?</button>
     {#if zebraError}<p role="alert" class="mt-2 text-primary">{zebraError}</p>{/if}
     {#if zebra}<div class="mt-3 flex items-start gap-3" role="status">
         <span class="w-14 shrink-0"><State state={zebra.state} /></span>

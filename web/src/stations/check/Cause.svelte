@@ -28,8 +28,8 @@
     {#if fit.cure}<p class="mt-1 text-reading text-primary">{fit.cure}</p>{/if}
     {#if fit.changes.length}
       <p class="mt-1.5 flex flex-wrap gap-2">
-        <button type="button" class="plain" onclick={() => session.change(fit.changes)}>Take over as built</button>
-        <button type="button" class="plain" onclick={() => attempt(fit.says, fit.changes)}>Show in the plan</button>
+        <button type="button" class="btn btn-sm" onclick={() => session.change(fit.changes)}>Take over as built</button>
+        <button type="button" class="btn btn-sm" onclick={() => attempt(fit.says, fit.changes)}>Show in the plan</button>
       </p>
     {/if}
   </section>
@@ -40,7 +40,7 @@
     <p class="mt-1 flex items-start justify-between gap-3">
       <span class="text-primary">{cause.colour.cure}</span><button
         type="button"
-        class="plain shrink-0"
+        class="btn btn-sm shrink-0"
         onclick={() => session.change(cause!.colour!.changes)}>Take over as built</button
       >
     </p>
@@ -49,6 +49,6 @@
 {#if cause?.noise.length}
   <p class="flex items-center justify-between gap-3 border-b border-line py-1.5">
     <span class="label-text">This frame's noise can take the place of the model's.</span>
-    <button type="button" class="plain shrink-0" onclick={() => session.change(cause!.noise)}>Use it</button>
+    <button type="button" class="btn btn-sm shrink-0" onclick={() => session.change(cause!.noise)}>Use it</button>
   </p>
 {/if}

@@ -7,7 +7,7 @@
 </script>
 
 <section aria-label="Clip" class="mt-2">
-  <table class="w-full">
+  <table class="table table-xs">
     <tbody>
       <tr class="border-b border-line"
         ><td class="py-1">Recorded as</td><td class="text-right font-semibold"

@@ -29,7 +29,7 @@
   )
 </script>
 
-<table class="mt-1 w-full">
+<table class="table table-xs mt-1">
   <thead>
     <tr class="label-text text-right"
       >{#each heads as head, i (i)}<th class="font-normal" class:text-left={i === 0}>{head}</th>{/each}</tr

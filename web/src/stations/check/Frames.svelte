@@ -122,22 +122,22 @@
 >
   <section aria-label="Frame from the set" class="flex min-h-0 flex-col border-line p-3 lg:border-r">
     <div class="flex flex-wrap items-center gap-2 pb-2">
-      <label class="decide">
+      <label class="btn btn-sm btn-primary">
         Measure a frame
         <input type="file" class="sr-only" multiple accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx,.mp4,.mov,.mkv,.mxf" onchange={pick} />
       </label>
       {#each frames.slice(0, 6) as one (one.id)}
         <button
           type="button"
-          class="plain max-w-44 truncate"
-          class:chosen={frame?.id === one.id}
+          class="btn btn-sm max-w-44 truncate"
+          class:btn-active={frame?.id === one.id}
           aria-pressed={frame?.id === one.id}
           onclick={() => show(one.id)}>{one.name}</button
         >
       {/each}
       {#if frames.length > 6}
         <select
-          class="entry !w-auto"
+          class="select select-sm !w-auto"
           aria-label="Older frames"
           value=""
           onchange={(event) => event.currentTarget.value && show(Number(event.currentTarget.value))}
@@ -147,8 +147,8 @@
         </select>
       {/if}
       <span class="label-text" role="status">{busy}</span>
-      {#if job}<button type="button" class="plain" onclick={() => cancelImport(job)}>Cancel</button>{/if}
-      {#if frame}<button type="button" class="plain ml-auto" onclick={() => remove(frame!.id)}>Remove this frame</button>{/if}
+      {#if job}<button type="button" class="btn btn-sm" onclick={() => cancelImport(job)}>Cancel</button>{/if}
+      {#if frame}<button type="button" class="btn btn-sm ml-auto" onclick={() => remove(frame!.id)}>Remove this frame</button>{/if}
     </div>
     {#if error}<p role="alert" class="mb-2 border border-primary p-2 text-primary">{error}</p>{/if}
     {#if frame}

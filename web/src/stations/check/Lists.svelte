@@ -50,5 +50,7 @@
       </section>
     {/each}
   </div>
-  <button type="button" class="plain mt-4" onclick={() => take(clearLists(session.id))}>Next take: clear what was ticked by hand</button>
+  <button type="button" class="btn btn-sm mt-4" onclick={() => take(clearLists(session.id))}
+    >Next take: clear what was ticked by hand</button
+  >
 </div>

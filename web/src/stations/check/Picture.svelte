@@ -84,8 +84,8 @@
     {#each views as [which, word, there] (which)}
       <button
         type="button"
-        class="plain"
-        class:chosen={view === which}
+        class="btn btn-sm"
+        class:btn-active={view === which}
         aria-pressed={view === which}
         disabled={!there}
         onclick={() => ((view = which), which === 'beside' && !other && (other = others[0].id))}>{word}</button
@@ -109,7 +109,7 @@
   <TrialBar {frame} {others} show={(found, source) => ((trial = found), (trialPicture = source))} />
 {:else if view === 'beside'}
   <label class="flex items-center gap-2 pb-2"
-    ><span class="label-text">Right of the line</span><select class="entry !w-auto" bind:value={other}
+    ><span class="label-text">Right of the line</span><select class="select select-sm !w-auto" bind:value={other}
       >{#each others as f (f.id)}<option value={f.id}>{f.name}</option>{/each}</select
     ></label
   >
@@ -219,16 +219,16 @@
 <div class="flex flex-wrap items-center gap-1.5 pt-2" role="group" aria-label="Tools">
   {#each TOOLS as [which, word, help] (which)}<button
       type="button"
-      class="plain"
-      class:chosen={tool === which}
+      class="btn btn-sm"
+      class:btn-active={tool === which}
       aria-pressed={tool === which}
       title={help}
       onclick={() => (tool = tool === which ? null : which)}>{word}</button
     >{/each}
-  <button type="button" class="plain" title="Find the screen's corners where all four are in the picture" onclick={() => measure([])}
+  <button type="button" class="btn btn-sm" title="Find the screen's corners where all four are in the picture" onclick={() => measure([])}
     >Find corners</button
   >
-  {#if frame.region.length}<button type="button" class="plain" onclick={() => region([])}>Whole frame again</button>{/if}
+  {#if frame.region.length}<button type="button" class="btn btn-sm" onclick={() => region([])}>Whole frame again</button>{/if}
   <span class="label-text">{TOOLS.find(([which]) => which === tool)?.[2] ?? ''}</span>
 </div>
 {#if pixel}

@@ -33,7 +33,7 @@
       >close</button
     >
   </h3>
-  <table class="mt-1 w-full">
+  <table class="table table-xs mt-1">
     <thead
       ><tr class="label-text text-right"
         ><th class="text-left font-normal">Measured</th><th class="font-normal">planned</th><th class="font-normal">really</th><th
@@ -101,9 +101,9 @@
         onchange={(v) => (head = { ...head, v })}
       />
       <NumberField label="Its height" unit="m" step={0.01} min={0.2} max={5} value={height} onchange={(v) => (height = v)} />
-      <button type="button" class="plain" onclick={mark}>Find the mark</button>
+      <button type="button" class="btn btn-sm" onclick={mark}>Find the mark</button>
     </div>
   </details>
   {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
-  <button type="button" class="plain mt-2" onclick={() => session.change(pose.changes)}>Take over as built</button>
+  <button type="button" class="btn btn-sm mt-2" onclick={() => session.change(pose.changes)}>Take over as built</button>
 </section>

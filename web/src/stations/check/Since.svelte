@@ -32,7 +32,7 @@
       <span>Since</span>
       {#if others.length > 1}
         <select
-          class="entry !w-auto max-w-56 truncate"
+          class="select select-sm !w-auto max-w-56 truncate"
           aria-label="Compared with"
           value={String(other.id)}
           onchange={(event) => (chosen = Number(event.currentTarget.value))}

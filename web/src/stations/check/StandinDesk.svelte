@@ -76,10 +76,10 @@
 <div class="grid h-full min-h-0 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_30rem]">
   <section aria-label="Live picture" class="flex min-h-0 flex-col border-line p-3 lg:border-r">
     <p class="flex flex-wrap items-center gap-2 pb-2">
-      <button type="button" class="decide" onclick={() => shoot('still')}>Shoot a still</button>
-      <button type="button" class="plain" onclick={() => shoot('clip')}>Record a clip</button>
-      <button type="button" class="plain" onclick={() => build((standin?.seed ?? 3) + 1, true)}>Another set</button>
-      <button type="button" class="plain" onclick={() => build(standin?.seed ?? 4, false)}>Exactly as planned</button>
+      <button type="button" class="btn btn-sm btn-primary" onclick={() => shoot('still')}>Shoot a still</button>
+      <button type="button" class="btn btn-sm" onclick={() => shoot('clip')}>Record a clip</button>
+      <button type="button" class="btn btn-sm" onclick={() => build((standin?.seed ?? 3) + 1, true)}>Another set</button>
+      <button type="button" class="btn btn-sm" onclick={() => build(standin?.seed ?? 4, false)}>Exactly as planned</button>
       <span class="label-text" role="status">{busy}</span>
     </p>
     {#if error}<p role="alert" class="mb-2 text-primary">{error}</p>{/if}
@@ -96,7 +96,7 @@
       {:else}<p class="text-quiet">Somebody is building the set</p>{/if}
     </div>
     <p class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-      <button type="button" class="plain" onclick={face}>Incident meter at the face</button>
+      <button type="button" class="btn btn-sm" onclick={face}>Incident meter at the face</button>
       {#if metered}<span
           >{metered.kind === 'spot' ? 'Spot' : 'Incident'}:
           <span class="font-semibold"

@@ -27,13 +27,13 @@
 <div class="flex flex-wrap items-center gap-1.5 pb-2">
   {#each OVER as [which, word] (which)}<button
       type="button"
-      class="plain"
-      class:chosen={over === which}
+      class="btn btn-sm"
+      class:btn-active={over === which}
       aria-pressed={over === which}
       onclick={() => (over = which)}>{word}</button
     >{/each}
   {#if others.length}
-    <select class="entry !w-auto" aria-label="Clean plate" bind:value={clean}
+    <select class="select select-sm !w-auto" aria-label="Clean plate" bind:value={clean}
       ><option value={0}>no clean plate</option>{#each others as f (f.id)}<option value={f.id}>clean plate: {f.name}</option>{/each}</select
     >
   {/if}

@@ -45,12 +45,12 @@
             {watch.problem}</span
           >{/if}</span
       >
-      <button type="button" class="plain shrink-0" onclick={async () => (watch = await stopWatch(session.id))}>Stop watching</button>
+      <button type="button" class="btn btn-sm shrink-0" onclick={async () => (watch = await stopWatch(session.id))}>Stop watching</button>
     </p>
   {:else if open}
     <form class="flex items-center gap-2" onsubmit={start}>
-      <input class="entry flex-1" aria-label="Folder to watch" placeholder="Folder on this machine" bind:value={folder} required />
-      <button class="plain shrink-0">Watch</button>
+      <input class="input input-sm flex-1" aria-label="Folder to watch" placeholder="Folder on this machine" bind:value={folder} required />
+      <button class="btn btn-sm shrink-0">Watch</button>
     </form>
     {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
   {:else}

@@ -8,7 +8,7 @@
 </script>
 
 {#if frame.reading.grid}
-  <table class="mt-3 w-full table-fixed border-collapse text-center">
+  <table class="table table-xs mt-3 table-fixed border-collapse text-center">
     <caption class="pb-1 text-left"
       >Nine zones of the frame, {compared?.trace === 'key-channel' ? 'key channel' : 'luma'}:
       <span class="text-quiet">measured, planned below</span></caption

@@ -57,8 +57,8 @@
 <NumberField label="ND" unit="st" digits={1} step={0.3} field="camera.nd_stops" value={c.nd_stops} onchange={set('camera.nd_stops')} />
 {#if plan.subject}
   <div class="flex gap-1.5">
-    <button type="button" class="plain flex-1" onclick={() => fit('camera_z')}>Distance for this lens</button>
-    <button type="button" class="plain flex-1" onclick={() => fit('focal_mm')}>Lens from here</button>
+    <button type="button" class="btn btn-sm flex-1" onclick={() => fit('camera_z')}>Distance for this lens</button>
+    <button type="button" class="btn btn-sm flex-1" onclick={() => fit('focal_mm')}>Lens from here</button>
   </div>
 {/if}
 <Choice label="Shutter school" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />

@@ -69,4 +69,4 @@
   onchange={(value) => session.change([{ path: `flags[${index}].reflectance`, value: [Number(value), Number(value), Number(value)] }])}
 />
 <p class="label-text">Ballast on both stands; nothing over people without a second fixing.</p>
-<button type="button" class="plain mt-2" onclick={remove}>Remove it</button>
+<button type="button" class="btn btn-sm mt-2" onclick={remove}>Remove it</button>

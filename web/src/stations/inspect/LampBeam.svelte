@@ -128,7 +128,9 @@
       value={beam.n}
       onchange={set(`${at}.fixture.beam.n`)}
     />{/if}
-  <label class="plain self-start">Photometry file<input type="file" class="sr-only" accept=".ies,.IES,text/plain" onchange={file} /></label>
+  <label class="btn btn-sm self-start"
+    >Photometry file<input type="file" class="sr-only" accept=".ies,.IES,text/plain" onchange={file} /></label
+  >
   {#if problem}<p role="alert" class="label-text !text-primary">{problem}</p>{/if}
   {#if curve && beam.kind === 'ies'}
     <figure class="flex items-start gap-2">

@@ -218,4 +218,4 @@
   onchange={set(`${at}.fixture.watts`)}
 />
 <TextField label="Circuit" value={lamp.circuit} onchange={set(`${at}.circuit`)} />
-<button type="button" class="plain mt-2" onclick={remove}>Remove lamp</button>
+<button type="button" class="btn btn-sm mt-2" onclick={remove}>Remove lamp</button>

@@ -18,6 +18,6 @@
 {#each FIELDS as [field, label, min, max] (field)}
   <NumberField {label} unit="m" step={0.05} {min} {max} value={pane[field]} onchange={set(`window.${field}`)} />
 {/each}
-<button type="button" class="plain mt-2" onclick={() => ((session.selected = null), session.change([{ path: 'window', value: null }]))}
+<button type="button" class="btn btn-sm mt-2" onclick={() => ((session.selected = null), session.change([{ path: 'window', value: null }]))}
   >No window</button
 >

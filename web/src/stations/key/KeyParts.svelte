@@ -9,7 +9,7 @@
   const value = (key: TestKey, part: string) => key.parts.find((p) => p.name === part)
 </script>
 
-<table class="mt-1 w-full">
+<table class="table table-xs mt-1">
   <thead>
     <tr class="label-text text-left">
       <th class="font-normal">Part</th>

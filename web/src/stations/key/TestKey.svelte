@@ -36,8 +36,8 @@
         <span class="flex gap-1.5" role="group" aria-label="Part of the frame">
           {#each windows as w (w.name)}<button
               type="button"
-              class="plain"
-              class:chosen={shown.name === w.name}
+              class="btn btn-sm"
+              class:btn-active={shown.name === w.name}
               aria-pressed={shown.name === w.name}
               onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button
             >{/each}
@@ -45,8 +45,8 @@
         <span class="flex flex-wrap gap-1.5" role="group" aria-label="View">
           {#each views as v (v)}<button
               type="button"
-              class="plain"
-              class:chosen={chosen === v}
+              class="btn btn-sm"
+              class:btn-active={chosen === v}
               aria-pressed={chosen === v}
               onclick={() => (view = v)}>{VIEWS[v] ?? v}</button
             >{/each}
@@ -54,7 +54,7 @@
       </div>
       <label class="mt-1.5 flex items-center gap-1.5"
         ><span class="label-text whitespace-nowrap">Divided from</span>
-        <select class="entry !w-auto" bind:value={other}>
+        <select class="select select-sm !w-auto" bind:value={other}>
           <option value="">nothing</option>
           {#each views.filter((v) => v !== chosen) as v (v)}<option value={v}>{VIEWS[v] ?? v}</option>{/each}
         </select>
@@ -81,7 +81,7 @@
           What would this plan's key look like? A figure is drawn in the planned light, recorded through the planned codec and keyed with
           one click.
         </p>
-        <button type="button" class="decide" disabled={testKey.running} onclick={() => testKey.start(plan, true)}
+        <button type="button" class="btn btn-sm btn-primary" disabled={testKey.running} onclick={() => testKey.start(plan, true)}
           >{testKey.running ? 'Drawing' : 'Make a test key'}</button
         >
       </div>
@@ -99,7 +99,7 @@
           {:else}Of the plan as it stands.{/if}
         </span>
         {#if result.state === 'running'}
-          <button type="button" class="plain" onclick={() => testKey.cancel()}>Cancel</button>
+          <button type="button" class="btn btn-sm" onclick={() => testKey.cancel()}>Cancel</button>
         {:else}
           <button type="button" class={testKey.stale ? 'decide' : 'plain'} onclick={() => testKey.start(plan, true)}>Key again</button>
         {/if}
@@ -119,7 +119,7 @@
               <span class="flex-1"
                 >{lever.change}{#if lever.cost}<span class="block text-quiet">{lever.cost}</span>{/if}</span
               >
-              <button type="button" class="plain shrink-0" aria-label="Try: {lever.change}" onclick={() => attempt(lever)}>Try</button>
+              <button type="button" class="btn btn-sm shrink-0" aria-label="Try: {lever.change}" onclick={() => attempt(lever)}>Try</button>
             </li>
           {/each}
         </ul>

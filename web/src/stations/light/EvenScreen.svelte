@@ -30,7 +30,9 @@
 
 <section aria-label="Even the screen" class="mt-3">
   <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-    <button type="button" class="decide" disabled={search.busy} onclick={solve}>{search.busy ? 'Searching' : 'Even the screen'}</button>
+    <button type="button" class="btn btn-sm btn-primary" disabled={search.busy} onclick={solve}
+      >{search.busy ? 'Searching' : 'Even the screen'}</button
+    >
     <span class="label-text">Dimmers, and</span>
     {#each WORDS as [key, word] (key)}
       <label class="flex cursor-pointer items-center gap-1.5">

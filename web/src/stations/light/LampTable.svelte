@@ -18,7 +18,7 @@
   }
 </script>
 
-<table class="mt-2 w-full">
+<table class="table table-xs mt-2">
   <thead>
     <tr class="label-text text-left">
       <th class="font-normal">Lamp</th>
@@ -46,15 +46,15 @@
         <td class="w-28 text-right whitespace-nowrap">
           <button
             type="button"
-            class="plain !px-1.5"
+            class="btn btn-sm !px-1.5"
             aria-pressed={lamp.on}
             aria-label="{lamp.name} on"
             onclick={() => session.change([{ path: `lights[${i}].on`, value: !lamp.on }])}>{lamp.on ? 'on' : 'off'}</button
           >
           <button
             type="button"
-            class="plain !px-1.5"
-            class:chosen={solo === `Only ${lamp.name}`}
+            class="btn btn-sm !px-1.5"
+            class:btn-active={solo === `Only ${lamp.name}`}
             aria-pressed={solo === `Only ${lamp.name}`}
             aria-label="{lamp.name} alone"
             onclick={() => alone(i)}>alone</button

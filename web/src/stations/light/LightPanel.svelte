@@ -94,7 +94,7 @@
   <PlannedWave evaluation={session.ghost?.evaluation ?? session.evaluation} />
   <EvenScreen {plan} />
   <LampTable {plan} />
-  <button type="button" class="plain mt-2" onclick={add}>Add a panel</button>
-  <button type="button" class="plain mt-2 ml-1.5" onclick={addCloth}>Add black cloth</button>
+  <button type="button" class="btn btn-sm mt-2" onclick={add}>Add a panel</button>
+  <button type="button" class="btn btn-sm mt-2 ml-1.5" onclick={addCloth}>Add black cloth</button>
   <Circuits />
 </section>

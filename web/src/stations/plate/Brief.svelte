@@ -30,7 +30,7 @@
   {#each brief.words as line (line)}<p>{line}</p>{/each}
   {#if !brief.wrap_around}<p>Key to fill on the face {brief.ratio.toFixed(1)} : 1.</p>{/if}
   {#if brief.stands.length}
-    <table class="mt-2 w-full">
+    <table class="table table-xs mt-2">
       <thead
         ><tr class="label-text text-right"
           ><th class="text-left font-normal">Key from the face</th><th class="font-normal">across</th><th class="font-normal">height</th><th
@@ -46,7 +46,7 @@
               {#if stand.problem}<span class="text-primary">{stand.problem}</span>
               {:else if key >= 0}<button
                   type="button"
-                  class="plain"
+                  class="btn btn-sm"
                   aria-label="Put the key {say(stand.away)} from the face"
                   onclick={() => session.change([{ path: `lights[${key}].position`, value: [stand.x, stand.y, stand.z] }])}
                   >Put it there</button
@@ -57,7 +57,7 @@
       </tbody>
     </table>
   {/if}
-  <table class="mt-2 w-full">
+  <table class="table table-xs mt-2">
     <thead
       ><tr class="label-text text-right"
         ><th class="text-left font-normal">School</th><th class="font-normal">screen level</th><th class="text-right font-normal"
@@ -72,8 +72,8 @@
           <td class="pl-2">
             <button
               type="button"
-              class="plain"
-              class:chosen={plan.targets.level_school === target.school}
+              class="btn btn-sm"
+              class:btn-active={plan.targets.level_school === target.school}
               aria-pressed={plan.targets.level_school === target.school}
               aria-label="Use the school {SCHOOL[target.school]}"
               onclick={() => session.change([{ path: 'targets.level_school', value: target.school }])}>Use</button

@@ -144,10 +144,10 @@
 
 <section aria-label="Plate" class="border-b border-line pb-3">
   <div class="flex flex-wrap items-center gap-2 pt-2">
-    <label class="decide"
+    <label class="btn btn-sm btn-primary"
       >Open a plate<input type="file" class="sr-only" accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx" onchange={open} /></label
     >
-    <button type="button" class="plain" class:chosen={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}
+    <button type="button" class="btn btn-sm" class:btn-active={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}
       >Not known yet</button
     >
   </div>
@@ -194,12 +194,12 @@
         )} stops of contrast: {reading.brightness}. Light about {(Math.round(reading.cct / 50) * 50).toFixed(0)} K, if it averages grey. The picture
         is {reading.sharpness}.
       </p>
-      <button type="button" class="plain shrink-0" onclick={takeReading}>Take level and colour</button>
+      <button type="button" class="btn btn-sm shrink-0" onclick={takeReading}>Take level and colour</button>
     </div>
     <div class="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Marks">
       {#each GROUPS as group (group.id)}
         {@const on = points.some((q) => q.group === group.id)}
-        <button type="button" class="plain" class:chosen={on} aria-pressed={on} title={group.help} onclick={() => toggle(group.id)}
+        <button type="button" class="btn btn-sm" class:btn-active={on} aria-pressed={on} title={group.help} onclick={() => toggle(group.id)}
           >{group.word}</button
         >
       {/each}
@@ -218,7 +218,7 @@
             )}° up.{/if}
           {#if result.light_problem}<span class="text-primary">{result.light_problem}</span>{/if}
         </p>
-        <button type="button" class="plain shrink-0" onclick={takeMarks}>Take camera and light</button>
+        <button type="button" class="btn btn-sm shrink-0" onclick={takeMarks}>Take camera and light</button>
       </div>
     {/if}
   {/if}

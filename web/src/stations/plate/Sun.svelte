@@ -54,18 +54,23 @@
       onchange={(v) => (place.heading = v)}
     />
     <label class="flex items-center justify-between gap-2"
-      ><span class="label-text">Date and time here</span><input type="datetime-local" class="entry !w-44" bind:value={when} /></label
+      ><span class="label-text">Date and time here</span><input
+        type="datetime-local"
+        class="input input-sm !w-44"
+        bind:value={when}
+      /></label
     >
   </div>
   <div class="mt-1 flex items-center gap-3">
-    <button type="button" class="plain" onclick={ask}>Where is the sun</button>
+    <button type="button" class="btn btn-sm" onclick={ask}>Where is the sun</button>
     {#if light}
       <span role="status"
         >{light.elevation < 0
           ? 'Below the horizon.'
           : `${Math.abs(light.azimuth).toFixed(0)}° ${light.azimuth < 0 ? 'left' : 'right'} of the camera, ${light.elevation.toFixed(0)}° up.`}</span
       >
-      {#if light.elevation >= 0}<button type="button" class="plain" onclick={() => take(light!)}>Take as the plate's light</button>{/if}
+      {#if light.elevation >= 0}<button type="button" class="btn btn-sm" onclick={() => take(light!)}>Take as the plate's light</button
+        >{/if}
     {/if}
   </div>
   {#if error}<p role="alert" class="text-primary">{error}</p>{/if}

@@ -51,11 +51,12 @@
         {#if advice.advice.costs.length}<span class="text-quiet">Costs {advice.advice.costs.join(', ')}.</span>{/if}
       </p>
       {#if advice.advice.colour !== plan.screen.hue && CLOTH[advice.advice.colour]}
-        <button type="button" class="plain shrink-0" onclick={() => take(advice!.advice.colour)}>Make it {advice.advice.colour}</button>
+        <button type="button" class="btn btn-sm shrink-0" onclick={() => take(advice!.advice.colour)}>Make it {advice.advice.colour}</button
+        >
       {/if}
     </div>
     {#if surfaces.length}
-      <table class="mt-2 w-full">
+      <table class="table table-xs mt-2">
         <caption class="label-text pb-0.5 text-left"
           >How solid each surface keys before each screen; distance in colour, in brightness</caption
         >
@@ -94,7 +95,7 @@
             >{/if}
         </p>
         {#if plan.screen.wrinkle_slope !== facts.wrinkle_slope || plan.screen.gloss !== facts.gloss || plan.screen.transmittance !== facts.transmittance}
-          <button type="button" class="plain shrink-0" onclick={takeFacts}>Use its usual values</button>
+          <button type="button" class="btn btn-sm shrink-0" onclick={takeFacts}>Use its usual values</button>
         {/if}
       </div>
     {/if}

@@ -68,7 +68,7 @@
         <span class="flex-1">{thing.label}</span>
       {:else}
         <input
-          class="entry !w-40"
+          class="input input-sm !w-40"
           aria-label="Name of {thing.label}"
           value={thing.label}
           maxlength="200"
@@ -88,7 +88,7 @@
         {#if thing.path.includes('props')}
           {@const at = thing.path.replace('.reflectance', '.kind')}
           <select
-            class="entry !w-24"
+            class="select select-sm !w-24"
             aria-label="Kind of {thing.label}"
             value={s.props[i - 2 - s.wardrobe.length].kind}
             onchange={(event) => set(at, event.currentTarget.value)}
@@ -99,7 +99,7 @@
         <span class="flex-1"></span>
         <button
           type="button"
-          class="plain"
+          class="btn btn-sm"
           aria-label="Remove {thing.label}"
           onclick={() =>
             i - 2 < s.wardrobe.length
@@ -115,8 +115,8 @@
       {/if}
       {#if photo}<button
           type="button"
-          class="plain"
-          class:chosen={picking === thing.path}
+          class="btn btn-sm"
+          class:btn-active={picking === thing.path}
           aria-pressed={picking === thing.path}
           aria-label="Pick the colour of {thing.label} from the photo"
           onclick={() => (picking = thing.path)}>Pick</button
@@ -128,25 +128,27 @@
   {#each USUAL as [name, kind] (name)}
     {#if !s.props.some((p) => p.name === name)}<button
         type="button"
-        class="plain"
+        class="btn btn-sm"
         aria-label="Add {name}"
         onclick={() => set('subject.props', [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
       >{/if}
   {/each}
   <button
     type="button"
-    class="plain"
+    class="btn btn-sm"
     onclick={() =>
       set('subject.wardrobe', [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}
     >Add a garment</button
   >
   <button
     type="button"
-    class="plain"
+    class="btn btn-sm"
     onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}
     >Add a prop</button
   >
-  <label class="plain">Pick colours from a photo<input type="file" class="sr-only" accept="image/png,image/jpeg" onchange={open} /></label>
+  <label class="btn btn-sm"
+    >Pick colours from a photo<input type="file" class="sr-only" accept="image/png,image/jpeg" onchange={open} /></label
+  >
 </div>
 <!-- The colour fields above are the keyboard's way to the same colours. -->
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->

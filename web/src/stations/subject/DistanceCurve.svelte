@@ -69,7 +69,7 @@
 <section aria-label="Distance" class="mt-3">
   <div class="flex items-center justify-between">
     <h2 class="font-semibold">Distance from the screen</h2>
-    <button type="button" class="plain" disabled={asked.busy} onclick={compute}
+    <button type="button" class="btn btn-sm" disabled={asked.busy} onclick={compute}
       >{asked.busy ? 'Computing' : found ? 'Compute again' : 'Shadow and spill by distance'}</button
     >
   </div>
@@ -117,7 +117,7 @@
       Coloured: screen colour on the edge, of the face's light. White: the shadow at its deepest where the screen is needed. The key, fill,
       back light and camera go with the mark.
     </p>
-    <table class="mt-2 w-full">
+    <table class="table table-xs mt-2">
       <thead
         ><tr class="label-text text-left"
           ><th class="font-normal">School</th><th class="text-right font-normal">mark</th><th class="text-right font-normal">shadow</th><th
@@ -139,7 +139,8 @@
               <td class="text-right whitespace-nowrap">{at.needed ? `${at.needed[0].toFixed(1)} × ${at.needed[1].toFixed(1)} m` : '–'}</td>
               <td class="text-right">{at.others_percent?.toFixed(0) ?? '–'} %</td>
               <td class="text-right"
-                ><button type="button" class="plain !px-1.5" aria-label="Try {SCHOOLS[row.school]}" onclick={() => go(at)}>Try</button></td
+                ><button type="button" class="btn btn-sm !px-1.5" aria-label="Try {SCHOOLS[row.school]}" onclick={() => go(at)}>Try</button
+                ></td
               >
             {:else}
               <td colspan="6" class="text-quiet">{row.why_not}</td>
