@@ -120,8 +120,8 @@
       </tbody>
     </table>
     <p class="label-text">
-      Against 180°, f/4, base ISO, no ND, lamps at full.{' '}{#if plan.lights.some((l) => l.on && l.fixture.flash_lms != null)}
-        A flash's light does not go with the shutter.{/if}
+      Against 180°, f/4, base ISO, no ND, lamps at full.
+      {#if plan.lights.some((l) => l.on && l.fixture.flash_lms != null)}A flash's light does not go with the shutter.{/if}
     </p>
     {#if found.solutions.length}
       <h2 class="mt-3 font-semibold">Ways to the wanted levels</h2>
