@@ -3,6 +3,7 @@
   import { signed } from '../../lib/units'
   type Spot = { x: number; y: number; w: number; h: number; delta_percent: number; word: string; planned: boolean }
   let { spots, sample, w, h }: { spots: Spot[]; sample: { x: number; y: number } | null; w: number; h: number } = $props()
+  const told = (spot: Spot) => `${spot.word} ${signed(spot.delta_percent, 1)}${spot.planned ? ', as planned' : ''}`
 </script>
 
 <svg class="absolute inset-0" width={w} height={h} role="img" aria-label="{spots.length} spots found">
@@ -39,8 +40,7 @@
       stroke-width="3"
       fill={spot.planned ? '#c8c8c8' : 'white'}
     >
-      {spot.word}
-      {signed(spot.delta_percent, 1)}{spot.planned ? ', as planned' : ''}
+      {told(spot)}
     </text>
   {/each}
   {#if sample}
