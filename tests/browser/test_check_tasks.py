@@ -87,15 +87,19 @@ def test_two_takes_side_by_side_tell_what_has_drifted(watched: Watched) -> None:
     expect(drift).to_contain_text("On the screen")
 
 
+STANDS = "alt => [...document.images].some(e => e.alt.includes(alt) && e.naturalHeight > e.naturalWidth)"
+"""A picture that is still on its way has no size yet, so it is waited for."""
+
+
 def test_a_camera_on_its_side_is_looked_at_upright(watched: Watched) -> None:
     page = check(watched, "Stand-in camera", setup=3)
     live = page.get_by_alt_text("Live picture of the set")
     expect(live).to_be_visible(timeout=20_000)
-    assert live.evaluate("e => e.naturalHeight > e.naturalWidth")
+    page.wait_for_function(STANDS, arg="Live picture")
     page.get_by_role("button", name="Record a clip").click()
     picture = page.get_by_alt_text(re.compile("stand-in clip"))
     expect(picture).to_be_visible(timeout=60_000)
-    assert picture.evaluate("e => e.naturalHeight > e.naturalWidth")
+    page.wait_for_function(STANDS, arg="stand-in clip")
 
 
 def test_a_rectangle_corrects_the_reading(watched: Watched) -> None:
