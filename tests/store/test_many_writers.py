@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -13,6 +14,7 @@ import pytest
 from ausblick.core.kit import Kit
 from ausblick.core.plan import Plan, plan_from
 from ausblick.store.database import Sessions, open_database
+from ausblick.store.frames import Frames
 from ausblick.store.kits import KitConflict, Kits
 from ausblick.store.setups import Conflict, Setups
 
@@ -80,6 +82,25 @@ def test_undo_at_once_goes_one_step_each(sessions: Sessions) -> None:
     titles = all_at_once(lambda _: setups.undo(made.id).plan.title)
     assert sorted(titles) == sorted(str(20 - step) for step in range(1, WRITERS + 1))
     assert setups.redo(made.id).plan.title == str(20 - WRITERS + 1)
+
+
+def test_a_save_does_not_wait_for_a_clip_that_is_copied(
+    tmp_path: Path, sessions: Sessions, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    setups, frames = Setups(sessions), Frames(sessions, tmp_path)
+    made = setups.create(titled("start"))
+    clip = tmp_path / "clip.mov"
+    clip.write_bytes(b"frames")
+    copy = shutil.copyfile
+
+    def slowly(source: Path, target: Path) -> None:
+        setups.save(made.id, 1, titled("meanwhile"))
+        copy(source, target)
+
+    monkeypatch.setattr("ausblick.store.frames.shutil.copyfile", slowly)
+    frame = frames.add(made.id, "clip", clip, {}, {})
+    assert setups.get(made.id).plan.title == "meanwhile"
+    assert frames.file(frame.id).read_bytes() == b"frames"
 
 
 def test_the_first_kit_is_saved_once(sessions: Sessions) -> None:

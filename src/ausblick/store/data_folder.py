@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import os
+import secrets
+import shutil
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 
@@ -35,3 +39,15 @@ def plates_dir(place: Path) -> Path:
 
 def backups_dir(place: Path) -> Path:
     return place / "backups"
+
+
+@contextmanager
+def new_folder(inside: Path) -> Iterator[Path]:
+    """A folder under a name that nobody has; taken away again where what follows fails."""
+    made = inside / secrets.token_hex(12)
+    made.mkdir()
+    try:
+        yield made
+    except BaseException:
+        shutil.rmtree(made, ignore_errors=True)
+        raise

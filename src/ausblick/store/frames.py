@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import secrets
 import shutil
 from dataclasses import dataclass
 from datetime import datetime
@@ -12,7 +11,7 @@ from typing import Any
 
 from sqlalchemy import select
 
-from .data_folder import frames_dir
+from .data_folder import frames_dir, new_folder
 from .database import Sessions
 from .setups import NotFound, live_row, now
 from .tables import FrameRow
@@ -56,17 +55,21 @@ class Frames:
         self, setup_id: int, name: str, source: Path, data: dict[str, Any], files: dict[str, bytes]
     ) -> StoredFrame:
         """Keep a copy of the picture in `source` with what was read of it and pictures made of it."""
-        stored = secrets.token_hex(12)
-        with self._sessions.write() as session:
+        with self._sessions.read() as session:
             live_row(session, setup_id)
-            (self._folder / stored).mkdir()
-            shutil.copyfile(source, self._folder / stored / ORIGINAL)
+        # A clip takes its time to copy: nobody's save waits for that.
+        with new_folder(self._folder) as folder:
+            shutil.copyfile(source, folder / ORIGINAL)
             for kind, content in files.items():
-                (self._folder / stored / kind).write_bytes(content)
-            row = FrameRow(setup_id=setup_id, name=name[:200], stored=stored, reading=json.dumps(data), created=now())
-            session.add(row)
-            session.flush()
-            return self._frame(row)
+                (folder / kind).write_bytes(content)
+            with self._sessions.write() as session:
+                live_row(session, setup_id)
+                row = FrameRow(
+                    setup_id=setup_id, name=name[:200], stored=folder.name, reading=json.dumps(data), created=now()
+                )
+                session.add(row)
+                session.flush()
+                return self._frame(row)
 
     def update(self, frame_id: int, data: dict[str, Any], files: dict[str, bytes | None]) -> StoredFrame:
         """Another reading of the same picture; a file given as None is taken away."""

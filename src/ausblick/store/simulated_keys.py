@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import secrets
 import shutil
 from dataclasses import dataclass
 from datetime import datetime
@@ -15,7 +14,7 @@ from sqlalchemy.orm import Session
 
 from ausblick.core.plan import Plan, dump_plan, read_plan
 
-from .data_folder import keys_dir
+from .data_folder import keys_dir, new_folder
 from .database import Sessions
 from .setups import NotFound, live_row, now
 from .tables import TestKeyRow
@@ -57,25 +56,24 @@ class TestKeys:
 
     def add(self, setup_id: int, plan: Plan, report: dict[str, Any], pictures: dict[str, bytes]) -> StoredKey:
         """Keep a key; `pictures` by file name. Raises NotFound where the set-up is gone."""
-        stored = secrets.token_hex(12)
-        with self._sessions.write() as session:
-            live_row(session, setup_id)
-            (self._folder / stored).mkdir()
+        with new_folder(self._folder) as folder:
             for name, content in pictures.items():
-                (self._folder / stored / name).write_bytes(content)
-            row = TestKeyRow(
-                setup_id=setup_id,
-                plan=json.dumps(dump_plan(plan)),
-                report=json.dumps(report),
-                stored=stored,
-                created=now(),
-            )
-            session.add(row)
-            session.flush()
-            old = self._rows(session, setup_id)[MOST:]
-            for other in old:
-                session.delete(other)
-            found = self._key(row)
+                (folder / name).write_bytes(content)
+            with self._sessions.write() as session:
+                live_row(session, setup_id)
+                row = TestKeyRow(
+                    setup_id=setup_id,
+                    plan=json.dumps(dump_plan(plan)),
+                    report=json.dumps(report),
+                    stored=folder.name,
+                    created=now(),
+                )
+                session.add(row)
+                session.flush()
+                old = self._rows(session, setup_id)[MOST:]
+                for other in old:
+                    session.delete(other)
+                found = self._key(row)
         for other in old:
             shutil.rmtree(self._folder / other.stored, ignore_errors=True)
         return found
