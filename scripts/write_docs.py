@@ -18,6 +18,7 @@ from ausblick.core.advice.rule_table import RULES
 from ausblick.core.advice.rules.kit_rules import kit_rules
 from ausblick.core.kit import Kit
 from ausblick.core.plan import Plan
+from ausblick.core.sentences.table import SENTENCES
 from ausblick.core.standards.limit import Limit
 from ausblick.web.app import create_app
 
@@ -90,6 +91,7 @@ def main() -> int:
         ROOT / "docs/plan.schema.json": plan_schema(),
         ROOT / "docs/rules.md": rules_page(),
         ROOT / "web/src/lib/facts.generated.ts": page_facts(),
+        ROOT / "web/src/lib/sentences.generated.json": json.dumps(SENTENCES, ensure_ascii=False, indent=1) + "\n",
     }
     if "--check" not in sys.argv:
         for path, text in wanted.items():

@@ -18,6 +18,7 @@ MAY = {
     "cli": {"core", "formats", "store", "app", "web", "demo", "cli"},
 }
 CORE_ORDER = [
+    "sentences",
     "standards",
     "geometry",
     "colour",

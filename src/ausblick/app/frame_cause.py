@@ -17,7 +17,7 @@ from ausblick.core.frames.reading import FrameReading, read_frame
 from ausblick.core.plan import Change, Plan, apply_changes, edit
 from ausblick.store.frames import StoredFrame
 
-from .frame_import import picture_of, region_of
+from .frame_import import clip_of, picture_of, region_of
 from .services import Services
 
 
@@ -47,7 +47,8 @@ def cause_of(services: Services, frame_id: int) -> FrameCause:
     # Lamps that are weaker than planned mix other colours: look at them as they burn.
     burning = plan if fit is None else apply_changes(plan, fit.changes)
     colour = None if observed is None else fit_colour(burning, observed, services.basis)
-    recorded = recording_differs(plan, stored.data.get("clip") or {})
+    clip = clip_of(stored)
+    recorded = [] if clip is None else recording_differs(plan, clip)
     return FrameCause(fit, colour, _own_noise(plan, frame, reading), tuple(recorded))
 
 

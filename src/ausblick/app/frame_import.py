@@ -8,12 +8,14 @@ from typing import Any
 import cv2
 import numpy as np
 
-from ausblick.app.reports import clip_report, frame_report, key_report
 from ausblick.core.camera.turned import side_turns, turns_to_upright, upright
 from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.frame_report import ClipReport, FrameReport, clip_report, frame_report
 from ausblick.core.frames.reading import FrameReading, Region, frame_scopes, read_frame
+from ausblick.core.matte.key_report import key_report
 from ausblick.core.matte.keyer import plain_key
 from ausblick.core.plan import Plan
+from ausblick.core.standards.plain import plain, unplain
 from ausblick.formats.clips import Progress, is_clip, open_clip
 from ausblick.formats.images import jpeg_bytes, png_bytes, read_image
 from ausblick.store.frames import Frames, StoredFrame
@@ -22,10 +24,6 @@ from .scope_data import deviation_data, scopes_data
 
 LOOK, MATTE = 1600, 1280
 MIDDLE = "middle.png"
-CLIP_KEYS = (
-    "container", "codec", "pix_fmt", "chroma", "bits", "mbit_s", "fps", "frames", "flicker_percent", "flicker_hz",
-    "drift_percent", "worst_frame", "breaches",
-)  # fmt: skip
 
 
 def looks_like_clip(path: Path) -> bool:
@@ -50,9 +48,8 @@ def import_clip(
     `progress` raises."""
     clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera))
     data, files = _of_frame(clip.middle, clip.reading.frame)
-    report = clip_report(clip.facts, clip.reading)
-    data["reading"] = {key: report[key] for key in data["reading"]}
-    data["clip"] = {key: report[key] for key in CLIP_KEYS}
+    still, told = clip_report(clip.facts, clip.reading)
+    data |= {"reading": plain(still), "clip": plain(told)}
     files[MIDDLE] = png_bytes(_deep(clip.middle))
     return frames.add(setup_id, name, path, data, _present(files))
 
@@ -66,6 +63,16 @@ def picture_of(frames: Frames, frame: StoredFrame) -> Frame:
 
 def _turned(frame: Frame, turns: int) -> Frame:
     return Frame(upright(frame.pixels, turns), frame.white)
+
+
+def report_of(frame: StoredFrame) -> FrameReport:
+    """What was read when it came in."""
+    return unplain(FrameReport, frame.data["reading"])
+
+
+def clip_of(frame: StoredFrame) -> ClipReport | None:
+    """What only time shows; None for a still."""
+    return unplain(ClipReport, frame.data["clip"]) if frame.data.get("clip") else None
 
 
 def region_of(frame: StoredFrame) -> Region:
@@ -87,12 +94,12 @@ def _of_frame(frame: Frame, reading: FrameReading) -> tuple[dict[str, Any], dict
     key = None
     if reading.found is not None:
         result = plain_key(look, reading)
-        key = key_report(result)
+        key = plain(key_report(result))
         size = min(1.0, MATTE / max(result.matte.shape))
         matte = cv2.resize(result.matte, None, fx=size, fy=size, interpolation=cv2.INTER_AREA)
         files["matte.png"] = png_bytes(np.round(matte * 255.0).astype(np.uint8))
     data: dict[str, Any] = {
-        "reading": frame_report(reading),
+        "reading": plain(frame_report(reading)),
         "key": key,
         "scopes": scopes_data(frame_scopes(frame, reading)),
         "deviation": deviation_data(reading),

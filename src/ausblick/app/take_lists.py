@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 from ausblick.core.diagnosis.checklists import Item, items_of
 from ausblick.core.diagnosis.comparison import compare
+from ausblick.core.frames.frame_report import drift_between
 
 from .frame_cause import read_stored
-from .reports import drift_between
+from .frame_import import report_of
 from .services import Services
 
 
@@ -26,7 +27,7 @@ def lists_of(services: Services, setup_id: int) -> list[ListedItem]:
     if stored:
         _, _, reading = read_stored(services, stored[0])
         rows = compare(evaluation, services.memory.expected(plan), reading)
-    drifted = drift_between(stored[1].data["reading"], stored[0].data["reading"]) if len(stored) > 1 else None
+    drifted = drift_between(report_of(stored[1]), report_of(stored[0])) if len(stored) > 1 else None
     ticked = services.ticks.of_setup(setup_id)
     return [
         ListedItem(item, item.done if item.done is not None else item.id in ticked)

@@ -11,17 +11,18 @@ from typing import Any
 from ausblick.core.camera.turned import side_turns, upright
 from ausblick.core.frames.frame import Frame
 from ausblick.core.geometry.vectors import Bytes
+from ausblick.core.matte.key_report import test_key_report
 from ausblick.core.matte.levers import levers_of
 from ausblick.core.matte.render import Drawn
 from ausblick.core.matte.simulation import quick, simulate
 from ausblick.core.plan import Plan, Recording
+from ausblick.core.standards.plain import plain
 from ausblick.formats.images import png_bytes, read_image
 from ausblick.formats.recording import through
 from ausblick.formats.testkey_pictures import all_views, shown
 from ausblick.store.setups import NotFound
 
 from .jobs import Job
-from .reports import simulated_report
 from .services import Services
 
 Pictures = dict[str, dict[str, Bytes]]
@@ -49,10 +50,10 @@ class TestKeyJob:
         first = quick(self.plan, basis, through, drawn=first_look)
         key = simulate(self.plan, basis, through, step=job.at, overview=first)
         pictures = all_views(key, self.plate)
-        job.result = {"pictures": pictures, "report": simulated_report(key, [])}
+        job.result = {"pictures": pictures, "report": plain(test_key_report(key, ()))}
         if self.levers:
             found = levers_of(self.plan, key, basis, through, job.at, self.recorders)
-            job.result = {"pictures": pictures, "report": simulated_report(key, found)}
+            job.result = {"pictures": pictures, "report": plain(test_key_report(key, found))}
         self._keep(job, pictures)
 
     def _keep(self, job: Job, pictures: Pictures) -> None:

@@ -175,10 +175,11 @@ def screen_map(plan_file: Path, grid: str, as_json: bool) -> int:
 @as_json_option
 def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool) -> int:
     """Simulate the recording, key it, compare with the true matte; pictures go to DIR."""
-    from ausblick.app.reports import simulated_report
     from ausblick.cli.printing import simulated_table
+    from ausblick.core.matte.key_report import test_key_report
     from ausblick.core.matte.levers import levers_of
     from ausblick.core.matte.simulation import NoScreen, simulate
+    from ausblick.core.standards.plain import plain
     from ausblick.formats.recording import through
     from ausblick.formats.testkey_pictures import write_pictures
 
@@ -193,7 +194,7 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
         written = write_pictures(key, out)
     except OSError as err:
         raise BadInput(f"{out}: can't be written: {err.strerror}") from None
-    report = simulated_report(key, found)
+    report = plain(test_key_report(key, found))
     if as_json:
         say({**report, "pictures": [path.name for path in written]})
     else:
@@ -209,13 +210,15 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
     """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise;
     of several also what has drifted since the one before."""
-    from ausblick.app.reports import drift_report
     from ausblick.cli.printing import frame_table
+    from ausblick.core.frames.frame_report import drift_between
+    from ausblick.core.standards.plain import plain
 
     trace = load_plan(plan_file).targets.level_trace if plan_file else "luma"
-    reports = [_measured(path, trace) for path in frames]
-    for before, now in pairwise(reports):
-        now["since_previous"] = drift_report(before, now)
+    measured = [_measured(path, trace) for path in frames]
+    reports = [{**plain(still), **({} if clip is None else plain(clip))} for still, clip in measured]
+    for (before, now), report in zip(pairwise(still for still, _ in measured), reports[1:], strict=True):
+        report["since_previous"] = [plain(row) for row in drift_between(before, now)]
     if as_json:
         say(reports[0] if len(reports) == 1 else reports)
     else:
@@ -230,11 +233,12 @@ def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> 
 @as_json_option
 def key(frame: Path, output: Path, clean: Path | None, as_json: bool) -> int:
     """The plain one-click key of a frame: matte, residue and holes."""
-    from ausblick.app.reports import key_report, trial_report
     from ausblick.cli.printing import key_table
-    from ausblick.core.diagnosis.trial_key import trial_key
+    from ausblick.core.diagnosis.trial_key import trial_key, trial_report
     from ausblick.core.frames.reading import read_frame
+    from ausblick.core.matte.key_report import key_report
     from ausblick.core.matte.keyer import plain_key
+    from ausblick.core.standards.plain import plain
     from ausblick.formats.images import ImageError, write_gray_png
 
     pixels = _frame(frame)
@@ -244,7 +248,7 @@ def key(frame: Path, output: Path, clean: Path | None, as_json: bool) -> int:
         report = key_report(result)
         matte = result.matte
         if clean is not None and (trial := trial_key(pixels, reading, _frame(clean))) is not None:
-            report |= trial_report(trial)
+            report = trial_report(report, trial)
             matte = trial.pulled.matte
         write_gray_png(output, matte)
     except ImageError as err:
@@ -252,14 +256,15 @@ def key(frame: Path, output: Path, clean: Path | None, as_json: bool) -> int:
     except ValueError as err:
         raise BadInput(f"{frame}: {err}") from None
     if as_json:
-        say(report)
+        say(plain(report))
     else:
-        print(key_table(report, str(output)))
+        print(key_table(plain(report), str(output)))
     return 0
 
 
-def _measured(path: Path, trace: str) -> dict[str, Any]:
-    from ausblick.app.reports import clip_report, frame_report
+def _measured(path: Path, trace: str) -> tuple[Any, Any]:
+    """The frame's report, and the clip's where it is one."""
+    from ausblick.core.frames.frame_report import clip_report, frame_report
     from ausblick.core.frames.reading import read_frame
     from ausblick.formats.clips import is_clip, read_clip
     from ausblick.formats.images import ImageError
@@ -270,7 +275,7 @@ def _measured(path: Path, trace: str) -> dict[str, Any]:
     except OSError as err:
         raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
     if not clip:
-        return frame_report(read_frame(_frame(path), trace))
+        return frame_report(read_frame(_frame(path), trace)), None
     try:
         return clip_report(*read_clip(path, trace))
     except ImageError as err:

@@ -14,6 +14,7 @@ import av
 import cv2
 import numpy as np
 
+from ausblick.core.frames.clip_facts import ClipFacts
 from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, timing_of
 from ausblick.core.frames.contact import Contact, contact_of
 from ausblick.core.frames.find_screen import find_screen
@@ -34,25 +35,6 @@ SIGNATURES = (
 KR_KB = {"601": (0.299, 0.114), "709": (0.2126, 0.0722), "2020": (0.2627, 0.0593)}
 MOST_FRAMES = 20_000
 SMALL = 240
-
-
-@dataclass(frozen=True)
-class ClipFacts:
-    """What the file says of itself. `mbit_s` from the packets where the container has no figure; `turns` from the
-    plan: quarter turns of the camera."""
-
-    container: str
-    codec: str
-    pix_fmt: str
-    chroma: str | None
-    bits: int
-    mbit_s: float
-    fps: float
-    width: int
-    height: int
-    matrix: str
-    full_range: bool
-    turns: int = 0
 
 
 def is_clip(start: bytes) -> bool:

@@ -9,13 +9,14 @@ from pydantic import BaseModel, Field, RootModel
 from ausblick.app.frame_cause import FrameCause
 from ausblick.core.diagnosis.hand_readings import HandReading, Zebra
 from ausblick.core.diagnosis.trial_key import Box
+from ausblick.core.frames.frame_report import FrameReport
 from ausblick.core.plan.changes import Change
 from ausblick.core.standin.as_built import FIRST_SEED
 from ausblick.core.standin.standin_camera import MeterReading
 
 from .answers import Answer
 from .kit_schemas import PlanBody
-from .schemas import FrameModel, FramePath, FrameReadingModel, ScopesModel, SetupPath
+from .schemas import FrameModel, FramePath, ScopesModel, SetupPath
 
 Corner = tuple[float, float]
 
@@ -117,7 +118,7 @@ class LookModel(Answer):
     planned_luma: float | None
     planned_even: float | None
     picture: str
-    reading: FrameReadingModel
+    reading: FrameReport
     scopes: ScopesModel
 
 

@@ -11,6 +11,7 @@ from ausblick.core.advice.search.room_table import Cell
 from ausblick.core.evaluation.number import Number
 from ausblick.core.kit import Kit
 from ausblick.core.plan import Framing, Plan
+from ausblick.core.sentences import Sentence
 
 from .answers import Answer
 
@@ -58,13 +59,13 @@ class AlternativeModel(Answer):
     """A whole plan, what it is, what it costs, what stops it, and its readings."""
 
     name: str
-    says: str
-    costs: list[str]
-    stops: list[str]
+    says: Sentence
+    costs: list[Sentence]
+    stops: list[Sentence]
     plan: Plan
     numbers: list[Number]
 
 
 class ProposalsModel(Answer):
     alternatives: list[AlternativeModel]
-    impossible: list[str]
+    impossible: list[Sentence]

@@ -8,13 +8,12 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, StringConstraints
 
 from ausblick.core.diagnosis.comparison import Compared, Verdict
-from ausblick.core.frames.clip_timing import Breach
 from ausblick.core.frames.drift import Drifted
-from ausblick.core.frames.reading import Level
-from ausblick.core.frames.spots import Spot
-from ausblick.core.matte.keyer import Sample
+from ausblick.core.frames.frame_report import ClipReport, FrameReport
+from ausblick.core.matte.key_report import KeyReport
 from ausblick.core.plan import Plan
 from ausblick.core.plan.changes import Change
+from ausblick.core.sentences import Sentence
 
 from .answers import Answer
 
@@ -43,6 +42,7 @@ class SetupSummary(Answer):
     changed: datetime
     worst: Literal["stop", "fix", "consider", "fine"]
     worst_says: str
+    worst_told: Sentence | None
     open_findings: int
 
 
@@ -98,40 +98,6 @@ class ConflictModel(Answer):
     kept: int
 
 
-class FrameReadingModel(Answer):
-    width: int
-    height: int
-    hue: Literal["green", "blue"] | None
-    screen_area_percent: float
-    level_luma: Level | None
-    level_key_channel: Level | None
-    band_percent: float | None
-    even_percent: float | None
-    grid: list[list[float | None]] | None
-    slope_percent: list[float] | None
-    hot_spots: list[Spot]
-    shadows: list[Spot]
-    noise_percent: float | None
-    hue_deg: float | None
-    saturation: float | None
-    clipped_percent: float | None
-    edge_contact: bool | None
-    edge_contact_frame: list[str]
-    edge_contact_screen: list[str]
-    edge_width_px: float | None = None
-    spill_edge_percent: float | None = None
-    spill_skin_percent: float | None = None
-
-
-class KeyModel(Answer):
-    residue_percent: float
-    holes_percent: float | None
-    black_clip: float
-    white_clip: float
-    needed_clip: float
-    sample: Sample
-
-
 class ScopesModel(Answer):
     """Base64 of brightness bytes, row by row; `top` is the level of the waveform's first row in %."""
 
@@ -166,35 +132,19 @@ class FrameList(Answer):
     frames: list[FrameSummary]
 
 
-class ClipModel(Answer):
-    container: str
-    codec: str
-    pix_fmt: str
-    chroma: str | None
-    bits: int
-    mbit_s: float
-    fps: float
-    frames: int
-    flicker_percent: float
-    flicker_hz: float | None
-    drift_percent: float
-    worst_frame: int
-    breaches: list[Breach]
-
-
 class FrameModel(Answer):
     """`region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown;
     `turned`: quarter turns by which a lying still was set upright."""
 
-    clip: ClipModel | None = None
+    clip: ClipReport | None = None
     region: list[tuple[float, float]] = Field(default=[])
     turned: int = 0
     id: int
     setup_id: int
     name: str
     created: datetime
-    reading: FrameReadingModel
-    key: KeyModel | None
+    reading: FrameReport
+    key: KeyReport | None
     scopes: ScopesModel
     deviation: DeviationModel | None
 

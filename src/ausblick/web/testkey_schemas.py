@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from ausblick.core.matte.levers import Lever
+from ausblick.core.matte.key_report import LeverReport, SecondReport
 from ausblick.core.matte.quality import QualityPart
 
 from .answers import Answer
@@ -30,23 +30,13 @@ class WindowModel(Answer):
     views: list[str]
 
 
-class SecondModel(Answer):
-    """The plan's measures by the chroma distance."""
-
-    edge_error: float | None
-    hair_error: float | None
-    needed_clip: float | None
-    residue_percent: float | None
-    holes_percent: float | None
-
-
 class TestKeyModel(Answer):
     """`created` and `stale` are of a kept key: the set-up's plan has changed since."""
 
     id: str
     created: datetime | None = None
     stale: bool = False
-    second_keyer: SecondModel | None = None
+    second_keyer: SecondReport | None = None
     state: Literal["running", "done", "failed", "cancelled"]
     step: str
     problem: str
@@ -55,7 +45,7 @@ class TestKeyModel(Answer):
     residue_percent: float | None
     holes_percent: float | None
     flicker_percent: float | None
-    levers: list[Lever]
+    levers: list[LeverReport]
     windows: list[WindowModel]
 
 

@@ -14,6 +14,7 @@ from ausblick.core.camera.sensor_noise import noise_percent
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.plan import Plan, plan_from
+from ausblick.core.sentences import say
 from tests.demo_findings import STORE
 
 KEY = {"role": "key", "position": [-1, 2.1, 4.6], "aim": [0, 1.5, 2.4], "fixture": {"flux_lm": 9000.0, "cct": 3200}}
@@ -59,7 +60,7 @@ def test_no_word_of_log_for_a_display_curve_and_no_codec_for_stills() -> None:
     assert finding(plan("stills"), "recording.rate") is None
     raw = finding(plan("stills"), "recording.chroma")
     assert raw is not None
-    assert "raw" in raw.remedies[0].text
+    assert "raw" in say(raw.remedies[0].text)
 
 
 def test_white_balance_is_led_to_the_key() -> None:
@@ -72,7 +73,7 @@ def test_white_balance_is_led_to_the_key() -> None:
 def test_slow_motion_costs_a_stop_for_twice_the_rate() -> None:
     found = finding(plan(fps=50, playback_fps=25), "camera.speed")
     assert found is not None
-    assert "50 % of its speed; 1.0 stops less light" in found.judgement.says
+    assert "50 % of its speed; 1.0 stops less light" in say(found.judgement.says)
 
 
 def test_a_measured_frame_takes_the_place_of_the_noise_model() -> None:

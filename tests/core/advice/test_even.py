@@ -10,6 +10,7 @@ from ausblick.core.advice.search.even_screen import Freedoms, even_screen
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
 from tests.conftest import MakePlan
@@ -50,11 +51,11 @@ def test_dimmers_alone_where_they_can(make: MakePlan) -> None:
     assert {c.path for c in found.changes} == {"lights[0].dimmer", "lights[1].dimmer"}
     assert found.changes[0].value == pytest.approx(found.changes[1].value, rel=0.02)
     assert found.spread_after < 0.15
-    assert all("%" in line for line in found.words)
+    assert all("%" in say(line) for line in found.words)
 
 
 def test_what_is_in_the_way_is_named(make: MakePlan) -> None:
-    assert even_screen(make(lights=[]), BasisStore(), ALL).limits == ("no lamp of the screen is on",)
+    assert [say(s) for s in even_screen(make(lights=[]), BasisStore(), ALL).limits] == ["no screen lamp is on"]
     assert not even_screen(make(lights=[]), BasisStore(), ALL).changes
 
 

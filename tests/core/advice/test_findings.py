@@ -9,6 +9,7 @@ from ausblick.core.advice.rule import RANK
 from ausblick.core.advice.rule_table import RULES
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.conftest import MakePlan
 from tests.demo_findings import STORE, found, judged
@@ -55,7 +56,7 @@ def test_the_vault_can_be_mended_by_its_own_remedies() -> None:
 def test_a_dark_set_says_so_and_invents_no_remedy(make: MakePlan) -> None:
     level = found(make(), "light.level")
     assert level.judgement.severity == "stop"
-    assert "No light on the screen" in level.judgement.says
+    assert "No light on the screen" in say(level.judgement.says)
     assert level.remedies == ()
     assert found(make(), "subject.exposure").judgement.severity == "stop"
 
@@ -65,7 +66,7 @@ def test_evenness_names_the_spread_and_can_be_dimmed_away(make: MakePlan) -> Non
     uneven = [EVEN[0] | {"dimmer": 0.2}, EVEN[1]]
     finding = found(make(lights=uneven), "light.evenness")
     assert finding.judgement.severity in ("fix", "stop")
-    assert any("Dim" in remedy.text for remedy in finding.remedies)
+    assert any("Dim" in say(remedy.text) for remedy in finding.remedies)
 
 
 def test_level_by_school_and_trace(make: MakePlan) -> None:
@@ -80,7 +81,7 @@ def test_level_by_school_and_trace(make: MakePlan) -> None:
 def test_clipping_is_a_stop(make: MakePlan) -> None:
     judgement = found(make(lights=EVEN, camera={"iso": 25600}), "light.level").judgement
     assert judgement.severity == "stop"
-    assert "clips" in judgement.says
+    assert "clips" in say(judgement.says)
 
 
 @pytest.mark.parametrize(
@@ -113,7 +114,7 @@ def test_each_fault_is_found_and_has_a_remedy(
 
 def test_a_remedy_says_what_it_worsens(make: MakePlan) -> None:
     plan = make(lights=EVEN, camera={"shutter_s": 0.02}, subject={"speed": 4})
-    faster = next(r for r in found(plan, "camera.smear").remedies if "and f/" not in r.text)
+    faster = next(r for r in found(plan, "camera.smear").remedies if "and f/" not in say(r.text))
     assert "camera.shutter-angle" in faster.worsens
 
 
@@ -128,7 +129,7 @@ def test_a_lamp_in_the_picture_is_found_and_moved_out(make: MakePlan) -> None:
     lights = [EVEN[0] | {"position": [-0.3, 1.6, 1.2], "aim": [0, 1.3, 0]}]
     finding = found(make(lights=lights), "space.in-picture")
     assert finding.judgement.severity == "fix"
-    assert "where the action goes" in finding.judgement.says
+    assert "where the action goes" in say(finding.judgement.says)
     changed = apply_changes(make(lights=lights), finding.remedies[0].changes)
     assert found(changed, "space.in-picture").judgement.severity == "fine"
 

@@ -8,6 +8,7 @@ import pytest
 
 from ausblick.core.advice.rule import Finding
 from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.sentences import say
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, demo_findings, found, judged
 
@@ -32,19 +33,19 @@ pytestmark = pytest.mark.xdist_group("demo findings")
 def test_each_fault_of_the_demo_is_found_and_has_a_cure(title: str, rule: str, words: str) -> None:
     finding = demo_findings(title)[rule]
     assert finding.judgement.severity != "fine"
-    assert words in finding.judgement.says
+    assert words in say(finding.judgement.says)
     assert finding.remedies
 
 
 def after(title: str, rule: str, remedy: str) -> Finding:
-    chosen = next(r for r in demo_findings(title)[rule].remedies if remedy in r.text)
+    chosen = next(r for r in demo_findings(title)[rule].remedies if remedy in say(r.text))
     return found(apply_changes(DEMO[title], chosen.changes), rule)
 
 
 def test_black_cloth_beside_the_mark_lowers_the_edge_by_what_was_said() -> None:
     before = demo_findings("Potting-shed window")["subject.spill-edge"]
     then = after("Potting-shed window", "subject.spill-edge", "Black cloth on the left")
-    said = next(r for r in before.remedies if "Black cloth on the left" in r.text)
+    said = next(r for r in before.remedies if "Black cloth on the left" in say(r.text))
     assert then.judgement.value == pytest.approx(said.after)
     assert (then.judgement.value or 9) < 0.7 * (before.judgement.value or 0)
 
@@ -91,8 +92,8 @@ def test_one_colour_of_light_makes_one_green(make: MakePlan) -> None:
 def test_poor_rendering_is_an_uncertainty(make: MakePlan) -> None:
     poor = make(lights=[PAIR[0], {**PAIR[1], "name": "shop lamp", "fixture": {"cri": 72}}])
     judgement = verdict_of(poor, "light.rendering")
-    assert "shop lamp" in judgement.says
-    assert "may be off" in judgement.says
+    assert "shop lamp" in say(judgement.says)
+    assert "may be off" in say(judgement.says)
 
 
 def test_zones_that_mix(make: MakePlan) -> None:
@@ -115,10 +116,10 @@ def test_a_back_light_neither_lost_nor_glaring(make: MakePlan, dimmer: float, li
 def test_a_lamp_over_heads_is_said_with_its_caution(make: MakePlan) -> None:
     above = lamp(emitter={"shape": "rect"}, flux_lm=4000, role="key", position=[0.1, 3.0, 2.5], aim=[0, 1.5, 2.4])
     judgement = verdict_of(make(lights=[{**above, "name": "top light"}]), "light.overhead")
-    assert "top light" in judgement.says
-    assert "second fixing" in judgement.says
+    assert "top light" in say(judgement.says)
+    assert "second fixing" in say(judgement.says)
 
 
 def test_a_circuit_that_the_plan_does_not_know(make: MakePlan) -> None:
     judgement = verdict_of(make(lights=[{"circuit": "Z", "fixture": {"watts": 900}}]), "light.power")
-    assert judgement.says.startswith("Circuit Z carries 900 W")
+    assert say(judgement.says).startswith("Circuit Z carries 900 W")

@@ -15,6 +15,7 @@ from ausblick.core.kit import Kit, dump_kit, kit_from
 from ausblick.core.kit.catalogue import full_kit, small_kit
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Framing, Plan, apply_changes, plan_from
+from ausblick.core.sentences import say
 from ausblick.demo.fern_house import HALL
 from ausblick.demo.shots import briefs
 
@@ -56,11 +57,11 @@ def test_full_length_is_impossible_in_the_spare_room_and_why() -> None:
     cells = [cell for cell in room_table(plan_in(SPARE_ROOM), small_kit()) if cell.framing == "full"]
     assert [cell.state for cell in cells] == ["impossible"] * 3
     assert {cell.blocks for cell in cells} == {"depth"}
-    assert "behind the back wall" in cells[0].why
+    assert "behind the back wall" in say(cells[0].why)
     # With depth enough it is the pop-up that has no floor for the feet.
     deep = [c for c in room_table(plan_in(SPARE_ROOM | {"z_max": 12.0}), small_kit()) if c.framing == "full"]
     assert {cell.blocks for cell in deep} == {"screen"}
-    assert "floor piece" in deep[0].why
+    assert "floor piece" in say(deep[0].why)
 
 
 def test_a_low_ceiling_blocks_a_high_screen() -> None:
@@ -118,7 +119,7 @@ def test_kits_of_few_lamps(count: int, shot: int) -> None:
         camera = proposal.plan.camera
         assert camera.iso <= 8 * camera.sensor.base_iso
         assert proposal.stops == () or any(
-            "stops of light are missing" in cost or "so few lamps" in cost for cost in proposal.costs
+            "stops of light are missing" in say(cost) or "so few lamps" in say(cost) for cost in proposal.costs
         )
 
 
@@ -138,10 +139,10 @@ def test_outdoors_under_cloud_no_lamp_is_needed() -> None:
 
 
 def test_what_is_impossible_says_why() -> None:
-    assert "behind the back wall" in proposed(plan_in(SPARE_ROOM), small_kit(), "full").impossible[0]
-    assert proposed(plan_in(HALL), kit_from({}), "full").impossible == ("There is no lens in the kit.",)
+    assert "behind the back wall" in say(proposed(plan_in(SPARE_ROOM), small_kit(), "full").impossible[0])
+    assert say(proposed(plan_in(HALL), kit_from({}), "full").impossible[0]) == "There is no lens in the kit."
     assert proposed(plan_in(HALL, subject=None), full_kit(), "full").impossible
-    assert "no lamp" in proposed(plan_in(HALL), with_lamps(0), "full").impossible[0]
+    assert "no lamp" in say(proposed(plan_in(HALL), with_lamps(0), "full").impossible[0])
 
 
 def test_the_same_input_gives_the_same_proposal() -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from ausblick.core.advice.check_report import check_report
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
 from ausblick.core.advice.rule_set import RuleSet, rules_with
@@ -89,12 +90,12 @@ def test_a_lens_that_nobody_has_is_told_as_the_worse(make: MakePlan) -> None:
 def test_a_rule_that_no_longer_applies_is_not_told_as_cured(make: MakePlan) -> None:
     """Without its light from behind the cloth is not asked for any more; that is no value of nought."""
     plan = make(screen={"behind_lux": 900}, lights=[lamp(position=[-2, 1.3, 2], aim=[0, 1.3, 0])])
-    finding = find(plan, STORE, only=("light.behind",))[1][0]
-    curtains = next(remedy for remedy in finding.remedies if "curtains" in remedy.text)
+    report = check_report(*find(plan, STORE, only=("light.behind",)))
+    curtains = next(remedy for remedy in report.findings[0].remedies if "curtains" in remedy.text)
     assert curtains.outcome == "does-not-apply"
     assert curtains.after is None
     assert curtains.effect.endswith("no longer a question")
-    cloth = next(remedy for remedy in finding.remedies if "opaque" in remedy.text)
+    cloth = next(remedy for remedy in report.findings[0].remedies if "opaque" in remedy.text)
     assert cloth.outcome == "cured"
     assert cloth.after == pytest.approx(0.0)
 

@@ -17,6 +17,7 @@ from ausblick.core.diagnosis.hand_readings import LUX_PER_FC, ReadingError, Unit
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.drift import ScreenSeen, drift
 from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.frame_report import ClipReport
 from ausblick.core.frames.reading import FrameReading, read_frame
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
@@ -138,8 +139,11 @@ def test_a_clean_frame_ticks_all_that_a_frame_can_and_a_drift_unticks() -> None:
 
 def test_a_clip_that_is_not_as_planned() -> None:
     plan = seed_vault()
-    same = {"chroma": "4:2:0", "bits": 8, "fps": 25.0, "mbit_s": 50.0}
+    same = ClipReport(
+        container="mp4", codec="h264", pix_fmt="yuv420p", chroma="4:2:0", bits=8, mbit_s=50.0, fps=25.0, frames=50,
+        flicker_percent=0.0, flicker_hz=None, drift_percent=0.0, worst_frame=0, breaches=(),
+    )  # fmt: skip
     assert recording_differs(plan, same) == []
-    off = recording_differs(plan, {"chroma": "4:2:2", "bits": 10, "fps": 50.0, "mbit_s": 12.0})
+    off = recording_differs(plan, replace(same, chroma="4:2:2", bits=10, fps=50.0, mbit_s=12.0))
     assert len(off) == 4
     assert off[0] == "chroma is 4:2:2, the plan says 4:2:0"

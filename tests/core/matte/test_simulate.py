@@ -22,6 +22,7 @@ from ausblick.core.matte.quality import WEIGHTS, Measures, parts_of, quality_of
 from ausblick.core.matte.render import draw
 from ausblick.core.matte.simulation import NoScreen, SimulatedKey, crop_windows, measure_all, quick, simulate
 from ausblick.core.plan import Plan, plan_from
+from ausblick.core.sentences import say
 from ausblick.formats.recording import codec_class, pixel_format, through
 
 STORE = BasisStore()
@@ -171,18 +172,18 @@ def test_levers_are_ranked_and_sharpening_is_none_of_them(tried: tuple[list[Leve
     assert [lever.gain for lever in levers] == sorted((lever.gain for lever in levers), reverse=True)
     assert len(levers) >= 6
     assert len(steps) >= len(levers)
-    assert not any("harp" in lever.change for lever in levers)
-    assert "raw" in next(lever.change for lever in levers if lever.gain > 0)
+    assert not any("harp" in say(lever.change) for lever in levers)
+    assert "raw" in say(next(lever.change for lever in levers if lever.gain > 0))
 
 
 def test_recorders_of_the_kit_are_compared_by_their_key(
     found: tuple[Plan, SimulatedKey], tried: tuple[list[Lever], list[str]]
 ) -> None:
     _, key = found
-    by_name = {lever.change.split(":")[0]: lever for lever in tried[0]}
+    by_name = {say(lever.change).split(":")[0]: lever for lever in tried[0]}
     assert by_name["raw recorder"].gain > 1.0
-    assert "times the storage" in by_name["raw recorder"].cost
-    assert any("lifted afterwards" in lever.change for lever in tried[0])
+    assert "times the storage" in say(by_name["raw recorder"].cost)
+    assert any("lifted afterwards" in say(lever.change) for lever in tried[0])
     assert key.second is not None
     assert key.flicker_percent is not None
     assert 0.0 < key.flicker_percent < 20.0

@@ -9,6 +9,7 @@ from ausblick.core.advice.rule import Finding
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, apply_changes
 from ausblick.core.rig.screen_colour import advice, evidence
+from ausblick.core.sentences import say
 from tests.conftest import MakePlan
 
 FERN = {"wardrobe": [{"name": "fern costume", "reflectance": [0.10, 0.28, 0.08]}]}
@@ -41,7 +42,7 @@ def test_each_distance_stands_for_something(make: MakePlan) -> None:
 def test_green_before_green_stops_and_the_blue_screen_is_its_remedy(make: MakePlan) -> None:
     found = finding(make(subject=FERN), "screen.hue")
     assert found.judgement.severity == "stop"
-    assert found.remedies[0].text == "A blue screen"
+    assert say(found.remedies[0].text) == "A blue screen"
     changed = apply_changes(make(subject=FERN), found.remedies[0].changes)
     assert finding(changed, "screen.hue").judgement.severity == "fine"
     yellow: dict[str, Any] = {"wardrobe": [{"name": "yellow hat", "reflectance": [0.6, 0.55, 0.05]}]}
@@ -50,9 +51,9 @@ def test_green_before_green_stops_and_the_blue_screen_is_its_remedy(make: MakePl
 
 def test_hair_and_props_that_want_a_test(make: MakePlan) -> None:
     fair = make(subject={"hair": [0.42, 0.32, 0.17], "hair_kind": "fine"})
-    assert "fair and fine" in finding(fair, "subject.hair").judgement.says
+    assert "fair and fine" in say(finding(fair, "subject.hair").judgement.says)
     assert finding(make(), "subject.hair").judgement.severity == "fine"
     jar = make(subject={"props": [{"name": "seed jar", "kind": "glass"}, {"name": "book", "kind": "matt"}]})
-    assert finding(jar, "subject.props").judgement.says == "Test before the day: seed jar (glass)"
+    assert say(finding(jar, "subject.props").judgement.says) == "Test before the day: seed jar (glass)"
     shiny = make(subject={"wardrobe": [{"name": "latex gloves", "gloss": 0.5}]})
     assert finding(shiny, "subject.props").judgement.severity == "consider"

@@ -980,16 +980,15 @@ export interface components {
          */
         AlternativeModel: {
             /** Costs */
-            costs: string[];
+            costs: components["schemas"]["Sentence"][];
             /** Name */
             name: string;
             /** Numbers */
             numbers: components["schemas"]["Number"][];
             plan: components["schemas"]["Plan"];
-            /** Says */
-            says: string;
+            says: components["schemas"]["Sentence"];
             /** Stops */
-            stops: string[];
+            stops: components["schemas"]["Sentence"][];
         };
         /**
          * AngleBeam
@@ -1282,8 +1281,7 @@ export interface components {
             state: "possible" | "tight" | "impossible";
             /** Turned */
             turned: boolean;
-            /** Why */
-            why: string;
+            why: components["schemas"]["Sentence"];
         };
         /**
          * Change
@@ -1345,8 +1343,11 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        /** ClipModel */
-        ClipModel: {
+        /**
+         * ClipReport
+         * @description What only time shows, and what the file says of itself; rates in Mbit/s and frames a second.
+         */
+        ClipReport: {
             /** Bits */
             bits: number;
             /** Breaches */
@@ -1757,7 +1758,7 @@ export interface components {
             /** Changes */
             changes: components["schemas"]["Change"][];
             /** Limits */
-            limits: string[];
+            limits: components["schemas"]["Sentence"][];
             /** Lux After */
             lux_after: number;
             /** Lux Before */
@@ -1767,7 +1768,7 @@ export interface components {
             /** Spread Before */
             spread_before: number | null;
             /** Words */
-            words: string[];
+            words: components["schemas"]["Sentence"][];
         };
         /**
          * EvenBody
@@ -1835,6 +1836,7 @@ export interface components {
         /**
          * FindingReport
          * @description A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
+         *     `says` is metric, `told` the same to be said in other units.
          */
         FindingReport: {
             /** Digits */
@@ -1848,7 +1850,7 @@ export interface components {
             /** Reason */
             reason: string;
             /** Remedies */
-            remedies: components["schemas"]["Remedy"][];
+            remedies: components["schemas"]["RemedyReport"][];
             /** Says */
             says: string;
             /**
@@ -1863,6 +1865,7 @@ export interface components {
              * @enum {string}
              */
             stage: "plate" | "space" | "screen" | "light" | "subject" | "camera";
+            told: components["schemas"]["Sentence"];
             /** Unit */
             unit: string;
             /** Value */
@@ -2056,7 +2059,7 @@ export interface components {
          */
         FrameModel: {
             /** @default null */
-            clip: components["schemas"]["ClipModel"] | null;
+            clip: components["schemas"]["ClipReport"] | null;
             /**
              * Created
              * Format: date-time
@@ -2065,10 +2068,10 @@ export interface components {
             deviation: components["schemas"]["DeviationModel"] | null;
             /** Id */
             id: number;
-            key: components["schemas"]["KeyModel"] | null;
+            key: components["schemas"]["KeyReport"] | null;
             /** Name */
             name: string;
-            reading: components["schemas"]["FrameReadingModel"];
+            reading: components["schemas"]["FrameReport"];
             /**
              * Region
              * @default []
@@ -2086,8 +2089,11 @@ export interface components {
              */
             turned: number;
         };
-        /** FrameReadingModel */
-        FrameReadingModel: {
+        /**
+         * FrameReport
+         * @description A still. Levels, band, unevenness, slope, noise and spill in % of signal; what is None was not to be read.
+         */
+        FrameReport: {
             /** Band Percent */
             band_percent: number | null;
             /** Clipped Percent */
@@ -2126,7 +2132,10 @@ export interface components {
             /** Shadows */
             shadows: components["schemas"]["Spot"][];
             /** Slope Percent */
-            slope_percent: number[] | null;
+            slope_percent: [
+                number,
+                number
+            ] | null;
             /**
              * Spill Edge Percent
              * @default null
@@ -2317,8 +2326,11 @@ export interface components {
              */
             when: "before" | "after";
         };
-        /** KeyModel */
-        KeyModel: {
+        /**
+         * KeyReport
+         * @description The plain one-click key: residue in % of the screen, holes in % of the solid figure, clips as matte values.
+         */
+        KeyReport: {
             /** Black Clip */
             black_clip: number;
             /** Holes Percent */
@@ -2785,20 +2797,25 @@ export interface components {
             why: string;
         };
         /**
-         * Lever
-         * @description What to change, the quality after it, what it costs, and the changes of the plan.
+         * LeverReport
+         * @description A change, the quality after it (0 to 100), and its cost. `told` and `costs` are the same to be said in other
+         *     units; a key kept by an older version has none.
          */
-        Lever: {
+        LeverReport: {
             /** Change */
             change: string;
             /** Changes */
             changes: components["schemas"]["Change"][];
             /** Cost */
             cost: string;
+            /** @default null */
+            costs: components["schemas"]["Sentence"] | null;
             /** Gain */
             gain: number;
             /** Quality After */
             quality_after: number;
+            /** @default null */
+            told: components["schemas"]["Sentence"] | null;
         };
         /** Light */
         Light: {
@@ -2948,7 +2965,7 @@ export interface components {
             planned_even: number | null;
             /** Planned Luma */
             planned_luma: number | null;
-            reading: components["schemas"]["FrameReadingModel"];
+            reading: components["schemas"]["FrameReport"];
             scopes: components["schemas"]["ScopesModel"];
         };
         /** Mains */
@@ -3995,7 +4012,7 @@ export interface components {
             /** Alternatives */
             alternatives: components["schemas"]["AlternativeModel"][];
             /** Impossible */
-            impossible: string[];
+            impossible: components["schemas"]["Sentence"][];
         };
         /** ProposeBody */
         ProposeBody: {
@@ -4141,11 +4158,11 @@ export interface components {
             ][];
         };
         /**
-         * Remedy
-         * @description A proposal that was evaluated: `before` and `after` are the rule's value. `outcome` tells a fault that is
-         *     cured from one that is less, and from a rule that the changed plan gives no occasion for.
+         * RemedyReport
+         * @description A remedy that was tried: `text`, `effect` and `cost` in metric words; `told` and `costs` are the same to be
+         *     said in other units; `before` and `after` are the rule's value.
          */
-        Remedy: {
+        RemedyReport: {
             /** After */
             after: number | null;
             /** Before */
@@ -4154,6 +4171,7 @@ export interface components {
             changes: components["schemas"]["Change"][];
             /** Cost */
             cost: string;
+            costs: components["schemas"]["Sentence"] | null;
             /** Effect */
             effect: string;
             /**
@@ -4163,6 +4181,7 @@ export interface components {
             outcome: "cured" | "better" | "does-not-apply";
             /** Text */
             text: string;
+            told: components["schemas"]["Sentence"];
             /** Worsens */
             worsens: string[];
         };
@@ -4556,10 +4575,10 @@ export interface components {
             uniformity: number;
         };
         /**
-         * SecondModel
+         * SecondReport
          * @description The plan's measures by the chroma distance.
          */
-        SecondModel: {
+        SecondReport: {
             /** Edge Error */
             edge_error: number | null;
             /** Hair Error */
@@ -4605,6 +4624,20 @@ export interface components {
             width_mm: number;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * Sentence
+         * @description `parameters` in the plan's units (m, lx, s, stops); texts are names that a person gave, never translated.
+         *
+         *     A parameter may be another sentence, or several that are listed.
+         */
+        Sentence: {
+            /** Id */
+            id: string;
+            /** Parameters */
+            parameters: {
+                [key: string]: number | string | components["schemas"]["Sentence"] | (number | string | components["schemas"]["Sentence"])[];
+            };
         };
         /** SetupList */
         SetupList: {
@@ -4652,6 +4685,7 @@ export interface components {
             worst: "stop" | "fix" | "consider" | "fine";
             /** Worst Says */
             worst_says: string;
+            worst_told: components["schemas"]["Sentence"] | null;
         };
         /**
          * Shadow
@@ -4685,8 +4719,7 @@ export interface components {
             /** Name */
             name: string;
             outcome: components["schemas"]["Outcome"];
-            /** Says */
-            says: string;
+            says: components["schemas"]["Sentence"];
         };
         /**
          * SourceReport
@@ -4985,7 +5018,7 @@ export interface components {
             /** Id */
             id: string;
             /** Levers */
-            levers: components["schemas"]["Lever"][];
+            levers: components["schemas"]["LeverReport"][];
             /** Parts */
             parts: components["schemas"]["QualityPart"][];
             /** Problem */
@@ -4995,7 +5028,7 @@ export interface components {
             /** Residue Percent */
             residue_percent: number | null;
             /** @default null */
-            second_keyer: components["schemas"]["SecondModel"] | null;
+            second_keyer: components["schemas"]["SecondReport"] | null;
             /**
              * Stale
              * @default false

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { inUnits, plain, readLength, readNumber, showLength, showLight, showValue, signed } from './units'
+import { plain, readLength, readNumber, showLength, showLight, showValue, signed } from './units'
 
 describe('units', () => {
   it('shows a true minus, a sign for differences, and neither on nothing', () => {
@@ -30,11 +30,5 @@ describe('units', () => {
   })
   it('reads what it shows', () => {
     for (const metres of [0, 0.31, 1.72, 9.5]) expect(readLength(showLength(metres, 'ft'), 'ft')).toBeCloseTo(metres, 1)
-  })
-  it('turns a sentence into feet but leaves speeds alone', () => {
-    expect(inUnits('Move the mark 0.60 m toward the screen', 'ft', 'lx')).toBe('Move the mark 2′ 0″ toward the screen')
-    expect(inUnits('Screen 3.60 × 3.00 m', 'ft', 'lx')).toBe('Screen 11′ 10″ × 9′ 10″')
-    expect(inUnits('1.5 m/s and 4 mm', 'ft', 'lx')).toBe('1.5 m/s and 4 mm')
-    expect(inUnits('108 lx', 'm', 'fc')).toBe('10.0 fc')
   })
 })

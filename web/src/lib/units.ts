@@ -19,7 +19,7 @@ export function signed(value: number, digits: number): string {
 }
 
 export function showLength(metres: number, unit: LengthUnit, digits = 2): string {
-  if (unit === 'm') return `${metres.toFixed(digits)} m`
+  if (unit === 'm') return `${plain(metres, digits)} m`
   const inches = Math.round(Math.abs(metres) * INCHES_PER_METRE)
   const sign = metres < 0 && inches > 0 ? '−' : ''
   return `${sign}${Math.floor(inches / 12)}′ ${inches % 12}″`
@@ -29,15 +29,9 @@ export function showLight(lux: number, unit: LightUnit): string {
   return unit === 'lx' ? `${lux.toFixed(0)} lx` : `${(lux / LUX_PER_FOOT_CANDLE).toFixed(1)} fc`
 }
 
-/** A server's sentence with its "0.60 m" and "120 lx" in the chosen units. */
-export function inUnits(text: string, length: LengthUnit, light: LightUnit): string {
-  let shown = text
-  if (length === 'ft') {
-    shown = shown.replace(/(-?\d+(?:\.\d+)?) × (\d+(?:\.\d+)?) m\b/g, (_, a, b) => `${showLength(+a, 'ft')} × ${showLength(+b, 'ft')}`)
-    shown = shown.replace(/(-?\d+(?:\.\d+)?) m\b(?!\/)/g, (_, n) => showLength(+n, 'ft'))
-  }
-  if (light === 'fc') shown = shown.replace(/(\d+(?:\.\d+)?) lx\b/g, (_, n) => showLight(+n, 'fc'))
-  return shown
+/** 1/100 s, or 0.5 s when long. */
+export function showShutter(seconds: number): string {
+  return seconds < 0.4 ? `1/${plain(1 / seconds, 0)} s` : `${plain(seconds, 1)} s`
 }
 
 export function showValue(value: number | null, unit: string, digits: number, length: LengthUnit, light: LightUnit): string {

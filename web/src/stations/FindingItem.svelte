@@ -3,12 +3,16 @@
   import State from '../parts/State.svelte'
   import { prefs } from '../lib/prefs.svelte'
   import { session } from '../lib/session.svelte'
-  import { STATE_OF, type Finding } from '../lib/types'
-  import { inUnits, showValue } from '../lib/units'
+  import { say } from '../lib/say'
+  import { STATE_OF, type Finding, type Remedy } from '../lib/types'
+  import { showValue } from '../lib/units'
   let { finding, open, toggle }: { finding: Finding; open: boolean; toggle: () => void } = $props()
 
-  const text = (words: string) => inUnits(words, prefs.length, prefs.light)
   const show = (value: number | null) => showValue(value, finding.unit, finding.digits, prefs.length, prefs.light)
+  const effect = (remedy: Remedy) =>
+    remedy.outcome === 'does-not-apply'
+      ? `${finding.measure} ${show(remedy.before)}: no longer a question`
+      : `${finding.measure} ${show(remedy.before)} → ${show(remedy.after)}`
   const id = $props.id()
 </script>
 
@@ -21,7 +25,7 @@
     onclick={toggle}
   >
     <span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span>
-    <span class="flex-1" class:font-semibold={finding.severity === 'stop'}>{text(finding.says)}</span>
+    <span class="flex-1" class:font-semibold={finding.severity === 'stop'}>{say(finding.told, prefs)}</span>
     <span class="label-text shrink-0 text-right whitespace-nowrap">limit {show(finding.limit)}</span>
   </button>
   {#if open}
@@ -31,21 +35,22 @@
       {#if finding.remedies.length}
         <ul class="mt-2 flex flex-col">
           {#each finding.remedies as remedy (remedy.text)}
+            {@const text = say(remedy.told, prefs)}
             <li class="flex items-start gap-3 border-t border-dotted border-line py-1.5">
               <span class="flex-1">
-                {text(remedy.text)}
+                {text}
                 <span class="block text-quiet">
-                  <span class="text-ink">{text(remedy.effect)}</span>{remedy.cost
-                    ? `; ${text(remedy.cost)}`
+                  <span class="text-ink">{effect(remedy)}</span>{remedy.costs
+                    ? `; ${say(remedy.costs, prefs)}`
                     : ''}{#if remedy.worsens.length}; worsens {remedy.worsens.map((w) => w.replace(/[.-]/g, ' ')).join(', ')}{/if}
                 </span>
               </span>
               <button
                 type="button"
                 class="btn btn-sm shrink-0"
-                class:btn-active={session.ghost?.remedy.text === remedy.text}
-                aria-label="Try: {remedy.text}"
-                onclick={() => session.attempt(remedy)}>Try</button
+                class:btn-active={session.ghost?.remedy.text === text}
+                aria-label="Try: {text}"
+                onclick={() => session.attempt({ text, changes: remedy.changes })}>Try</button
               >
             </li>
           {/each}

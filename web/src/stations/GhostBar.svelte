@@ -2,7 +2,7 @@
   /** A remedy being tried: the main numbers before and after, and keep or drop. */
   import { prefs } from '../lib/prefs.svelte'
   import { session } from '../lib/session.svelte'
-  import { inUnits, showValue } from '../lib/units'
+  import { showValue } from '../lib/units'
 
   const MAIN = ['margin', 'level-luma', 'spread', 'shadow', 'spill-side', 'over', 'smear', 'gap', 'depth']
   const rows = $derived.by(() => {
@@ -21,7 +21,7 @@
 {#if session.ghost && session.evaluation}
   <section aria-label="A remedy being tried" class="border border-primary bg-base-100 p-3">
     <div class="flex items-start justify-between gap-3">
-      <h2 class="font-semibold text-primary">{inUnits(session.ghost.remedy.text, prefs.length, prefs.light)}</h2>
+      <h2 class="font-semibold text-primary">{session.ghost.remedy.text}</h2>
       <span class="flex shrink-0 gap-2">
         <button type="button" class="btn btn-sm btn-primary" onclick={() => session.keepGhost()}>Keep</button>
         <button type="button" class="btn btn-sm" onclick={() => session.dropGhost()}>Drop</button>

@@ -6,8 +6,9 @@
   import { prefs } from '../lib/prefs.svelte'
   import { Resource } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
-  import type { Alternative, Framing, Plan, Proposals } from '../lib/types'
-  import { inUnits, showValue } from '../lib/units'
+  import type { Alternative, Framing, Plan, Proposals, Sentence } from '../lib/types'
+  import { say } from '../lib/say'
+  import { showValue } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let framing = $derived<Framing>(plan.subject?.framing ?? 'waist')
@@ -24,7 +25,7 @@
     session.change(DECIDED.map((path) => ({ path, value: one.plan[path] })))
     search.clear()
   }
-  const text = (words: string) => inUnits(words, prefs.length, prefs.light)
+  const text = (words: Sentence) => say(words, prefs)
 </script>
 
 <div class="mt-3 flex flex-wrap items-center gap-3">
@@ -40,7 +41,7 @@
   {#if found.impossible.length}
     <p class="mt-2 text-primary">Not in this room with this kit:</p>
     <ul class="list-inside list-disc">
-      {#each found.impossible as why (why)}<li>{text(why)}</li>{/each}
+      {#each found.impossible as why, i (i)}<li>{text(why)}</li>{/each}
     </ul>
   {/if}
   <ol class="mt-2">
@@ -58,7 +59,7 @@
             >
           {/each}
         </dl>
-        {#each one.stops as stop (stop)}<p class="text-primary">{text(stop)}</p>{/each}
+        {#each one.stops as stop, i (i)}<p class="text-primary">{text(stop)}</p>{/each}
         {#if one.costs.length}<p class="text-quiet">Costs: {one.costs.map(text).join('; ')}</p>{/if}
       </li>
     {/each}

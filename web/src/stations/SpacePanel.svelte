@@ -9,7 +9,8 @@
   import { Resource } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
   import type { Cell, Plan, RoomTable, State as StateWord } from '../lib/types'
-  import { inUnits, showLength } from '../lib/units'
+  import { say } from '../lib/say'
+  import { showLength } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   const table = new Resource<RoomTable>()
@@ -64,7 +65,7 @@
                   <button
                     type="button"
                     class="w-full cursor-pointer py-1 hover:bg-base-200"
-                    aria-label="{word} with {lens}: {cell.state}. {cell.why}{cell.changes.length ? '. Apply' : ''}"
+                    aria-label="{word} with {lens}: {cell.state}. {say(cell.why, prefs)}{cell.changes.length ? '. Apply' : ''}"
                     onmouseenter={() => (shown = cell)}
                     onfocus={() => (shown = cell)}
                     onclick={() => ((shown = cell), cell.changes.length && session.change(cell.changes))}
@@ -81,11 +82,8 @@
     </table>
     <p class="label-text mt-1 min-h-8" role="status">
       {#if shown}
-        {FRAMINGS.find(([f]) => f === shown?.framing)?.[1]}, {shown.lens}: {shown.state}. {inUnits(
-          shown.why,
-          prefs.length,
-          prefs.light,
-        )}{shown.screen && shown.camera_z !== null
+        {FRAMINGS.find(([f]) => f === shown?.framing)?.[1]}, {shown.lens}: {shown.state}. {say(shown.why, prefs)}{shown.screen &&
+        shown.camera_z !== null
           ? `; camera ${showLength(shown.camera_z, prefs.length)} from the screen, ${shown.screen}`
           : ''}
       {:else}

@@ -9,7 +9,8 @@
   import { prefs } from '../lib/prefs.svelte'
   import { Resource } from '../lib/resource.svelte'
   import { STATE_OF, type Evaluation, type Plan, type SetupSummary } from '../lib/types'
-  import { inUnits, showValue } from '../lib/units'
+  import { say } from '../lib/say'
+  import { showValue } from '../lib/units'
   let { params }: { params: { a: string; b: string } } = $props()
 
   type Side = { plan: Plan; evaluation: Evaluation }
@@ -68,9 +69,7 @@
         <ul class="mt-2">
           {#each open(side) as finding (finding.id)}
             <li class="flex gap-3 border-t border-line py-1">
-              <span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span><span
-                >{inUnits(finding.says, prefs.length, prefs.light)}</span
-              >
+              <span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span><span>{say(finding.told, prefs)}</span>
             </li>
           {:else}
             {#if side}<li class="border-t border-line py-1 text-quiet">Everything judged holds.</li>{/if}

@@ -6,7 +6,7 @@
   import * as api from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
   import { STATE_OF, type SetupSummary } from '../lib/types'
-  import { inUnits } from '../lib/units'
+  import { say } from '../lib/say'
 
   let setups = $state.raw<SetupSummary[] | null>(null)
   let error = $state('')
@@ -108,9 +108,7 @@
           {:else}
             <a class="text-reading hover:text-primary" href="#/setup/{setup.id}">{setup.title}</a>
           {/if}
-          <span class="block text-quiet"
-            >{setup.worst_says ? inUnits(setup.worst_says, prefs.length, prefs.light) : 'Everything judged so far holds'}</span
-          >
+          <span class="block text-quiet">{setup.worst_told ? say(setup.worst_told, prefs) : 'Everything judged so far holds'}</span>
         </span>
         <span class="label-text">{setup.open_findings} open</span>
         <span class="flex gap-1.5">

@@ -16,9 +16,11 @@ from ..evaluation.results import (
 )
 from ..light.mirror import Mirrored, Reflection
 from ..light.spill import Kind, ProbeReading, Spill
+from ..plan import Change
+from ..sentences import Sentence, digits, say
 from ..standards.limit import Severity
 from ..standards.unbounded import Unbounded
-from .rule import Finding, Remedy, Stage
+from .rule import Finding, Outcome, Remedy, Rule, Stage
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -66,13 +68,32 @@ class SpillReport:
 
 
 @dataclass(frozen=True, kw_only=True)
+class RemedyReport:
+    """A remedy that was tried: `text`, `effect` and `cost` in metric words; `told` and `costs` are the same to be
+    said in other units; `before` and `after` are the rule's value."""
+
+    text: str
+    effect: str
+    cost: str
+    outcome: Outcome
+    before: Unbounded | None
+    after: Unbounded | None
+    worsens: tuple[str, ...]
+    changes: tuple[Change, ...]
+    told: Sentence
+    costs: Sentence | None
+
+
+@dataclass(frozen=True, kw_only=True)
 class FindingReport:
-    """A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that."""
+    """A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
+    `says` is metric, `told` the same to be said in other units."""
 
     id: str
     stage: Stage
     severity: Severity
     says: str
+    told: Sentence
     measure: str
     value: Unbounded | None
     limit: Unbounded | None
@@ -81,7 +102,7 @@ class FindingReport:
     source: str
     reason: str
     digits: int
-    remedies: tuple[Remedy, ...]
+    remedies: tuple[RemedyReport, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -154,7 +175,8 @@ def _finding(finding: Finding) -> FindingReport:
         id=rule.id,
         stage=rule.stage,
         severity=judgement.severity,
-        says=judgement.says,
+        says=say(judgement.says),
+        told=judgement.says,
         measure=rule.measure,
         value=judgement.value,
         limit=judgement.limit,
@@ -163,5 +185,29 @@ def _finding(finding: Finding) -> FindingReport:
         source=rule.source,
         reason=rule.limit.reason,
         digits=rule.digits,
-        remedies=finding.remedies,
+        remedies=tuple(_remedy(rule, judgement.unit, remedy) for remedy in finding.remedies),
     )
+
+
+def _remedy(rule: Rule, unit: str, remedy: Remedy) -> RemedyReport:
+    return RemedyReport(
+        text=say(remedy.text),
+        effect=_effect(rule, unit, remedy),
+        cost="" if remedy.cost is None else say(remedy.cost),
+        outcome=remedy.outcome,
+        before=remedy.before,
+        after=remedy.after,
+        worsens=remedy.worsens,
+        changes=remedy.changes,
+        told=remedy.text,
+        costs=remedy.cost,
+    )
+
+
+def _effect(rule: Rule, unit: str, remedy: Remedy) -> str:
+    """The rule's value before and after, in its unit."""
+    before = "none" if remedy.before is None else digits(remedy.before, rule.digits)
+    if remedy.outcome == "does-not-apply":
+        return f"{rule.measure} {before} {unit}".rstrip() + ": no longer a question"
+    after = "none" if remedy.after is None else digits(remedy.after, rule.digits)
+    return f"{rule.measure} {before} → {after} {unit}".rstrip()

@@ -76,7 +76,6 @@ class Trials:
             return None
         return left, Remedy(
             text=proposal.text,
-            effect=_effect(rule, old, new),
             cost=proposal.cost,
             outcome=_outcome(new),
             before=old.value,
@@ -102,16 +101,3 @@ def _outcome(new: Judgement | None) -> Outcome:
     if new is None:
         return "does-not-apply"
     return "cured" if new.severity == "fine" else "better"
-
-
-def _effect(rule: Rule, old: Judgement, new: Judgement | None) -> str:
-    if new is None:
-        return f"{rule.measure} {_shown(rule, old.value)} {old.unit}".rstrip() + ": no longer a question"
-    return f"{rule.measure} {_shown(rule, old.value)} → {_shown(rule, new.value)} {old.unit}".rstrip()
-
-
-def _shown(rule: Rule, number: float | None) -> str:
-    if number is None:
-        return "none"
-    text = f"{number:.{rule.digits}f}"
-    return text.lstrip("-") if float(text) == 0.0 else text

@@ -9,6 +9,7 @@ from typing import Literal
 from ..evaluation.results import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Change
+from ..sentences import Sentence
 from ..standards.limit import Limit, Severity
 from ..standards.limits import LIMITS
 from ..standards.unbounded import Unbounded
@@ -29,7 +30,7 @@ class Judgement:
     value: float | None
     limit: float | None
     unit: str
-    says: str
+    says: Sentence
     excess: float
     why: str = ""
 
@@ -38,9 +39,9 @@ class Judgement:
 class Proposal:
     """A change that might help. Whether it does is found by evaluating the changed plan."""
 
-    text: str
+    text: Sentence
     changes: tuple[Change, ...]
-    cost: str = ""
+    cost: Sentence | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -48,9 +49,8 @@ class Remedy:
     """A proposal that was evaluated: `before` and `after` are the rule's value. `outcome` tells a fault that is
     cured from one that is less, and from a rule that the changed plan gives no occasion for."""
 
-    text: str
-    effect: str
-    cost: str
+    text: Sentence
+    cost: Sentence | None
     outcome: Outcome
     before: Unbounded | None
     after: Unbounded | None

@@ -10,6 +10,7 @@ from ..advice.rule import Finding
 from ..evaluation.results import Evaluation
 from ..frames.drift import Drifted
 from ..frames.reading import FrameReading
+from ..sentences import say
 from .comparison import Compared
 
 When = Literal["before", "after"]
@@ -54,7 +55,7 @@ def _measured(
 ) -> Iterator[Item]:
     stops = [f for f in findings if f.judgement.severity == "stop"]
     yield Item("plan-stops", "before", "Nothing in the plan stops the shoot", not stops,
-               stops[0].judgement.says if stops else "no finding of that weight")  # fmt: skip
+               say(stops[0].judgement.says) if stops else "no finding of that weight")  # fmt: skip
     yield _tick(
         "screen-found",
         "Screen found in a test frame",

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Literal
 
 import numpy as np
 
 from ..camera.sensor_noise import trace_noise
 from ..evaluation.results import Evaluation
+from ..frames.frame_report import ClipReport
 from ..frames.reading import FrameReading, Level
 from ..frames.spots import Spot
 from ..plan import Plan
@@ -210,19 +211,17 @@ def row_of(
     return Compared(name, "%", planned, measured, off, within, means)
 
 
-def recording_differs(plan: Plan, facts: dict[str, Any]) -> list[str]:
-    """What a clip is against what the plan records, in words; empty where they agree or there is no clip."""
-    if not facts:
-        return []
+def recording_differs(plan: Plan, clip: ClipReport) -> list[str]:
+    """What a clip is against what the plan records, in words; empty where they agree."""
     camera, found = plan.camera, []
     wanted = camera.recording
-    if wanted.chroma != "raw" and facts.get("chroma") and facts["chroma"] != wanted.chroma:
-        found.append(f"chroma is {facts['chroma']}, the plan says {wanted.chroma}")
-    if wanted.chroma != "raw" and facts.get("bits") != wanted.bits:
-        found.append(f"{facts.get('bits')} bit, the plan says {wanted.bits}")
-    if abs(float(facts.get("fps") or 0.0) - camera.fps) > 0.05:
-        found.append(f"{float(facts.get('fps') or 0.0):.2f} frames a second, the plan says {camera.fps:g}")
-    rate = float(facts.get("mbit_s") or 0.0)
-    if rate and wanted.chroma != "raw" and rate < 0.6 * wanted.mbit_s:
-        found.append(f"{rate:.0f} Mbit/s, the plan says {wanted.mbit_s:g}")
+    if wanted.chroma != "raw":
+        if clip.chroma and clip.chroma != wanted.chroma:
+            found.append(f"chroma is {clip.chroma}, the plan says {wanted.chroma}")
+        if clip.bits != wanted.bits:
+            found.append(f"{clip.bits} bit, the plan says {wanted.bits}")
+    if abs(clip.fps - camera.fps) > 0.05:
+        found.append(f"{clip.fps:.2f} frames a second, the plan says {camera.fps:g}")
+    if clip.mbit_s and wanted.chroma != "raw" and clip.mbit_s < 0.6 * wanted.mbit_s:
+        found.append(f"{clip.mbit_s:.0f} Mbit/s, the plan says {wanted.mbit_s:g}")
     return found

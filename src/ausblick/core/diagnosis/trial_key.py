@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
@@ -10,6 +10,7 @@ import numpy as np
 from ..frames.frame import Frame, linear_of
 from ..frames.reading import FrameReading
 from ..geometry.vectors import Bools, Floats32
+from ..matte.key_report import KeyReport
 from ..matte.keyer import AWAY, BLACK, WHITE
 from ..matte.pull import Pulled, despilled, pull
 
@@ -109,3 +110,15 @@ def _boxes(mask: Bools) -> tuple[Box, ...]:
         if area >= LEAST_BOX * mask.size
     ]
     return tuple(sorted(found, key=lambda box: -box.percent)[:MOST_BOXES])
+
+
+def trial_report(plain_key: KeyReport, trial: TrialKey) -> KeyReport:
+    """The plain key's report with the figures of the key against a clean plate."""
+    return replace(
+        plain_key,
+        residue_percent=trial.residue_percent,
+        holes_percent=trial.holes_percent,
+        black_clip=trial.pulled.black_clip,
+        white_clip=trial.pulled.white_clip,
+        needed_clip=trial.pulled.needed_clip,
+    )

@@ -10,25 +10,29 @@ from dataclasses import dataclass, replace
 
 from ..advice import moves
 from ..advice.rules.light_rules import wanted_lux
-from ..advice.wording import SHUTTERS, shutter, third_stop
+from ..advice.steps import SHUTTERS, third_stop
 from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
 from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
 from ..plan import Change, Plan, PlanError, Recording, apply_changes, edit
+from ..sentences import Sentence, say, tell
 from .capture import capture_of
 from .shoot import Codec
 from .simulation import NoScreen, SimulatedKey, crop_windows, score
+
+BACK_LIGHT_LM = 3000.0
+"""A small panel's worth of light: ours, the least that reads as a rim."""
 
 
 @dataclass(frozen=True)
 class Lever:
     """What to change, the quality after it, what it costs, and the changes of the plan."""
 
-    change: str
+    change: Sentence
     quality_after: float
     gain: float
-    cost: str
+    cost: Sentence | None
     changes: tuple[Change, ...]
 
 
@@ -36,8 +40,8 @@ class Lever:
 class _Idea:
     """`lift`: stops that the grade adds before keying."""
 
-    change: str
-    cost: str
+    change: Sentence
+    cost: Sentence | None
     changes: tuple[Change, ...]
     lift: float = 0.0
 
@@ -55,7 +59,7 @@ def levers_of(
     evaluation = evaluate(plan, store)
     found = []
     for idea in (*_ideas(evaluation, store), *_recorders(plan, recorders)):
-        step(idea.change)
+        step(say(idea.change))
         try:
             changed = evaluate(apply_changes(plan, idea.changes), store)
             capture = replace(capture_of(changed, store, key.capture.seed), lift=2.0**idea.lift)
@@ -79,37 +83,37 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
         wide = third_stop(camera.f_number * (faster / camera.shutter_s) ** 0.5, up=False)
         if wide >= 1.4:
             yield _Idea(
-                f"Shutter {shutter(faster)} with f/{wide:g} for the light",
-                "less depth of field, choppier movement",
+                tell("do/faster-aperture", to=faster, f_number=wide),
+                tell("cost/less-depth-choppier"),
                 (edit.camera.shutter_s(round(faster, 6)), edit.camera.f_number(wide)),
             )
         iso = round(camera.iso * camera.shutter_s / faster / 10.0) * 10.0
         yield _Idea(
-            f"Shutter {shutter(faster)} with ISO {iso:.0f} for the light",
-            "more noise, choppier movement",
+            tell("do/faster-iso", to=faster, iso=iso),
+            tell("cost/noise-choppier"),
             (edit.camera.shutter_s(round(faster, 6)), edit.camera.iso(iso)),
         )
     if camera.iso > camera.sensor.base_iso * 1.2:
         wide = third_stop(camera.f_number * (camera.sensor.base_iso / camera.iso) ** 0.5, up=False)
         if wide >= 1.4:
             yield _Idea(
-                f"Base ISO {camera.sensor.base_iso:.0f} with f/{wide:g} for the light",
-                "less depth of field",
+                tell("do/base-iso", to=camera.sensor.base_iso, f_number=wide),
+                tell("cost/less-depth"),
                 (edit.camera.iso(camera.sensor.base_iso), edit.camera.f_number(wide)),
             )
     if camera.iso >= camera.sensor.base_iso:
         half = round(camera.iso / 2.0, 1)
         yield _Idea(
-            f"ISO {half:g}, recorded a stop dark and lifted afterwards",
-            "the same light; everybody watches a dark picture",
+            tell("do/under-exposed", to=half),
+            tell("cost/dark-picture"),
             (edit.camera.iso(half),),
             lift=1.0,
         )
     if round(camera.roll / 90.0) % 2 == 0 and plan.subject is not None and plan.subject.framing in ("full", "knees"):
         focal = round(camera.focal_mm * camera.sensor.width_mm / camera.sensor.height_mm, 1)
         yield _Idea(
-            f"Camera on its side with {focal:g} mm",
-            "no pan, and the plate must be turned or cut",
+            tell("do/on-its-side", to=focal),
+            tell("cost/no-pan"),
             (edit.camera.roll(90.0), edit.camera.focal_mm(focal)),
         )
 
@@ -119,19 +123,20 @@ def _recording(plan: Plan) -> Iterator[_Idea]:
     pixels = plan.camera.sensor.px_w * plan.camera.sensor.px_h * plan.camera.fps
     if have.chroma == "4:2:0":
         rate = round(2.4 * pixels / 1e6, -1)
-        recorder = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": max(rate, have.mbit_s)}
+        written = max(rate, have.mbit_s)
+        recorder = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": written}
         yield _Idea(
-            f"Record 4:2:2, 10 bit, intra, {recorder['mbit_s']:.0f} Mbit/s",
-            f"{rate / max(have.mbit_s, 1.0):.0f} times the storage; perhaps an external recorder",
+            tell("do/record-intra", rate=written),
+            tell("cost/storage-times-recorder", times=rate / max(have.mbit_s, 1.0)),
             (edit.camera.recording(recorder),),
         )
         doubled = {**have.model_dump(mode="json"), "mbit_s": 2.0 * have.mbit_s}
-        yield _Idea("Twice the bit rate", "twice the storage", (edit.camera.recording(doubled),))
+        yield _Idea(tell("do/bit-rate-doubled"), tell("cost/storage-doubled"), (edit.camera.recording(doubled),))
     if have.chroma != "raw" and have.chroma != "4:4:4":
         rate = round(12.0 * pixels / 4.0 / 1e6, -1)
         yield _Idea(
-            f"Record raw, 12 bit, {rate:.0f} Mbit/s",
-            f"{rate / max(have.mbit_s, 1.0):.0f} times the storage, and a machine that plays it",
+            tell("do/record-raw-12", rate=rate),
+            tell("cost/storage-times-machine", times=rate / max(have.mbit_s, 1.0)),
             (edit.camera.recording({"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": rate}),),
         )
 
@@ -141,9 +146,14 @@ def _recorders(plan: Plan, recorders: Sequence[tuple[str, Recording]]) -> Iterat
     have = plan.camera.recording
     for name, recording in recorders:
         if recording != have:
+            facts: dict[str, float | str] = {
+                "codec": recording.codec,
+                "chroma": recording.chroma,
+                "bits": recording.bits,
+            }
             yield _Idea(
-                f"{name}: {recording.codec}, {recording.chroma}, {recording.bits} bit, {recording.mbit_s:g} Mbit/s",
-                f"{recording.mbit_s / max(have.mbit_s, 0.1):.1f} times the storage",
+                tell("do/recorder", name=name, rate=recording.mbit_s, **facts),
+                tell("cost/storage-times", times=recording.mbit_s / max(have.mbit_s, 0.1)),
                 (edit.camera.recording(recording.model_dump(mode="json")),),
             )
 
@@ -156,7 +166,7 @@ def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
     index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
     dimmers = tuple(edit.lamp(index[k]).dimmer(round(v, 3)) for k, v in solved.items())
     if dimmers:
-        yield _Idea("Balance the screen's dimmers at the wanted level", "", dimmers)
+        yield _Idea(tell("do/balance"), None, dimmers)
     for proposal in (
         *moves.mark_forward(evaluation, 0.5),
         *moves.smaller_screen(evaluation),
@@ -169,12 +179,13 @@ def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
             "id": _free_id(plan), "name": "back light", "role": "back",
             "position": list(moves.stand_inside(plan, (s.x + 0.9, s.height + 0.9, max(0.4, s.z - 1.2)))),
             "aim": [s.x, round(0.9 * s.height, 2), s.z],
-            "fixture": {"emitter": {"shape": "rect", "width": 0.3, "height": 0.3}, "flux_lm": 3000.0,
+            "fixture": {"emitter": {"shape": "rect", "width": 0.3, "height": 0.3}, "flux_lm": BACK_LIGHT_LM,
                         "cct": plan.camera.white_balance_k},
         }  # fmt: skip
         present = [light.model_dump(mode="json") for light in plan.lights]
-        cost = "a lamp and a stand; must make sense in the plate"
-        yield _Idea("A back light of 3000 lm", cost, (edit.lights([*present, lamp]),))
+        yield _Idea(
+            tell("do/back-light-new", lumens=BACK_LIGHT_LM), tell("cost/lamp-stand"), (edit.lights([*present, lamp]),)
+        )
 
 
 def _free_id(plan: Plan) -> str:

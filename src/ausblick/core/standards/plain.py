@@ -1,19 +1,29 @@
-"""Results as plain data: what JSON can say of a frozen record, infinities as null."""
+"""Results as plain data and back: what JSON can say of a frozen record, infinities as null."""
 
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import TypeAdapter
 
+T = TypeVar("T")
 _ADAPTERS: dict[type, TypeAdapter[Any]] = {}
 """One for each kind of record: making one costs more than using it."""
 
 
 def plain(record: Any) -> Any:
     """Dicts, lists, numbers and words of a dataclass of the core, as its JSON has them."""
-    kind = type(record)
+    return json.loads(_adapter(type(record)).dump_json(record))
+
+
+def unplain(kind: type[T], data: Any) -> T:
+    """The record that plain data is of: what was kept, read again. Raises pydantic's ValidationError."""
+    found: T = _adapter(kind).validate_python(data)
+    return found
+
+
+def _adapter(kind: type) -> TypeAdapter[Any]:
     if kind not in _ADAPTERS:
         _ADAPTERS[kind] = TypeAdapter(kind)
-    return json.loads(_ADAPTERS[kind].dump_json(record))
+    return _ADAPTERS[kind]

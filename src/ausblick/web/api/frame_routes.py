@@ -11,9 +11,10 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 
 from ausblick.app.frame_comparison import compare_frame
+from ausblick.app.frame_import import report_of
 from ausblick.app.jobs import Job, TooMany
-from ausblick.app.reports import drift_report
 from ausblick.app.upload import take_upload
+from ausblick.core.frames.frame_report import drift_between
 from ausblick.store.frames import StoredFrame
 
 from ..check_schemas import ImportModel, ImportPath
@@ -49,18 +50,19 @@ def _model(frame: StoredFrame) -> Response:
 
 @api.get("/setups/<int:setup_id>/frames", operation_id="listFrames", responses={200: FrameList})
 def list_frames(path: SetupPath) -> Response:
-    found = [
-        FrameSummary(
-            id=frame.id,
-            name=frame.name,
-            created=frame.created,
-            hue=frame.data["reading"]["hue"],
-            hue_deg=frame.data["reading"]["hue_deg"],
-            level=(frame.data["reading"]["level_luma"] or {}).get("mean"),
-        )
-        for frame in services().frames.of_setup(path.setup_id)
-    ]
-    return answer(FrameList(frames=found))
+    return answer(FrameList(frames=[_summary(frame) for frame in services().frames.of_setup(path.setup_id)]))
+
+
+def _summary(frame: StoredFrame) -> FrameSummary:
+    report = report_of(frame)
+    return FrameSummary(
+        id=frame.id,
+        name=frame.name,
+        created=frame.created,
+        hue=report.hue,
+        hue_deg=report.hue_deg,
+        level=report.level_luma.mean if report.level_luma else None,
+    )
 
 
 @api.post("/setups/<int:setup_id>/frames", operation_id="importFrame", responses={201: FrameModel, 202: ImportModel})
@@ -159,6 +161,5 @@ def get_comparison(path: FramePath) -> Response:
 def get_drift(path: SincePath) -> Response:
     """What has changed on the screen from another frame or clip to this one; no rows where one shows no screen."""
     now, before = services().frames.get(path.frame_id), services().frames.get(path.other_id)
-    rows = drift_report(before.data["reading"], now.data["reading"])
-    model = DriftModel.model_validate({"before": before.name, "now": now.name, "rows": rows})
-    return answer(model)
+    rows = drift_between(report_of(before), report_of(now))
+    return answer(DriftModel(before=before.name, now=now.name, rows=rows))

@@ -7,6 +7,7 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import FORMAT, VERSION, Change, apply_changes, plan_from
+from ausblick.core.sentences import say
 from ausblick.store.setups import Conflict, Setup, Version
 
 from ..context import answer, services
@@ -38,7 +39,8 @@ def _summary(setup: Setup) -> SetupSummary:
         revision=setup.revision,
         changed=setup.changed,
         worst=worst.severity,
-        worst_says="" if worst.severity == "fine" else worst.says,
+        worst_says="" if worst.severity == "fine" else say(worst.says),
+        worst_told=None if worst.severity == "fine" else worst.says,
         open_findings=sum(finding.judgement.severity != "fine" for finding in findings),
     )
 

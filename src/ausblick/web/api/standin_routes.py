@@ -9,13 +9,13 @@ from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
-from ausblick.app.reports import frame_report
 from ausblick.app.scope_data import scopes_data
 from ausblick.app.standin_recording import record, standin_of
 from ausblick.app.standins import Standin
 from ausblick.app.upload import watch_folder
 from ausblick.app.watched_folder import Watch, WatchError
 from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.frame_report import frame_report
 from ausblick.core.frames.reading import frame_scopes, read_frame
 from ausblick.core.plan import Change, dump_plan
 from ausblick.core.standin.standin_camera import incident, spot, standin_picture

@@ -7,6 +7,8 @@
   import NumberField from '../../parts/NumberField.svelte'
   import { ledger } from '../../lib/lightApi'
   import { Resource } from '../../lib/resource.svelte'
+  import { prefs } from '../../lib/prefs.svelte'
+  import { say } from '../../lib/say'
   import { session } from '../../lib/session.svelte'
   import type { Ledger, LedgerRow, Plan, Solution } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
@@ -130,7 +132,7 @@
           <li class="flex items-start gap-3 border-t border-line py-1.5">
             <span class="flex-1">
               {s.name}: <span class="text-quiet">{SETTING(s) || 'nothing else'}</span>
-              <span class="block {s.missing > 0 ? 'text-primary' : ''}">{s.says}</span>
+              <span class="block {s.missing > 0 ? 'text-primary' : ''}">{say(s.says, prefs)}</span>
               <span class="label-text block">
                 smear {s.outcome.smear_px?.toFixed(0) ?? '–'} px · noise {s.outcome.noise_percent?.toFixed(2) ?? '–'} % · sharp over {s.outcome.depth_m?.toFixed(
                   2,

@@ -6,6 +6,8 @@
   import Wipe from '../../parts/Wipe.svelte'
   import { session } from '../../lib/session.svelte'
   import { testKey } from '../../lib/testKey.svelte'
+  import { prefs } from '../../lib/prefs.svelte'
+  import { say } from '../../lib/say'
   import type { Lever, Plan } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
@@ -23,8 +25,11 @@
   const source = (which: string) =>
     shown && result ? `/api/test-key/${result.id}/${shown.name}/${which}.png?${encodeURIComponent(result.step)}` : ''
 
+  /** A key kept by an older version has words only. */
+  const changeOf = (lever: Lever) => (lever.told ? say(lever.told, prefs) : lever.change)
+  const costOf = (lever: Lever) => (lever.costs ? say(lever.costs, prefs) : lever.cost)
   function attempt(lever: Lever) {
-    void session.attempt({ text: lever.change, changes: lever.changes })
+    void session.attempt({ text: changeOf(lever), changes: lever.changes })
     location.hash = `#/setup/${session.id}/camera`
   }
 </script>
@@ -117,9 +122,11 @@
                 >{lever.gain > 0 ? '+' : ''}{lever.gain.toFixed(1)}</span
               >
               <span class="flex-1"
-                >{lever.change}{#if lever.cost}<span class="block text-quiet">{lever.cost}</span>{/if}</span
+                >{changeOf(lever)}{#if lever.cost}<span class="block text-quiet">{costOf(lever)}</span>{/if}</span
               >
-              <button type="button" class="btn btn-sm shrink-0" aria-label="Try: {lever.change}" onclick={() => attempt(lever)}>Try</button>
+              <button type="button" class="btn btn-sm shrink-0" aria-label="Try: {changeOf(lever)}" onclick={() => attempt(lever)}
+                >Try</button
+              >
             </li>
           {/each}
         </ul>

@@ -5,7 +5,7 @@
   import { Resource } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Even, Plan } from '../../lib/types'
-  import { inUnits } from '../../lib/units'
+  import { say } from '../../lib/say'
   let { plan }: { plan: Plan } = $props()
 
   let may = $state({ heights: true, positions: false, aims: true })
@@ -17,7 +17,6 @@
     ['aims', 'aims'],
     ['positions', 'places'],
   ] as const
-  const text = (words: string) => inUnits(words, prefs.length, prefs.light)
 
   async function solve() {
     const of = plan
@@ -50,12 +49,12 @@
           <span class="font-semibold">{found.spread_after?.toFixed(2) ?? '–'} stops</span>; it is drawn as a trial, keep or drop it above.
         </p>
         <ol class="mt-1 list-decimal pl-5">
-          {#each found.words as line (line)}<li>{text(line)}</li>{/each}
+          {#each found.words as line, i (i)}<li>{say(line, prefs)}</li>{/each}
         </ol>
       {:else}
         <p>Left as it is.</p>
       {/if}
-      {#each found.limits as limit (limit)}<p class="label-text mt-0.5">{text(limit)}</p>{/each}
+      {#each found.limits as limit, i (i)}<p class="label-text mt-0.5">{say(limit, prefs)}</p>{/each}
     </div>
   {/if}
 </section>

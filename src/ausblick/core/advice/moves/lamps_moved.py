@@ -9,8 +9,8 @@ import numpy as np
 from ...evaluation.results import Evaluation
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS
+from ...sentences import tell
 from ..rule import Proposal
-from ..wording import metres
 from .places import Place, lamp_to, stand_inside
 
 SOFT_BOX_M, SOFT_BOX_TRANSMISSION = 1.2, MODIFIERS["softbox"]["transmission"]
@@ -37,13 +37,13 @@ def further_back(plan: Plan, lamps: Lamps) -> list[Proposal]:
     for index, lamp in lamps:
         x, y, z = lamp.position
         changes += lamp_to(plan, index, (centre + (x - centre) * 1.15, y, z + 0.5))
-    return [Proposal(f"Screen lamps {metres(0.5)} back from the screen", tuple(changes), "costs light")]
+    return [Proposal(tell("do/screen-lamps-back", by=0.5), tuple(changes), tell("cost/light"))]
 
 
 def aimed_across(plan: Plan, lamps: Lamps) -> list[Proposal]:
     """Aim each lamp past the middle, at the far third."""
     changes = [edit.lamp(index).aim([_far_third(plan, _side(plan, lamp)), lamp.aim[1], 0.0]) for index, lamp in lamps]
-    return [Proposal("Aim each screen lamp across, at the far third", tuple(changes))]
+    return [Proposal(tell("do/aim-across"), tuple(changes))]
 
 
 def _side(plan: Plan, lamp: Light) -> float:
@@ -68,7 +68,7 @@ def half_height(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     for index, lamp in lamps:
         (x, _, z), aim = lamp.position, lamp.aim
         changes += lamp_to(evaluation.plan, index, (x, middle, z), (aim[0], middle, aim[2]))
-    return [Proposal(f"Screen lamps at half the height, {metres(middle)}", tuple(changes))]
+    return [Proposal(tell("do/half-height", high=middle), tuple(changes))]
 
 
 def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
@@ -85,8 +85,7 @@ def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
         x = plan.screen.x_centre + side * (plan.screen.width / 2 + 0.4)
         changes += lamp_to(plan, index, (x, middle, away + 0.4 * rung), (_far_third(plan, side), middle, 0.0))
         changes.append(edit.lamp(index).dimmer(dimmer))
-    text = f"Screen lamps left and right alike: {metres(away)} off, {metres(middle)} high, aimed across"
-    return [Proposal(text, tuple(changes), "every screen stand moves")]
+    return [Proposal(tell("do/all-alike", away=away, high=middle), tuple(changes), tell("cost/every-stand"))]
 
 
 def softened(index: int, lamp: Light) -> list[Proposal]:
@@ -98,7 +97,7 @@ def softened(index: int, lamp: Light) -> list[Proposal]:
     }  # fmt: skip
     dimmer = round(min(1.0, lamp.dimmer / SOFT_BOX_TRANSMISSION), 3)
     changes = (edit.lamp(index).modifier(box), edit.lamp(index).dimmer(dimmer))
-    return [Proposal(f"{lamp.name} through a {SOFT_BOX_M:g} m soft box", changes, "almost a stop of its light")]
+    return [Proposal(tell("do/soft-box", lamp=lamp.name, size=SOFT_BOX_M), changes, tell("cost/soft-box"))]
 
 
 def turned_round(plan: Plan, index: int, lamp: Light, degrees: float) -> list[Proposal]:
@@ -113,8 +112,8 @@ def turned_round(plan: Plan, index: int, lamp: Light, degrees: float) -> list[Pr
     place = stand_inside(plan, (x, lamp.position[1], z))
     if float(np.hypot(place[0] - lamp.position[0], place[2] - lamp.position[2])) < TOO_LITTLE:
         return []
-    text = f"{lamp.name} {degrees:.0f}° further round the subject"
-    return [Proposal(text, lamp_to(plan, index, place), "the light on the face changes side")]
+    text = tell("do/turn-round", lamp=lamp.name, degrees=degrees)
+    return [Proposal(text, lamp_to(plan, index, place), tell("cost/face-side"))]
 
 
 def raised(plan: Plan, index: int, lamp: Light, step: float = 0.5) -> list[Proposal]:
@@ -122,7 +121,8 @@ def raised(plan: Plan, index: int, lamp: Light, step: float = 0.5) -> list[Propo
     place = stand_inside(plan, (x, y + step, z))
     if place[1] - y < TOO_LITTLE:
         return []
-    return [Proposal(f"{lamp.name} {metres(place[1] - y)} higher", lamp_to(plan, index, place), "ballast the stand")]
+    text = tell("do/lamp-higher", lamp=lamp.name, by=place[1] - y)
+    return [Proposal(text, lamp_to(plan, index, place), tell("cost/ballast"))]
 
 
 def nearer(plan: Plan, index: int, lamp: Light, subject: Subject, stops: float) -> list[Proposal]:
@@ -135,8 +135,8 @@ def nearer(plan: Plan, index: int, lamp: Light, subject: Subject, stops: float) 
         return []
     share = closer / away
     x, y, z = (f + (p - f) * share for p, f in zip(lamp.position, subject.eyes, strict=True))
-    text = f"{lamp.name} at {metres(closer)} from the face instead of {metres(away)}"
-    return [Proposal(text, lamp_to(plan, index, (x, y, z)), "falls off faster across the body")]
+    text = tell("do/lamp-nearer", lamp=lamp.name, to=closer, was=away)
+    return [Proposal(text, lamp_to(plan, index, (x, y, z)), tell("cost/fall-off"))]
 
 
 def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
@@ -154,7 +154,7 @@ def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
             names.append(lamp.name)
     if not changes:
         return []
-    return [Proposal(f"Move {', '.join(names)} out of the picture", tuple(changes), "evenness changes")]
+    return [Proposal(tell("do/out-of-picture", lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
 
 
 def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Proposal]:
@@ -165,17 +165,17 @@ def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Propos
         reach = subject.envelope.right if side > 0 else subject.envelope.left
         place: Place = (subject.x + side * (reach + BESIDE), lamp.position[1], lamp.position[2])
         changes += lamp_to(plan, index, place)
-    names = ", ".join(lamp.name for _, lamp in lamps)
-    return [Proposal(f"{names} beside the action instead of above it", tuple(changes), "light from the side")]
+    names = tuple(lamp.name for _, lamp in lamps)
+    return [Proposal(tell("do/beside-action", lamps=names), tuple(changes), tell("cost/side-light"))]
 
 
 def gridded(index: int, lamp: Light, degrees: float = 40.0) -> list[Proposal]:
     if lamp.modifier.kind == "grid" or lamp.fixture.emitter.shape == "sun":
         return []
     grid = (edit.lamp(index).modifier({"kind": "grid", "deg": degrees}),)
-    return [Proposal(f"A {degrees:.0f}° grid on {lamp.name}", grid, "a tenth of its light, harder shadows")]
+    return [Proposal(tell("do/grid", degrees=degrees, lamp=lamp.name), grid, tell("cost/grid"))]
 
 
 def on_circuit(index: int, lamp: Light, circuit: str) -> Proposal:
     change = edit.lamp(index).circuit(circuit)
-    return Proposal(f"{lamp.name} on circuit {circuit}", (change,), "a longer cable")
+    return Proposal(tell("do/circuit", lamp=lamp.name, circuit=circuit), (change,), tell("cost/longer-cable"))

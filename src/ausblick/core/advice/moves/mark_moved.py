@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation
 from ...plan import Change, Plan, edit
+from ...sentences import tell
 from ..rule import Proposal
-from ..wording import metres
 from .places import camera_inside, lamp_to
 
 WITH_THE_MARK = ("key", "fill", "back")
@@ -38,23 +38,22 @@ def mark_forward(evaluation: Evaluation, step: float = 0.6) -> list[Proposal]:
     z = plan.subject.z + step
     if plan.room.kind == "interior" and z > plan.room.z_max - ROOM_BEHIND_MARK:
         return []
-    text = f"Mark, its lamps and the camera {metres(step)} further from the screen"
-    return [Proposal(text, mark_to(plan, z), "needs more screen, and the room's depth")]
+    return [Proposal(tell("do/mark-with-camera", by=step), mark_to(plan, z), tell("cost/screen-depth"))]
 
 
 def mark_to_school(plan: Plan, wanted: float) -> list[Proposal]:
     """The mark as far from the screen as a school asks, with the camera or toward it."""
     assert plan.subject is not None
-    step = metres(wanted - plan.subject.z)
+    step = wanted - plan.subject.z
     return [
         Proposal(
-            f"Move mark, its lamps and the camera {step} away from the screen",
+            tell("do/mark-school-camera", by=step),
             mark_to(plan, wanted),
-            "keeps the framing where the room gives; needs its depth",
+            tell("cost/keeps-framing"),
         ),
         Proposal(
-            f"Move the mark and its lamps {step} toward the camera",
+            tell("do/mark-school", by=step),
             mark_to(plan, wanted, with_camera=False),
-            "frames tighter, and needs more screen at the sides",
+            tell("cost/tighter"),
         ),
     ]

@@ -6,8 +6,8 @@ import math
 
 from ...evaluation.results import Evaluation
 from ...plan import Plan, Subject, edit
+from ...sentences import tell
 from ..rule import Proposal
-from ..wording import metres
 
 FLAG_HIGH, FLAG_FROM, FLAG_BEYOND, FLAG_ASIDE = 2.4, 0.4, 0.8, 0.5
 """Black cloth on a frame: as high as a usual frame, from just before the screen to beyond the mark, beside the
@@ -33,8 +33,7 @@ def smaller_screen(evaluation: Evaluation) -> list[Proposal]:
         edit.screen.width(width),
         edit.screen.height(height),
     )
-    text = f"Screen only behind the action: {metres(width)} × {metres(height)}"
-    return [Proposal(text, changes, "no room for a wider gesture")]
+    return [Proposal(tell("do/smaller-screen", to=(width, height)), changes, tell("cost/gesture"))]
 
 
 def less_floor(evaluation: Evaluation) -> list[Proposal]:
@@ -44,12 +43,12 @@ def less_floor(evaluation: Evaluation) -> list[Proposal]:
     if screen.floor_run <= 0.0 or subject is None:
         return []
     if not subject.feet_seen:
-        return [Proposal("No floor piece: feet are not seen", (edit.screen.floor_run(0.0),))]
+        return [Proposal(tell("do/no-floor"), (edit.screen.floor_run(0.0),))]
     behind = round(max(0.5, subject.z + 0.1), 2)
     if screen.floor_run <= behind + 0.05:
         return []
-    text = f"Floor piece only behind the feet: {metres(behind)}"
-    return [Proposal(text, (edit.screen.floor_run(behind),), "feet in front of it can't be keyed")]
+    text = tell("do/less-floor", to=behind)
+    return [Proposal(text, (edit.screen.floor_run(behind),), tell("cost/feet"))]
 
 
 def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
@@ -59,25 +58,20 @@ def black_cloth(evaluation: Evaluation, surface: str) -> list[Proposal]:
         return []
     if surface == "floor":
         dark = (edit.room.floor(DARK_FLOOR),)
-        return [Proposal("Black cloth on the floor", dark, "tape it down: people slip on loose cloth")]
+        return [Proposal(tell("do/black-floor"), dark, tell("cost/slip"))]
     sides = {"left wall": -1.0, "right wall": 1.0}
     if surface not in sides:
         return []
-    other = {"left wall": "right", "right wall": "left"}
     side = surface.removesuffix(" wall")
     first, second = _free_ids(plan)
     one = _flag(plan, subject, sides[surface], first)
     both = [_flag(plan, subject, -1.0, first), _flag(plan, subject, 1.0, second)]
     near, far = _flag_reach(subject)
-    text = f"Black cloth on the {side}, {metres(far - near)} long, {metres(FLAG_HIGH)} high, beside the mark"
+    size = {"long": far - near, "high": FLAG_HIGH}
     present = [flag.model_dump(mode="json") for flag in plan.flags]
     return [
-        Proposal(text, (edit.flags([*present, one]),), "a frame, two stands, ballast"),
-        Proposal(
-            f"{text}, and on the {other[surface]}",
-            (edit.flags([*present, *both]),),
-            "two frames, four stands, ballast",
-        ),
+        Proposal(tell(f"do/black-{side}", **size), (edit.flags([*present, one]),), tell("cost/frame")),
+        Proposal(tell(f"do/black-{side}-both", **size), (edit.flags([*present, *both]),), tell("cost/frames")),
     ]
 
 
@@ -109,5 +103,5 @@ def dimmed_screen(evaluation: Evaluation, factor: float = 0.7) -> list[Proposal]
     if not lamps:
         return []
     changes = tuple(edit.lamp(i).dimmer(round(lamp.dimmer * factor, 3)) for i, lamp in lamps)
-    text = f"Screen lamps half a stop down, to {100.0 * factor * max(lamp.dimmer for _, lamp in lamps):.0f} %"
-    return [Proposal(text, changes, "a darker screen is noisier")]
+    text = tell("do/screen-lamps-half", to=100.0 * factor * max(lamp.dimmer for _, lamp in lamps))
+    return [Proposal(text, changes, tell("cost/noisier-screen"))]

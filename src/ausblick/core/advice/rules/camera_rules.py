@@ -9,10 +9,11 @@ from ...camera.motion import flicker_error, safe_shutters
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from ...standards.schools import FASTER_MOST, SHUTTER_ANGLE, SHUTTER_HIGH, SHUTTER_LOW
 from ..rule import Judgement, Proposal, Rule
-from ..wording import SHUTTERS, metres, shutter, stops_text, third_stop
+from ..steps import SHUTTERS, third_stop
 
 SMEAR, FLICKER, ISO, DEPTH, MELTS = (
     LIMITS[f"camera.{name}"] for name in ("smear", "flicker", "iso", "depth", "melt")
@@ -29,7 +30,7 @@ def _smear(evaluation: Evaluation) -> Judgement | None:
         return None
     limit = smear_limit(evaluation)
     over = smear / limit - 1.0
-    says = f"The fastest movement smears {smear:.0f} px at {shutter(evaluation.plan.camera.shutter_s)}"
+    says = tell("camera.smear", smear=smear, shutter=evaluation.plan.camera.shutter_s)
     return Judgement(SMEAR.grade(over), smear, limit, "px", says, max(0.0, over))
 
 
@@ -60,16 +61,15 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
         return []
     change = edit.camera.shutter_s(round(seconds, 8))
     spent = math.log2(camera.shutter_s / seconds)
-    text = f"Shutter {shutter(seconds)} instead of {shutter(camera.shutter_s)}"
-    cost = f"costs {stops_text(spent)} of light" if spent > 0 else f"wins {stops_text(spent)} of light"
-    proposals = [Proposal(text, (change,), cost)]
+    cost = tell("cost/stops" if spent > 0 else "cost/wins-stops", by=spent)
+    proposals = [Proposal(tell("do/shutter", to=seconds, was=camera.shutter_s), (change,), cost)]
     f_number = third_stop(camera.f_number * 2.0 ** (-spent / 2.0), up=False)
     if 1.4 <= f_number <= 16.0 and abs(f_number - camera.f_number) > 0.05:
         proposals.append(
             Proposal(
-                f"{text}, and f/{f_number:g} for the light",
+                tell("do/shutter-aperture", to=seconds, was=camera.shutter_s, f_number=f_number),
                 (change, edit.camera.f_number(f_number)),
-                "less depth of field" if spent > 0 else "",
+                tell("cost/less-depth") if spent > 0 else None,
             )
         )
     return proposals
@@ -92,9 +92,8 @@ def _angle(evaluation: Evaluation) -> Judgement | None:
     off = max(low - angle, angle - high, 0.0)
     limit = low if angle < low else high
     school = evaluation.plan.targets.shutter_school
-    says = f"Shutter angle {angle:.0f}°, the school '{school}' says {low:.0f} to {high:.0f}°"
-    if angle < FASTER_MOST:
-        says += "; movement will look choppy, the more the smoother the plate moves"
+    ident = "camera.shutter-angle/choppy" if angle < FASTER_MOST else "camera.shutter-angle"
+    says = tell(ident, angle=angle, school=school, low=low, high=high)
     return Judgement("consider" if off > 0 else "fine", angle, limit, "°", says, off / 100.0)
 
 
@@ -113,11 +112,8 @@ def _flicker(evaluation: Evaluation) -> Judgement | None:
     plan = evaluation.plan
     error = flicker_error(plan.camera.shutter_s, plan.room.mains.hz)
     off = error - FLICKER.at
-    says = (
-        f"{shutter(plan.camera.shutter_s)} holds whole flashes at {plan.room.mains.hz:.0f} Hz"
-        if off <= 0
-        else f"{shutter(plan.camera.shutter_s)} cuts through the flashes of {plan.room.mains.hz:.0f} Hz lamps"
-    )
+    ident = "camera.flicker/whole" if off <= 0 else "camera.flicker/cut"
+    says = tell(ident, shutter=plan.camera.shutter_s, mains=plan.room.mains.hz)
     return Judgement("consider" if off > 0 else "fine", error, FLICKER.at, "flashes", says, max(0.0, off))
 
 
@@ -131,7 +127,11 @@ def _safe(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _iso(evaluation: Evaluation) -> Judgement | None:
     camera = evaluation.plan.camera
     over = math.log2(camera.iso / camera.sensor.base_iso)
-    says = f"ISO {camera.iso:.0f}, {stops_text(over)} above base" if over > 0.05 else f"ISO {camera.iso:.0f}, at base"
+    says = (
+        tell("camera.iso/above", iso=camera.iso, over=over)
+        if over > 0.05
+        else tell("camera.iso/base", iso=camera.iso)
+    )
     return Judgement(ISO.grade(over - ISO.at), over, ISO.at, "stops", says, max(0.0, over - ISO.at))
 
 
@@ -140,16 +140,14 @@ def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     base = camera.sensor.base_iso
     over = math.log2(camera.iso / base)
     to_base = edit.camera.iso(base)
-    proposals = [
-        Proposal(f"ISO {base:.0f} instead of {camera.iso:.0f}", (to_base,), f"costs {stops_text(over)} of light")
-    ]
+    proposals = [Proposal(tell("do/iso", to=base, was=camera.iso), (to_base,), tell("cost/stops", by=over))]
     f_number = third_stop(camera.f_number * 2.0 ** (-over / 2.0), up=False)
     if f_number >= 1.4 and f_number < camera.f_number:
         proposals.append(
             Proposal(
-                f"ISO {base:.0f} with f/{f_number:g} for the light",
+                tell("do/iso-aperture", to=base, f_number=f_number),
                 (to_base, edit.camera.f_number(f_number)),
-                "less depth of field",
+                tell("cost/less-depth"),
             )
         )
     return proposals
@@ -169,10 +167,11 @@ def _depth(evaluation: Evaluation) -> Judgement | None:
     if needed is None or focus is None:
         return None
     short = max(focus.near_m - needed[0], needed[1] - focus.far_m, 0.0)
-    far = "infinity" if math.isinf(focus.far_m) else metres(focus.far_m)
-    says = (
-        f"Sharp from {metres(focus.near_m)} to {far}, the action reaches {metres(needed[0])} to {metres(needed[1])}"
-    )
+    action = {"near": focus.near_m, "first": needed[0], "last": needed[1]}
+    if math.isinf(focus.far_m):
+        says = tell("camera.depth/infinity", **action)
+    else:
+        says = tell("camera.depth", far=focus.far_m, **action)
     return Judgement(DEPTH.grade(short), short, 0.0, "m", says, short)
 
 
@@ -183,10 +182,9 @@ def _stop_down(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     f_number = third_stop(f_number_for(camera, focus.distance_m, *needed))
     if f_number > 22.0 or f_number <= camera.f_number:
         return []
-    cost = f"costs {stops_text(2.0 * math.log2(f_number / camera.f_number))} of light"
-    return [
-        Proposal(f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}", (edit.camera.f_number(f_number),), cost)
-    ]
+    cost = tell("cost/stops", by=2.0 * math.log2(f_number / camera.f_number))
+    text = tell("do/aperture", to=f_number, was=camera.f_number)
+    return [Proposal(text, (edit.camera.f_number(f_number),), cost)]
 
 
 def _melt(evaluation: Evaluation) -> Judgement | None:
@@ -194,7 +192,7 @@ def _melt(evaluation: Evaluation) -> Judgement | None:
     if disc is None or slope < 0.02:
         return None
     short = 1.0 - disc / MELTS.at
-    says = f"Folds of the {evaluation.plan.screen.material} blur over {disc:.1f} px"
+    says = tell("camera.melt", material=evaluation.plan.screen.material, disc=disc)
     return Judgement("consider" if short > 0 else "fine", disc, MELTS.at, "px", says, max(0.0, short))
 
 
@@ -204,22 +202,22 @@ def _melt_more(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return []
     f_number = third_stop(max(1.0, camera.f_number * disc / MELTS.at), up=False)
     open_up = Proposal(
-        f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}",
+        tell("do/aperture", to=f_number, was=camera.f_number),
         (edit.camera.f_number(f_number),),
-        "less depth of field, more light",
+        tell("cost/less-depth-more-light"),
     )
-    flat = Proposal("Steam or stretch the screen flat", (edit.screen.wrinkle_slope(0.01),), "time on the day")
+    flat = Proposal(tell("do/flatten"), (edit.screen.wrinkle_slope(0.01),), tell("cost/time-on-day"))
     return [open_up, flat]
 
 
 def _sharpening(evaluation: Evaluation) -> Judgement | None:
     on = evaluation.plan.camera.sharpening
-    says = "Sharpening is on in the camera" if on else "Sharpening is off in the camera"
+    says = tell("camera.sharpening/on" if on else "camera.sharpening/off")
     return Judgement("fix" if on else "fine", 1.0 if on else 0.0, 0.0, "", says, 1.0 if on else 0.0)
 
 
 def _no_sharpening(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return [Proposal("Switch sharpening off", (edit.camera.sharpening(False),))]
+    return [Proposal(tell("do/sharpening-off"), (edit.camera.sharpening(False),))]
 
 
 RULES = (

@@ -7,9 +7,9 @@ import math
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
-from ..wording import shutter, stops_text
 
 AMBIENT = LIMITS["camera.flash-ghost"]
 
@@ -20,21 +20,21 @@ def _sync(evaluation: Evaluation) -> Judgement | None:
     camera = evaluation.plan.camera
     short = max(0.0, math.log2(camera.sync_s / camera.shutter_s))
     if evaluation.flash.fires_whole:
-        says = f"{shutter(camera.shutter_s)} is within the sync time of {shutter(camera.sync_s)}"
+        says = tell("camera.sync/within", shutter=camera.shutter_s, sync=camera.sync_s)
         return Judgement("fine", camera.shutter_s, camera.sync_s, "s", says, 0.0)
-    says = f"{shutter(camera.shutter_s)} is shorter than the sync time: a part of the picture stays dark"
+    says = tell("camera.sync/short", shutter=camera.shutter_s)
     return Judgement("stop", camera.shutter_s, camera.sync_s, "s", says, short)
 
 
 def _to_sync(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     at = evaluation.plan.camera.sync_s
-    return [Proposal(f"Shutter {shutter(at)}", (edit.camera.shutter_s(at),), "more of the room's light")]
+    return [Proposal(tell("do/shutter-to", to=at), (edit.camera.shutter_s(at),), tell("cost/room-light"))]
 
 
 def _video(evaluation: Evaluation) -> Judgement | None:
     if evaluation.flash is None or evaluation.plan.medium == "stills":
         return None
-    return Judgement("stop", 1.0, 0.0, "", "A flash lights one frame of a take, not the take", 1.0)
+    return Judgement("stop", 1.0, 0.0, "", tell("camera.flash-video"), 1.0)
 
 
 def _steady(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -42,8 +42,8 @@ def _steady(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         edit.lamp(i).on(False) for i, lamp in enumerate(evaluation.plan.lights) if lamp.on and lamp.fixture.flash_lms
     )
     return [
-        Proposal("Flashes off", off, "their light is missing"),
-        Proposal("Shoot stills", (edit.medium("stills"),), "no moving picture"),
+        Proposal(tell("do/flashes-off"), off, tell("cost/their-light-missing")),
+        Proposal(tell("do/stills"), (edit.medium("stills"),), tell("cost/no-motion")),
     ]
 
 
@@ -52,7 +52,7 @@ def _ghost(evaluation: Evaluation) -> Judgement | None:
     if flash is None or evaluation.plan.medium == "video":
         return None
     over = flash.ambient_percent - AMBIENT.at
-    says = f"{flash.ambient_percent:.0f} % of the face's light is not flash"
+    says = tell("camera.flash-ghost", share=flash.ambient_percent)
     return Judgement(AMBIENT.grade(over), flash.ambient_percent, AMBIENT.at, "%", says, max(0.0, over))
 
 
@@ -61,14 +61,15 @@ def _less_ambient(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     found = []
     lit = tuple(i for i, lamp in enumerate(plan.lights) if lamp.on and not lamp.fixture.flash_lms)
     if lit:
-        names = ", ".join(plan.lights[i].name for i in lit)
-        found.append(Proposal(f"Off: {names}", tuple(edit.lamp(i).on(False) for i in lit), "their light"))
+        names = tuple(plan.lights[i].name for i in lit)
+        off = tuple(edit.lamp(i).on(False) for i in lit)
+        found.append(Proposal(tell("do/off", lamps=names), off, tell("cost/their-light")))
     if camera.shutter_s > 1.2 * camera.sync_s:
-        won = stops_text(math.log2(camera.shutter_s / camera.sync_s))
+        cost = tell("cost/room-light-stops", by=math.log2(camera.shutter_s / camera.sync_s))
         change = edit.camera.shutter_s(camera.sync_s)
-        found.append(Proposal(f"Shutter {shutter(camera.sync_s)}", (change,), f"{won} less of the room's light"))
+        found.append(Proposal(tell("do/shutter-to", to=camera.sync_s), (change,), cost))
     if plan.room.ambient_lux > 0.0:
-        found.append(Proposal("Room lights off, windows covered", (edit.room.ambient_lux(0.0),)))
+        found.append(Proposal(tell("do/room-dark"), (edit.room.ambient_lux(0.0),)))
     return found
 
 
@@ -76,7 +77,7 @@ def _people(evaluation: Evaluation) -> Judgement | None:
     if evaluation.flash is None:
         return None
     count = sum(bool(lamp.on and lamp.fixture.flash_lms) for lamp in evaluation.plan.lights)
-    says = f"{count} flash{'es' if count > 1 else ''} on the set: warn everybody, ask about photosensitivity"
+    says = tell("camera.flashing/more", count=count) if count > 1 else tell("camera.flashing/one")
     return Judgement("consider", float(count), 0.0, "", says, float(count))
 
 

@@ -9,6 +9,7 @@ from ...evaluation.results import Evaluation
 from ...kit.kit_document import Kit
 from ...light.basis import BasisStore
 from ...plan import Plan, edit
+from ...sentences import Sentence, tell
 from ..rule import Judgement, Proposal, Rule, Stage
 
 Judge = Callable[[Evaluation], Judgement | None]
@@ -76,7 +77,7 @@ def _rule(
     )
 
 
-def _judged(have: int, need: int, says: str) -> Judgement:
+def _judged(have: int, need: int, says: Sentence) -> Judgement:
     short = max(0, need - have)
     return Judgement("consider" if short else "fine", float(need), float(have), "", says, float(short))
 
@@ -88,17 +89,15 @@ def _screen(kit: Kit, evaluation: Evaluation) -> Judgement | None:
     owned = [s for s in kit.screens if s.count and s.hue == screen.hue]
     fits = [s for s in owned if s.width >= screen.width - 0.01 and s.height >= screen.height - 0.01]
     fits = [s for s in fits if s.floor_run >= screen.floor_run - 0.01]
-    size = f"{screen.width:.2f} × {screen.height:.2f} m"
-    says = (
-        f"A {screen.hue} screen of {size} is in the kit" if fits else f"No {screen.hue} screen of {size} in the kit"
-    )
+    ident = "kit.screen/fits" if fits else "kit.screen/none"
+    says = tell(ident, hue=screen.hue, size=(screen.width, screen.height))
     return _judged(len(fits), 1 if not fits else len(fits), says)
 
 
 def _own_screen(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return [
         Proposal(
-            f"Use the {s.name}",
+            tell("do/kit-screen", screen=s.name),
             (
                 edit.screen.width(s.width),
                 edit.screen.height(s.height),
@@ -117,7 +116,7 @@ def _lens(kit: Kit, evaluation: Evaluation) -> Judgement | None:
         return None
     focal = evaluation.plan.camera.focal_mm
     fits = [lens for lens in kit.lenses if lens.count and abs(lens.focal_mm - focal) < 0.5]
-    says = f"{focal:.0f} mm is in the kit" if fits else f"No {focal:.0f} mm lens in the kit"
+    says = tell("kit.lens/fits" if fits else "kit.lens/none", focal=focal)
     return _judged(len(fits), max(1, len(fits)), says)
 
 
@@ -130,7 +129,7 @@ def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Propo
     focal = min(owned, key=lambda f: abs(f - plan.camera.focal_mm))
     z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
     changes = (edit.camera.focal_mm(focal), edit.camera.z(round(z, 2)))
-    return [Proposal(f"{focal:.0f} mm from {z:.2f} m, the same framing", changes)]
+    return [Proposal(tell("do/focal-kit", to=focal, z=z), changes)]
 
 
 def stands_needed(plan: Plan) -> tuple[int, int]:
@@ -143,14 +142,14 @@ def _lamps(kit: Kit, evaluation: Evaluation) -> Judgement | None:
     if not kit.lamps:
         return None
     need, have = stands_needed(evaluation.plan)[0], sum(lamp.count for lamp in kit.lamps)
-    return _judged(have, need, f"{need} lamps planned, {have} in the kit")
+    return _judged(have, need, tell("kit.lamps", need=need, have=have))
 
 
 def _stands(kit: Kit, evaluation: Evaluation) -> Judgement | None:
     if not kit.stands:
         return None
     need, have = sum(stands_needed(evaluation.plan)), sum(stand.count for stand in kit.stands)
-    return _judged(have, need, f"{need} stands needed, {have} in the kit")
+    return _judged(have, need, tell("kit.stands", need=need, have=have))
 
 
 def _sandbags(kit: Kit, evaluation: Evaluation) -> Judgement | None:
@@ -158,7 +157,7 @@ def _sandbags(kit: Kit, evaluation: Evaluation) -> Judgement | None:
         return None
     lamps, screen = stands_needed(evaluation.plan)
     need = lamps + 2 * screen
-    return _judged(kit.sandbags, need, f"{need} sandbags needed, {kit.sandbags} in the kit")
+    return _judged(kit.sandbags, need, tell("kit.sandbags", need=need, have=kit.sandbags))
 
 
 def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:

@@ -12,10 +12,11 @@ from ...evaluation.results import Evaluation
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Light, edit
+from ...sentences import tell
 from ...standards.limits import LEVEL_CLIPS, LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import stops_text, third_stop
+from ..steps import third_stop
 
 EVEN, LEVEL, BEHIND = (LIMITS[f"light.{name}"] for name in ("evenness", "level", "behind"))
 
@@ -26,7 +27,7 @@ def _evenness(evaluation: Evaluation) -> Judgement | None:
         return None
     over = reading.spread_stops - EVEN.at
     severity = EVEN.grade(over)
-    says = f"The needed screen varies by {min(reading.spread_stops, 20.0):.2f} stops"
+    says = tell("light.evenness", spread=min(reading.spread_stops, 20.0))
     value = reading.spread_stops if math.isfinite(reading.spread_stops) else None
     return Judgement(severity, value, EVEN.at, "stops", says, max(0.0, min(over, 20.0)))
 
@@ -56,15 +57,15 @@ def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         dimmer = round(solved.get(lamp.id, lamp.dimmer), 2)
         if abs(dimmer - lamp.dimmer) >= 0.01:
             changes.append(edit.lamp(index).dimmer(dimmer))
-            words.append(f"{lamp.name} {100 * dimmer:.0f} %")
-    return [Proposal(f"Dim: {', '.join(words)}", tuple(changes))] if changes else []
+            words.append(tell("do/dim/lamp", lamp=lamp.name, percent=100.0 * dimmer))
+    return [Proposal(tell("do/dim", lamps=tuple(words)), tuple(changes))] if changes else []
 
 
 def _without(evaluation: Evaluation) -> list[Proposal]:
     """A lamp that was meant for neither screen nor subject, left off."""
     lights = enumerate(evaluation.plan.lights)
     stray = [(i, lamp) for i, lamp in lights if lamp.role == "other" and lamp.on]
-    return [Proposal(f"Without {lamp.name}", (edit.lamp(i).on(False),)) for i, lamp in stray]
+    return [Proposal(tell("do/without", lamp=lamp.name), (edit.lamp(i).on(False),)) for i, lamp in stray]
 
 
 def wanted_lux(evaluation: Evaluation) -> float:
@@ -84,13 +85,13 @@ def _level(evaluation: Evaluation) -> Judgement | None:
     level = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
     off = max(target.low - level, level - target.high, 0.0)
     limit = target.low if level < target.low else target.high
-    trace = "luma" if evaluation.plan.targets.level_trace == "luma" else "key channel"
-    says = f"Screen at {level:.0f} % {trace}, wanted {target.low:.0f} to {target.high:.0f} %"
+    trace = evaluation.plan.targets.level_trace
+    says = tell(f"light.level/{trace}", level=level, low=target.low, high=target.high)
     severity = LEVEL.grade(off)
     if reading.lux_max <= 0.0:
-        says = "No light on the screen: no lamp that is on reaches it"
+        says = tell("light.level/dark")
     if reading.level_key_channel >= LEVEL_CLIPS:
-        severity, says = "stop", f"Screen clips: {reading.level_key_channel:.0f} % in the key channel"
+        severity, says = "stop", tell("light.level/clips", level=reading.level_key_channel)
     return Judgement(severity, level, limit, "%", says, off, target.why)
 
 
@@ -114,22 +115,22 @@ def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
     if factor <= 0.0:
         return [
             Proposal(
-                "Screen lamps off: the other lamps light the screen enough",
+                tell("do/screen-lamps-off"),
                 tuple(edit.lamp(i).on(False) for i, _ in lamps),
-                "check evenness",
+                tell("cost/check-evenness"),
             )
         ]
     top = max(lamp.dimmer for _, lamp in lamps)
-    short = ""
+    short = None
     if top <= 0.0:
         return []
     if factor * top > 1.0:
-        short = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
+        short = tell("cost/all-they-have", missing=math.log2(factor * top))
         factor = 1.0 / top
     changes = tuple(edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
     word = "down" if factor < 1.0 else "up"
-    text = f"Screen lamps {word} {stops_text(math.log2(factor))}, to {100 * top * factor:.0f} %"
-    return [Proposal(text, changes, short or ("less light, less spill" if factor < 1 else "more spill"))]
+    text = tell(f"do/screen-lamps-{word}", by=math.log2(factor), to=100.0 * top * factor)
+    return [Proposal(text, changes, short or tell("cost/less-spill" if factor < 1 else "cost/more-spill"))]
 
 
 def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
@@ -137,8 +138,8 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
     if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
         return []
-    text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
-    return [Proposal(text, (edit.camera.f_number(f_number),), "moves the subject's level by as much")]
+    text = tell("do/aperture", to=f_number, was=camera.f_number)
+    return [Proposal(text, (edit.camera.f_number(f_number),), tell("cost/subject-level"))]
 
 
 def _behind(evaluation: Evaluation) -> Judgement | None:
@@ -148,16 +149,16 @@ def _behind(evaluation: Evaluation) -> Judgement | None:
         return None
     share = 100.0 * screen.transmittance * screen.behind_lux / reading.lux_mean
     over = max(0.0, share - BEHIND.at)
-    says = f"{share:.0f} % of the screen's light comes through it from behind"
+    says = tell("light.behind", share=share)
     return Judgement(BEHIND.grade(over), share, BEHIND.at, "%", says, over)
 
 
 def _block(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     screen = evaluation.plan.screen
     return [
-        Proposal("Hang an opaque cloth behind it", (edit.screen.transmittance(0.0),)),
-        Proposal("Fold it double", (edit.screen.transmittance(round(screen.transmittance**2, 5)),)),
-        Proposal("Close the curtains behind it", (edit.screen.behind_lux(0.0),)),
+        Proposal(tell("do/opaque"), (edit.screen.transmittance(0.0),)),
+        Proposal(tell("do/fold-double"), (edit.screen.transmittance(round(screen.transmittance**2, 5)),)),
+        Proposal(tell("do/curtains"), (edit.screen.behind_lux(0.0),)),
     ]
 
 

@@ -11,6 +11,7 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.mirror import pane_reflections
 from ...plan import Change, Light, Plan, apply_changes, edit
+from ...sentences import tell
 from ...standards.limits import LIMITS, RIM_MOST
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -23,7 +24,7 @@ def _pane(evaluation: Evaluation) -> Judgement | None:
         return None
     names = {lamp.id: lamp.name for lamp in evaluation.plan.lights}
     seen = [names[r.light] for r in evaluation.reflections if r.visible]
-    says = f"{', '.join(seen)} seen in the window pane" if seen else "No lamp is mirrored in the pane"
+    says = tell("light.pane/seen", lamps=tuple(seen)) if seen else tell("light.pane/none")
     return Judgement(PANE.grade(float(len(seen))), float(len(seen)), 0.0, "lamps", says, float(len(seen)))
 
 
@@ -37,8 +38,11 @@ def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         place = _clear_place(plan, index, lamp) if lamp.id in seen else None
         if place is not None:
             changes += moves.lamp_to(plan, index, place)
-            words.append(f"{lamp.name} to {place[0]:.2f} across, {place[1]:.2f} high, {place[2]:.2f} from the screen")
-    return [Proposal("; ".join(words), tuple(changes), "check the light on the face")] if changes else []
+            across, high, z = place
+            words.append(tell("do/lamp-to", lamp=lamp.name, across=across, high=high, z=z))
+    if not changes:
+        return []
+    return [Proposal(tell("do/lamps-to", lamps=tuple(words)), tuple(changes), tell("cost/check-face"))]
 
 
 def _clear_place(plan: Plan, index: int, lamp: Light) -> moves.Place | None:
@@ -66,9 +70,8 @@ def _shine(evaluation: Evaluation) -> Judgement | None:
         return None
     worst = max(evaluation.mirrored, key=lambda thing: thing.share)
     over = worst.share - SHINE.at
-    says = f"{worst.name} mirrors the screen in {worst.share:.0f} % of what is seen of it"
-    if worst.shape == "pane":
-        says = f"{worst.name} mirrors the screen over {worst.share:.0f} % of its turns to either side"
+    ident = "subject.mirrors/turns" if worst.shape == "pane" else "subject.mirrors/seen"
+    says = tell(ident, name=worst.name, share=worst.share)
     return Judgement(SHINE.grade(over), worst.share, SHINE.at, "%", says, max(0.0, over))
 
 
@@ -92,7 +95,7 @@ def _rim(evaluation: Evaluation) -> Judgement | None:
     low, high = RIM.at, RIM_MOST
     off = max(math.log2(low / ratio), math.log2(ratio / high), 0.0)
     limit = low if ratio < low else high
-    says = f"Back light is {ratio:.1f} of the face's light on the edge"
+    says = tell("subject.rim", ratio=ratio)
     return Judgement(RIM.grade(off), ratio, limit, "", says, off)
 
 
@@ -104,9 +107,9 @@ def _trim(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         for i, lamp in enumerate(evaluation.plan.lights)
         if lamp.role == "back" and lamp.on and ratio > 0.0
     ]
-    return (
-        [Proposal("Back light to 0.7 of the face", tuple(changes), "must make sense in the plate")] if changes else []
-    )
+    if not changes:
+        return []
+    return [Proposal(tell("do/back-light-to", share=wanted), tuple(changes), tell("cost/must-match"))]
 
 
 RULES = (

@@ -8,9 +8,10 @@ from ...camera.view import pixel_pitch_mm
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
-from ..wording import third_stop
+from ..steps import third_stop
 
 GREEN_NM = 550.0
 AIRY, BALANCE = LIMITS["camera.diffraction"], LIMITS["camera.white-balance"]
@@ -25,7 +26,7 @@ def airy_px(evaluation: Evaluation) -> float:
 def _diffraction(evaluation: Evaluation) -> Judgement | None:
     disc = airy_px(evaluation)
     over = disc / AIRY.at - 1.0
-    says = f"Diffraction at f/{evaluation.plan.camera.f_number:g} spreads a point over {disc:.1f} px"
+    says = tell("camera.diffraction", f_number=evaluation.plan.camera.f_number, disc=disc)
     return Judgement(AIRY.grade(over), disc, AIRY.at, "px", says, max(0.0, over))
 
 
@@ -33,7 +34,7 @@ def _open_up(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
     f_number = third_stop(camera.f_number * AIRY.at / airy_px(evaluation), up=False)
     change = edit.camera.f_number(f_number)
-    return [Proposal(f"Aperture f/{f_number:g}", (change,), "less depth of field, more light")]
+    return [Proposal(tell("do/aperture-to", to=f_number), (change,), tell("cost/less-depth-more-light"))]
 
 
 def face_kelvin(evaluation: Evaluation) -> float | None:
@@ -53,9 +54,9 @@ def _balance(evaluation: Evaluation) -> Judgement | None:
         return None
     camera = evaluation.plan.camera
     off = abs(1e6 / kelvin - 1e6 / camera.white_balance_k)
-    says = f"The face's lamps are {round(kelvin, -1):.0f} K, the camera stands at {camera.white_balance_k:.0f} K"
     over = off / BALANCE.at - 1.0
-    says += "" if over > 0.0 else "; lock it, and shoot a grey card under the key"
+    ident = "camera.white-balance/off" if over > 0.0 else "camera.white-balance/holds"
+    says = tell(ident, lamps=round(kelvin, -1), camera=camera.white_balance_k)
     return Judgement(BALANCE.grade(over), off, BALANCE.at, "mired", says, max(0.0, over))
 
 
@@ -65,7 +66,7 @@ def _balanced(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return []
     wanted = 50.0 * round(kelvin / 50.0)
     change = edit.camera.white_balance_k(wanted)
-    return [Proposal(f"White balance {wanted:.0f} K", (change,), "no warm or cold key")]
+    return [Proposal(tell("do/white-balance", to=wanted), (change,), tell("cost/no-key-colour"))]
 
 
 def _speed(evaluation: Evaluation) -> Judgement | None:
@@ -75,16 +76,16 @@ def _speed(evaluation: Evaluation) -> Judgement | None:
     factor = camera.playback_fps / camera.fps
     off = abs(math.log2(factor))
     if off < 0.01:
-        return Judgement("fine", 100.0, 100.0, "%", "Shot at the speed it is shown at", 0.0)
+        return Judgement("fine", 100.0, 100.0, "%", tell("camera.speed/real"), 0.0)
     spent = math.log2(camera.fps / camera.playback_fps)
-    cost = f"{abs(spent):.1f} stops {'less' if spent > 0 else 'more'} light at the same shutter angle"
-    says = f"Shown at {100.0 * factor:.0f} % of its speed; {cost}; the plate must be too"
+    ident = "camera.speed/slow" if spent > 0 else "camera.speed/fast"
+    says = tell(ident, share=100.0 * factor, stops=abs(spent))
     return Judgement("consider", 100.0 * factor, 100.0, "%", says, off)
 
 
 def _real_time(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     fps = evaluation.plan.camera.playback_fps
-    return [Proposal(f"{fps:g} frames per second", (edit.camera.fps(fps),), "no slow or fast motion")]
+    return [Proposal(tell("do/frame-rate", to=fps), (edit.camera.fps(fps),), tell("cost/no-speed"))]
 
 
 RULES = (

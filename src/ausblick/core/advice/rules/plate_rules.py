@@ -11,30 +11,29 @@ from ...evaluation.results import Evaluation
 from ...geometry.vectors import Floats, unit
 from ...light.basis import BasisStore
 from ...plan import Light, Plan, edit
-from ...standards.limit import Limit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import metres
 
 KEY = LIMITS["plate.key"]
 
 
-def _judge(evaluation: Evaluation, have: float, wanted: float, what: str, limit: Limit) -> Judgement | None:
+def _judge(evaluation: Evaluation, have: float, wanted: float, ident: str) -> Judgement | None:
     if not evaluation.plan.plate.known:
         return None
     off = abs(have - wanted)
-    says = f"{what} {have:.1f}°, the plate's {wanted:.1f}°"
+    says, limit = tell(ident, have=have, wanted=wanted), LIMITS[ident]
     return Judgement(limit.grade(off - limit.at), off, limit.at, "°", says, max(0.0, off - limit.at))
 
 
 def _tilt(evaluation: Evaluation) -> Judgement | None:
-    return _judge(evaluation, evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "Tilt", LIMITS["plate.tilt"])
+    return _judge(evaluation, evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "plate.tilt")
 
 
 def _as_tilted(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     tilt = evaluation.plan.plate.tilt
-    return [Proposal(f"Tilt the camera to {tilt:.1f}°", (edit.camera.tilt(tilt),), "the framing moves")]
+    return [Proposal(tell("do/tilt", to=tilt), (edit.camera.tilt(tilt),), tell("cost/framing-moves"))]
 
 
 def picture_view(plan: Plan) -> float:
@@ -48,19 +47,19 @@ def _view(evaluation: Evaluation) -> Judgement | None:
     if round(evaluation.plan.camera.roll / 90.0) % 2 == 1:
         return None
     plate = angle_of_view(36.0, evaluation.plan.plate.focal_mm_ff)
-    return _judge(evaluation, picture_view(evaluation.plan), plate, "Angle of view", LIMITS["plate.view"])
+    return _judge(evaluation, picture_view(evaluation.plan), plate, "plate.view")
 
 
 def _as_wide(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     focal = round(plan.plate.focal_mm_ff * plan.camera.sensor.width_mm / 36.0, 1)
-    text = f"{focal:g} mm instead of {plan.camera.focal_mm:g} mm"
-    alone = Proposal(text, (edit.camera.focal_mm(focal),), "the figure changes its size")
+    lenses = {"to": focal, "was": plan.camera.focal_mm}
+    alone = Proposal(tell("do/focal", **lenses), (edit.camera.focal_mm(focal),), tell("cost/figure-size"))
     if plan.subject is None:
         return [alone]
     z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
     together = (edit.camera.focal_mm(focal), edit.camera.z(round(z, 2)))
-    return [Proposal(f"{text}, from {metres(z)}: the same framing", together, "camera moves"), alone]
+    return [Proposal(tell("do/focal-from", z=z, **lenses), together, tell("cost/camera-moves")), alone]
 
 
 def _elevation(plan: Plan, height: float) -> float:
@@ -76,12 +75,12 @@ def _height(evaluation: Evaluation) -> Judgement | None:
     if plan.subject is None:
         return None
     have, wanted = _elevation(plan, plan.camera.y), _elevation(plan, plan.plate.camera_height)
-    return _judge(evaluation, have, wanted, "Lens above the eyes by", LIMITS["plate.height"])
+    return _judge(evaluation, have, wanted, "plate.height")
 
 
 def _as_high(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     y = evaluation.plan.plate.camera_height
-    return [Proposal(f"Lens at {metres(y)}", (edit.camera.y(y),), "the framing moves")]
+    return [Proposal(tell("do/lens-height", to=y), (edit.camera.y(y),), tell("cost/framing-moves"))]
 
 
 def _direction(azimuth: float, elevation: float) -> Floats:
@@ -104,7 +103,7 @@ def _key(evaluation: Evaluation) -> Judgement | None:
     origin = np.array(lamp.aim if sun else plan.subject.eyes)
     toward = unit(np.array(lamp.position) - origin)
     off = math.degrees(math.acos(float(np.clip(toward @ _direction(plate.key_azimuth, plate.key_elevation), -1, 1))))
-    says = f"{lamp.name} comes from {off:.0f}° beside the plate's light"
+    says = tell("plate.key", lamp=lamp.name, off=off)
     return Judgement(KEY.grade(off - KEY.at), off, KEY.at, "°", says, max(0.0, off - KEY.at))
 
 
@@ -118,8 +117,8 @@ def _as_lit(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     for distance in dict.fromkeys((away, 1.5)):
         x, y, z = face + distance * _direction(plan.plate.key_azimuth, plan.plate.key_elevation)
         x, y, z = moves.stand_inside(plan, (float(x), float(y), float(z)))
-        text = f"{lamp.name} to {x:.2f} across, {y:.2f} high, {z:.2f} m from the screen"
-        proposals.append(Proposal(text, moves.lamp_to(plan, index, (x, y, z)), "set its level again"))
+        text = tell("do/lamp-to", lamp=lamp.name, across=x, high=y, z=z)
+        proposals.append(Proposal(text, moves.lamp_to(plan, index, (x, y, z)), tell("cost/set-level")))
     return proposals
 
 

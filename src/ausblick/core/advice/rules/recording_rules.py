@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Camera, Recording, edit
+from ...sentences import tell
 from ...standards.limits import INTRA_BITS, LIMITS
 from ..rule import Judgement, Proposal, Rule
 
@@ -26,14 +27,17 @@ def _chroma(evaluation: Evaluation) -> Judgement | None:
     recording = evaluation.plan.camera.recording
     if evaluation.plan.medium == "stills":
         raw = recording.chroma == "raw"
-        says = "Stills are raw" if raw else f"Stills are {recording.chroma}, {recording.bits} bit, not raw"
+        says = tell("recording.chroma/stills-raw")
+        if not raw:
+            says = tell("recording.chroma/stills", chroma=recording.chroma, bits=recording.bits)
         return Judgement(
             "fine" if raw else "consider", CHROMA[recording.chroma], 1.0, "of luma", says, float(not raw)
         )
     share = CHROMA[recording.chroma]
     short = max(0.0, COLOUR.at - share) + 0.1 * (recording.bits < 10)
-    where = "every pixel" if share == 1.0 else f"{100.0 * share:.0f} % of the pixels"
-    says = f"{recording.chroma}, {recording.bits} bit: colour at {where}"
+    says = tell("recording.chroma/every", chroma=recording.chroma, bits=recording.bits)
+    if share < 1.0:
+        says = tell("recording.chroma/share", chroma=recording.chroma, bits=recording.bits, share=100.0 * share)
     return Judgement(COLOUR.grade(short), share, COLOUR.at, "of luma", says, short)
 
 
@@ -42,19 +46,20 @@ def _more_chroma(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     pixels = camera.sensor.px_w * camera.sensor.px_h * camera.fps / 1e6
     if evaluation.plan.medium == "stills":
         raw = {"codec": "raw", "chroma": "raw", "bits": 16, "mbit_s": camera.recording.mbit_s}
-        return [Proposal("Shoot raw, 16 bit", (edit.camera.recording(raw),), "larger files")]
-    intra = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": round(2.4 * pixels, -1)}
-    raw = {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": round(3.0 * pixels, -1)}
+        return [Proposal(tell("do/record-raw-16"), (edit.camera.recording(raw),), tell("cost/larger-files"))]
+    intra_rate, raw_rate = round(2.4 * pixels, -1), round(3.0 * pixels, -1)
+    intra = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": intra_rate}
+    raw = {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": raw_rate}
     return [
         Proposal(
-            f"Record 4:2:2, 10 bit, intra, {intra['mbit_s']:.0f} Mbit/s",
+            tell("do/record-intra", rate=intra_rate),
             (edit.camera.recording(intra),),
-            "more storage; perhaps an external recorder",
+            tell("cost/storage-recorder"),
         ),
         Proposal(
-            f"Record raw, {raw['mbit_s']:.0f} Mbit/s",
+            tell("do/record-raw", rate=raw_rate),
             (edit.camera.recording(raw),),
-            "much more storage, and a machine that plays it",
+            tell("cost/storage-machine"),
         ),
     ]
 
@@ -64,7 +69,7 @@ def _rate(evaluation: Evaluation) -> Judgement | None:
     if evaluation.plan.medium == "stills" or not _lossy(camera.recording):
         return None
     have, limit = bits_a_pixel(camera), _limit(camera.recording)
-    says = f"{camera.recording.mbit_s:g} Mbit/s are {have:.2f} bits a pixel"
+    says = tell("recording.rate", rate=camera.recording.mbit_s, bits=have)
     return Judgement(RATE.grade(1.0 - have / limit), have, limit, "bits", says, max(0.0, 1.0 - have / limit))
 
 
@@ -76,30 +81,28 @@ def _higher(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
     wanted = camera.recording.mbit_s * _limit(camera.recording) / bits_a_pixel(camera)
     rate = 10.0 * round(wanted / 10.0 + 0.49)
-    return [Proposal(f"{rate:.0f} Mbit/s", (edit.camera.mbit_s(rate),), "more storage")]
+    return [Proposal(tell("do/bit-rate", rate=rate), (edit.camera.mbit_s(rate),), tell("cost/storage"))]
 
 
 def _log(evaluation: Evaluation) -> Judgement | None:
     curve = evaluation.plan.camera.curve
     if curve in ("rec709", "linear") or evaluation.plan.medium == "stills":
         return None
-    name = {"cube": "the curve of the table", "hlg": "HLG", "acescct": "ACEScct"}[curve]
-    says = f"Recorded in {name}: note the curve with every take"
-    return Judgement("consider", 1.0, 0.0, "", says, 1.0)
+    return Judgement("consider", 1.0, 0.0, "", tell(f"recording.log/{curve}"), 1.0)
 
 
 def _display(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return [Proposal("Record Rec.709", (edit.camera.curve("rec709"),), "less room in the highlights")]
+    return [Proposal(tell("do/rec709"), (edit.camera.curve("rec709"),), tell("cost/highlights"))]
 
 
 def _reduction(evaluation: Evaluation) -> Judgement | None:
     on = evaluation.plan.camera.noise_reduction
-    says = f"Noise reduction is {'on' if on else 'off'} in the camera"
+    says = tell(f"recording.noise-reduction/{'on' if on else 'off'}")
     return Judgement(REDUCTION.grade(float(on)), float(on), 0.0, "", says, float(on))
 
 
 def _no_reduction(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return [Proposal("Switch noise reduction off", (edit.camera.noise_reduction(False),))]
+    return [Proposal(tell("do/noise-reduction-off"), (edit.camera.noise_reduction(False),))]
 
 
 def _playback(evaluation: Evaluation) -> Judgement | None:
@@ -110,7 +113,7 @@ def _playback(evaluation: Evaluation) -> Judgement | None:
     # Ten bit in long groups must be decoded in order; half the machines on a set stumble over it.
     load = camera.recording.mbit_s * (3.0 if long_group and camera.recording.bits > 8 else 1.0)
     over = load / PLAYBACK.at - 1.0
-    says = f"Plays back like {load:.0f} Mbit/s" + (": make proxies for the edit" if over > 0 else "")
+    says = tell("recording.playback/heavy" if over > 0 else "recording.playback/plays", load=load)
     return Judgement("consider" if over > 0 else "fine", load, PLAYBACK.at, "Mbit/s", says, max(0.0, over))
 
 

@@ -6,11 +6,11 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change
 from ...rig.circuits import Load, hot_near_cloth, loads, overhead
+from ...sentences import tell
 from ...standards.limit import Severity
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import metres
 
 POWER, HEAT, OVERHEAD = LIMITS["light.power"], LIMITS["light.heat"], LIMITS["light.overhead"]
 LOCAL = "Follow local codes; ask a licensed electrician for anything above a domestic plug."
@@ -25,13 +25,14 @@ def _power(evaluation: Evaluation) -> Judgement | None:
     stray = [load for load in loads(evaluation.plan) if load.rated_amps is None and load.watts > 0.0]
     limit = POWER.at
     if stray:
-        says = f"Circuit {stray[0].circuit} carries {stray[0].watts:.0f} W and its rating is not in the plan"
+        says = tell("light.power/unrated", circuit=stray[0].circuit, watts=stray[0].watts)
         return Judgement("consider", None, limit, "%", says, 1.0)
     load = _worst(evaluation)
     if load is None or not evaluation.plan.lights:
         return None
     share = load.percent or 0.0
-    says = f"Circuit {load.circuit}: {load.watts:.0f} W, {load.amps:.1f} of {load.rated_amps:g} A"
+    rated = load.rated_amps or 0.0
+    says = tell("light.power/load", circuit=load.circuit, watts=load.watts, amps=load.amps, rated=rated)
     return Judgement(POWER.grade(share - limit), share, limit, "%", says, max(0.0, share - limit))
 
 
@@ -52,7 +53,7 @@ def _heat(evaluation: Evaluation) -> Judgement | None:
         return None
     worst = max(hot, key=lambda h: h.clear - h.away)
     over = worst.clear - worst.away
-    says = f"{worst.name} is a hot lamp {metres(worst.away)} from the cloth"
+    says = tell("light.heat", lamp=worst.name, away=worst.away)
     return Judgement(HEAT.grade(over), worst.away, worst.clear, "m", says, over)
 
 
@@ -64,7 +65,7 @@ def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         x, y, z = plan.lights[index].position
         changes += moves.lamp_to(plan, index, (x, y, z + hot.clear - hot.away + 0.05))
         names.append(hot.name)
-    return [Proposal(f"{', '.join(names)} back to the clear distance", tuple(changes), "costs light")]
+    return [Proposal(tell("do/clear-distance", lamps=tuple(names)), tuple(changes), tell("cost/light"))]
 
 
 def _above(evaluation: Evaluation) -> Judgement | None:
@@ -72,7 +73,7 @@ def _above(evaluation: Evaluation) -> Judgement | None:
     if not lamps:
         return None
     highest = max(lamp.position[1] for lamp in lamps)
-    says = f"{', '.join(lamp.name for lamp in lamps)} over people's heads: second fixing, and a competent rigger"
+    says = tell("light.overhead", lamps=tuple(lamp.name for lamp in lamps))
     severity: Severity = "consider"
     return Judgement(severity, highest, OVERHEAD.at, "m", says, float(len(lamps)))
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import metres
 
 MARGIN = LIMITS["screen.margin"]
 
@@ -16,11 +16,11 @@ MARGIN = LIMITS["screen.margin"]
 def _covered(evaluation: Evaluation) -> Judgement | None:
     coverage = evaluation.coverage
     if coverage.margin_m is None:
-        return Judgement("stop", None, 0.0, "m", "The camera does not look at the screen", 10.0)
+        return Judgement("stop", None, 0.0, "m", tell("screen.covered/unseen"), 10.0)
     if coverage.covered:
-        return Judgement("fine", coverage.margin_m, 0.0, "m", "Screen behind everything that needs it", 0.0)
+        return Judgement("fine", coverage.margin_m, 0.0, "m", tell("screen.covered/holds"), 0.0)
     missing = -coverage.margin_m
-    says = f"{metres(missing)} of screen is missing where the action goes"
+    says = tell("screen.covered/missing", missing=missing)
     return Judgement("stop", coverage.margin_m, 0.0, "m", says, missing)
 
 
@@ -29,7 +29,7 @@ def _margin(evaluation: Evaluation) -> Judgement | None:
     if not coverage.covered or coverage.margin_m is None:
         return None
     short = MARGIN.at - coverage.margin_m
-    says = f"{metres(coverage.margin_m)} to spare at the nearest edge"
+    says = tell("screen.margin", margin=coverage.margin_m)
     return Judgement(MARGIN.grade(short), coverage.margin_m, MARGIN.at, "m", says, max(0.0, short))
 
 
@@ -42,7 +42,7 @@ def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
     straight = (edit.camera.pan(0.0), edit.camera.tilt(0.0))
-    return [Proposal("Turn the camera straight to the screen", straight)]
+    return [Proposal(tell("do/straight"), straight)]
 
 
 def _bigger(evaluation: Evaluation) -> list[Proposal]:
@@ -61,19 +61,20 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
         edit.screen.height(height),
         edit.screen.bottom(round(bottom, 2)),
     ]
-    text = f"Screen {width:.2f} × {height:.2f} m instead of {screen.width:.2f} × {screen.height:.2f} m"
+    sizes = {"to": (width, height), "was": (screen.width, screen.height)}
+    text = tell("do/bigger-screen", **sizes)
     if plan.subject is not None and plan.subject.feet_seen and needed[1] < 0:
         run = round(plan.subject.z + plan.subject.envelope.front + spare + 0.1, 2)
         if run > screen.floor_run:
             changes.append(edit.screen.floor_run(run))
-            text += f", floor run {metres(run)}"
+            text = tell("do/bigger-screen-run", run=run, **sizes)
             if (width, height) == (round(screen.width, 2), round(screen.height, 2)):
-                text = f"Floor run {metres(run)} instead of {metres(screen.floor_run)}"
+                text = tell("do/longer-run", to=run, was=screen.floor_run)
     if height > plan.room.height and plan.room.kind == "interior":
         return []
     if (width, height) == (round(screen.width, 2), round(screen.height, 2)) and len(changes) == 4:
         return []
-    return [Proposal(text, tuple(changes), "more cloth to rig, light and even out")]
+    return [Proposal(text, tuple(changes), tell("cost/more-cloth"))]
 
 
 def _nearer(evaluation: Evaluation) -> list[Proposal]:
@@ -81,12 +82,8 @@ def _nearer(evaluation: Evaluation) -> list[Proposal]:
     if subject is None or subject.z < 1.2:
         return []
     z = round(max(1.0, subject.z - 0.6), 2)
-    text = f"Move the mark and its lamps {metres(subject.z - z)} toward the screen"
-    return [
-        Proposal(
-            text, moves.mark_to(evaluation.plan, z, with_camera=False), "more spill and shadow, smaller in the frame"
-        )
-    ]
+    text = tell("do/mark-nearer", by=subject.z - z)
+    return [Proposal(text, moves.mark_to(evaluation.plan, z, with_camera=False), tell("cost/nearer-screen"))]
 
 
 def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
@@ -98,14 +95,9 @@ def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
     if then < now + 0.3 or now <= 0:
         return []
     focal = round(plan.camera.focal_mm * then / now)
-    text = f"Camera back to {metres(back)} with {focal} mm instead of {plan.camera.focal_mm:.0f} mm"
-    return [
-        Proposal(
-            text,
-            (edit.camera.z(back), edit.camera.focal_mm(float(focal))),
-            "same framing, flatter perspective, less depth of field",
-        )
-    ]
+    text = tell("do/camera-back", z=back, to=focal, was=plan.camera.focal_mm)
+    changes = (edit.camera.z(back), edit.camera.focal_mm(float(focal)))
+    return [Proposal(text, changes, tell("cost/perspective"))]
 
 
 def _less_action(evaluation: Evaluation) -> list[Proposal]:
@@ -123,10 +115,10 @@ def _less_action(evaluation: Evaluation) -> list[Proposal]:
         if missing > 0 and now > 0:
             less = round(max(0.0, now - (missing + 0.05) * ratio), 2)
             changes.append(edit.subject.reach(side)(less))
-            words.append(f"{side} {metres(less)}")
+            words.append(tell(f"do/less-action/{side}", reach=less))
     if not changes:
         return []
-    return [Proposal(f"Keep the action within {', '.join(words)} of the mark", tuple(changes), "less movement")]
+    return [Proposal(tell("do/less-action", sides=tuple(words)), tuple(changes), tell("cost/less-movement"))]
 
 
 RULES = (

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from ...evaluation.results import Evaluation
+from ...evaluation.results import Evaluation, Shadow
 from ...light.basis import BasisStore
 from ...plan import Light
+from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -23,22 +24,22 @@ def _shadow(evaluation: Evaluation) -> Judgement | None:
     limit = SHADOW.at
     over = shadow.deepest_percent - limit if shadow.area_visible_percent > 0.0 else 0.0
     if over <= 0.0:
-        return Judgement("fine", shadow.deepest_percent, limit, "%", "No shadow where the screen is needed", 0.0)
-    cast = _lamp(evaluation, shadow.lamp)
-    whose = f"Shadow of {cast[1].name}" if cast else "Shadow"
-    place = "" if shadow.at is None else f", {_where(evaluation, *shadow.at)}"
-    says = (
-        f"{whose}: {shadow.deepest_percent:.0f} % of the light lost, on {shadow.area_visible_percent:.0f} % of "
-        f"the needed screen{place}"
-    )
-    return Judgement(SHADOW.grade(over), shadow.deepest_percent, limit, "%", says, over)
+        return Judgement("fine", shadow.deepest_percent, limit, "%", tell("light.shadow/none"), 0.0)
+    return Judgement(SHADOW.grade(over), shadow.deepest_percent, limit, "%", _told(evaluation, shadow), over)
 
 
-def _where(evaluation: Evaluation, x: float, y: float) -> str:
-    subject = evaluation.plan.subject
-    off = x - (subject.x if subject else 0.0)
-    side = "left" if off < 0.0 else "right"
-    return f"{abs(off):.1f} m to the {side}, {y:.1f} m high"
+def _told(evaluation: Evaluation, shadow: Shadow) -> Sentence:
+    """Whose shadow, how deep, how large, and where from the subject's side."""
+    parameters: dict[str, float | str] = {"deepest": shadow.deepest_percent, "area": shadow.area_visible_percent}
+    cast, ident = _lamp(evaluation, shadow.lamp), "light.shadow/nobody"
+    if cast:
+        ident, parameters["lamp"] = "light.shadow/of", cast[1].name
+    if shadow.at is not None:
+        (x, y), subject = shadow.at, evaluation.plan.subject
+        aside = x - (subject.x if subject else 0.0)
+        ident += "-left" if aside < 0.0 else "-right"
+        parameters |= {"aside": abs(aside), "high": y}
+    return tell(ident, **parameters)
 
 
 def _clear(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -56,7 +57,7 @@ def _on_screen(evaluation: Evaluation) -> Judgement | None:
     share = evaluation.zones.screen_from_subject_lamps
     if share is None or not any(lamp.role == "screen" and lamp.on for lamp in evaluation.plan.lights):
         return None
-    says = f"{share:.0f} % of the screen's light comes from the subject's lamps"
+    says = tell("light.two-zones", share=share)
     over = share - SCREEN_ZONE.at
     return Judgement(SCREEN_ZONE.grade(over), share, SCREEN_ZONE.at, "%", says, max(0.0, over))
 
@@ -77,7 +78,7 @@ def _on_face(evaluation: Evaluation) -> Judgement | None:
     share = evaluation.zones.face_from_screen_lamps
     if share is None or not any(lamp.role == "key" and lamp.on for lamp in evaluation.plan.lights):
         return None
-    says = f"{share:.0f} % of the face's light comes from the screen's lamps"
+    says = tell("subject.two-zones", share=share)
     over = share - FACE_ZONE.at
     return Judgement(FACE_ZONE.grade(over), share, FACE_ZONE.at, "%", says, max(0.0, over))
 
@@ -85,7 +86,7 @@ def _on_face(evaluation: Evaluation) -> Judgement | None:
 def _off_face(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     lamps = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role == "screen" and lamp.on]
     grids = [p.changes[0] for i, lamp in lamps for p in moves.gridded(i, lamp, 60.0)]
-    all_of_them = [Proposal("60° grids on the screen lamps", tuple(grids), "a tenth of their light")] if grids else []
+    all_of_them = [Proposal(tell("do/grids"), tuple(grids), tell("cost/grids"))] if grids else []
     return [*all_of_them, *moves.mark_forward(evaluation), *moves.dimmed_screen(evaluation)]
 
 

@@ -8,11 +8,11 @@ from ...camera.view import focus_distance
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Light, Plan, edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import metres
 
 ORDER, WALLS, GAP, PICTURE, FACE = (
     LIMITS[f"space.{name}"] for name in ("order", "walls", "gap", "in-picture", "distortion")
@@ -26,11 +26,7 @@ def _order(evaluation: Evaluation) -> Judgement | None:
     ahead = focus_distance(plan.camera, plan.subject)
     room_to_spare = min(ahead, plan.subject.z)
     wrong = room_to_spare <= ORDER.at
-    says = (
-        "The subject stands behind the camera or behind the screen"
-        if wrong
-        else "Screen, subject and camera stand in order"
-    )
+    says = tell("space.order/wrong" if wrong else "space.order/holds")
     excess = 1.0 if wrong else 0.0
     return Judgement(ORDER.grade(excess), room_to_spare, ORDER.at, "m", says, excess)
 
@@ -39,7 +35,7 @@ def _reorder(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     reach = max(1.0, plan.camera.z - 3.0)
     changes = moves.mark_to(plan, reach, with_camera=False)
-    return [Proposal(f"Put the mark {metres(reach)} in front of the screen", changes)]
+    return [Proposal(tell("do/mark-order", z=reach), changes)]
 
 
 def outside(plan: Plan) -> list[tuple[str, str, float]]:
@@ -63,10 +59,12 @@ def _walls(evaluation: Evaluation) -> Judgement | None:
         return None
     beyond = outside(evaluation.plan)
     if not beyond:
-        return Judgement("fine", 0.0, 0.0, "m", "Everything stands inside the room", 0.0)
+        return Judgement("fine", 0.0, 0.0, "m", tell("space.walls/inside"), 0.0)
     name, _, far = max(beyond, key=lambda item: item[2])
-    others = f", and {len(beyond) - 1} more" if len(beyond) > 1 else ""
-    return Judgement(WALLS.grade(far), far, WALLS.at, "m", f"{name} is {metres(far)} outside the room{others}", far)
+    says = tell("space.walls/one", name=name, far=far)
+    if len(beyond) > 1:
+        says = tell("space.walls/more", name=name, far=far, others=len(beyond) - 1)
+    return Judgement(WALLS.grade(far), far, WALLS.at, "m", says, far)
 
 
 def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -74,7 +72,7 @@ def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     changes = moves.all_inside(evaluation.plan, [ident for _, ident, _ in beyond])
     if not changes:
         return []
-    return [Proposal(f"Bring {', '.join(name for name, _, _ in beyond)} back inside the walls", changes)]
+    return [Proposal(tell("do/inside", things=tuple(name for name, _, _ in beyond)), changes)]
 
 
 def _gap(evaluation: Evaluation) -> Judgement | None:
@@ -88,7 +86,7 @@ def _gap(evaluation: Evaluation) -> Judgement | None:
         plan.subject.z,
         limit,
         "m",
-        f"The mark is {metres(plan.subject.z)} from the screen",
+        tell("space.gap", away=plan.subject.z),
         max(0.0, short),
     )
 
@@ -101,14 +99,14 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
     """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
     seen = [lamp for _, lamp in _framed(evaluation)]
     if not seen:
-        return Judgement("fine", 0.0, 0.0, "", "No lamp stands in the picture", 0.0)
+        return Judgement("fine", 0.0, 0.0, "", tell("space.in-picture/none"), 0.0)
     before = [lamp for lamp in seen if _before_action(evaluation, lamp)]
-    names = ", ".join(lamp.name for lamp in before or seen)
+    names = tuple(lamp.name for lamp in before or seen)
     if before:
-        says = f"{names} stands before the screen where the action goes"
+        says = tell("space.in-picture/action", lamps=names)
         excess = 1.0 + len(before)
         return Judgement(PICTURE.grade(excess), float(len(before)), PICTURE.at, "", says, excess)
-    says = f"{names} is in the picture, beside the action: crop it, or cut it off by a garbage matte"
+    says = tell("space.in-picture/beside", lamps=names)
     return Judgement(PICTURE.grade(1.0), float(len(seen)), PICTURE.at, "", says, 1.0)
 
 
@@ -137,7 +135,7 @@ def _distortion(evaluation: Evaluation) -> Judgement | None:
     if subject is None or focus is None or subject.framing == "hands":
         return None
     short = max(0.0, FACE.at - focus.distance_m)
-    says = f"The lens is {metres(focus.distance_m)} from the face"
+    says = tell("space.distortion", away=focus.distance_m)
     return Judgement(FACE.grade(short), focus.distance_m, FACE.at, "m", says, short)
 
 
@@ -149,7 +147,7 @@ def _further_back(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     focal = round(plan.camera.focal_mm * wanted / focus.distance_m, 1)
     z = round(plan.camera.z + wanted - focus.distance_m, 2)
     changes = (edit.camera.z(z), edit.camera.focal_mm(focal))
-    return [Proposal(f"{focal:g} mm from {metres(wanted)}: the same framing", changes, "needs the room's depth")]
+    return [Proposal(tell("do/focal-back", to=focal, away=wanted), changes, tell("cost/room-depth"))]
 
 
 RULES = (

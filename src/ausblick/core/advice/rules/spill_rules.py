@@ -11,6 +11,7 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.spill import Kind, ProbeReading
 from ...plan import edit
+from ...sentences import Sentence, tell
 from ...standards.limit import Limit
 from ...standards.limits import LIMITS
 from .. import moves
@@ -54,9 +55,10 @@ def _judge(kind: Kind) -> Callable[[Evaluation], Judgement | None]:
         if reading is None or share is None:
             return None
         over = share - limit.at
-        says = f"Screen colour on the {reading.place.name}: {share:.1f} % of the face's light"
+        place: dict[str, float | str] = {"place": reading.place.name, "share": share}
+        says = tell("subject.spill", **place)
         if over > 0.0 and reading.sources:
-            says += f", from {_senders(reading, scale(evaluation, reading))}"
+            says = tell("subject.spill/from", senders=_senders(reading, scale(evaluation, reading)), **place)
         severity = limit.grade(over)
         if severity == "stop" and reading.place.name != "face":
             # Only on the face it spoils a take; elsewhere spill is mended or lived with.
@@ -66,11 +68,11 @@ def _judge(kind: Kind) -> Callable[[Evaluation], Judgement | None]:
     return judge
 
 
-def _senders(reading: ProbeReading, factor: float) -> str:
+def _senders(reading: ProbeReading, factor: float) -> tuple[Sentence, ...]:
     """The surfaces that send most of it, with their shares."""
     largest = reading.sources[0][1]
     named = [(name, part) for name, part in reading.sources[:3] if part * NAMED >= largest]
-    return ", ".join(f"{name} {factor * part:.1f}" for name, part in named)
+    return tuple(tell("subject.spill/sender", surface=name, share=factor * part) for name, part in named)
 
 
 def _cures(kind: Kind) -> Callable[[Evaluation, BasisStore], list[Proposal]]:
@@ -97,7 +99,7 @@ def _back_light(evaluation: Evaluation) -> list[Proposal]:
     changes = tuple(edit.lamp(i).dimmer(round(min(1.0, 2.0 * lamp.dimmer), 3)) for i, lamp in back)
     if not changes or all(lamp.dimmer >= 1.0 for _, lamp in back):
         return []
-    return [Proposal("Back light a stop up", changes, "must make sense in the plate")]
+    return [Proposal(tell("do/back-light-up"), changes, tell("cost/must-match"))]
 
 
 RULES = (

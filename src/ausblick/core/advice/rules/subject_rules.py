@@ -8,11 +8,12 @@ from ...camera.level_schools import edge_levels, trace_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Light, edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from ...standards.schools import FACE_OVER, FACE_OVER_BRIGHT, FACE_UNDER, FACE_UNDER_DARK, PLATE_BRIGHT, PLATE_DARK
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import stops_text, third_stop
+from ..steps import third_stop
 
 EXPOSURE, ABOVE, GAP = (LIMITS[f"subject.{name}"] for name in ("exposure", "above-screen", "edge-gap"))
 
@@ -29,11 +30,11 @@ def _exposed(evaluation: Evaluation) -> Judgement | None:
     if over is None:
         return None
     if not math.isfinite(over):
-        return Judgement("stop", None, wanted_stops(evaluation)[0], "stops", "No light on the face", 12.0)
+        return Judgement("stop", None, wanted_stops(evaluation)[0], "stops", tell("subject.exposure/dark"), 12.0)
     low, high = wanted_stops(evaluation)
     off = max(low - over, over - high, 0.0)
-    word = "over" if over > 0 else "under"
-    says = f"Face {stops_text(over)} {word} grey, skin at {evaluation.exposure.subject_level:.0f} %"
+    ident = "subject.exposure/over" if over > 0 else "subject.exposure/under"
+    says = tell(ident, stops=over, level=evaluation.exposure.subject_level or 0.0)
     return Judgement(EXPOSURE.grade(off), over, low if over < low else high, "stops", says, off)
 
 
@@ -69,13 +70,14 @@ def _lamps_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     top = max(lamp.dimmer for _, lamp in lamps)
     if factor <= 0.0 or top <= 0.0 or (top >= 1.0 and factor > 1.0):
         return []
-    cost = ""
+    cost = None
     if factor * top > 1.0:
-        cost = f"all they have; {stops_text(math.log2(factor * top))} are still missing"
+        cost = tell("cost/all-they-have", missing=math.log2(factor * top))
         factor = 1.0 / top
-    names = ", ".join(f"{lamp.name} {100 * min(1.0, lamp.dimmer * factor):.0f} %" for _, lamp in lamps)
-    changes = tuple(edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
-    return [Proposal(f"Dim: {names}" if factor < 1 else f"Raise: {names}", changes, cost)]
+    dimmers = {i: min(1.0, lamp.dimmer * factor) for i, lamp in lamps}
+    names = tuple(tell("do/dim/lamp", lamp=lamp.name, percent=100.0 * dimmers[i]) for i, lamp in lamps)
+    changes = tuple(edit.lamp(i).dimmer(round(dimmer, 3)) for i, dimmer in dimmers.items())
+    return [Proposal(tell("do/dim" if factor < 1 else "do/raise", lamps=names), changes, cost)]
 
 
 def _nearer_key(evaluation: Evaluation, missing: float) -> list[Proposal]:
@@ -92,8 +94,8 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
     if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
         return []
-    text = f"Aperture f/{f_number:g} instead of f/{camera.f_number:g}"
-    return [Proposal(text, (edit.camera.f_number(f_number),), "moves the screen's level by as much")]
+    text = tell("do/aperture", to=f_number, was=camera.f_number)
+    return [Proposal(text, (edit.camera.f_number(f_number),), tell("cost/screen-level"))]
 
 
 def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
@@ -101,8 +103,8 @@ def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     iso = round(camera.iso * 2.0**missing / 10.0) * 10.0
     if not 0.9 * camera.sensor.base_iso <= iso <= 8.0 * camera.sensor.base_iso:
         return []
-    cost = "more noise in the matte" if iso > camera.iso else "moves the screen's level by as much"
-    return [Proposal(f"ISO {iso:.0f} instead of {camera.iso:.0f}", (edit.camera.iso(iso),), cost)]
+    cost = tell("cost/matte-noise" if iso > camera.iso else "cost/screen-level")
+    return [Proposal(tell("do/iso", to=iso, was=camera.iso), (edit.camera.iso(iso),), cost)]
 
 
 def _above_screen(evaluation: Evaluation) -> Judgement | None:
@@ -115,7 +117,7 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
     severity = ABOVE.grade(short)
     if level <= screen:
         severity = "fix"
-    says = f"Face at {level:.0f} %, screen at {screen:.0f} %"
+    says = tell("subject.above-screen", face=level, screen=screen)
     return Judgement(severity, level, ABOVE.at, "%", says, short)
 
 
@@ -130,7 +132,7 @@ def _off_the_edge(evaluation: Evaluation) -> Judgement | None:
     name = min(edges, key=lambda edge: abs(edges[edge] - screen))
     gap = abs(edges[name] - screen)
     short = max(0.0, GAP.at - gap)
-    says = f"{name} at {edges[name]:.0f} % is {gap:.0f} points from the screen's {screen:.0f} %"
+    says = tell("subject.edge-gap", name=name, level=edges[name], gap=gap, screen=screen)
     return Judgement(GAP.grade(short), gap, GAP.at, "%", says, short)
 
 

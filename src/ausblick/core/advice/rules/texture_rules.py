@@ -5,10 +5,11 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, edit
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..wording import third_stop
+from ..steps import third_stop
 
 FOLDS, GLOSS, HUES, RENDERING = (
     LIMITS[f"light.{name}"] for name in ("wrinkles", "gloss", "mixed-colour", "rendering")
@@ -20,7 +21,7 @@ def _wrinkles(evaluation: Evaluation) -> Judgement | None:
     if texture is None:
         return None
     over = texture.wrinkle_percent - FOLDS.at
-    says = f"Folds draw lines of {texture.wrinkle_percent:.1f} points in the screen"
+    says = tell("light.wrinkles", points=texture.wrinkle_percent)
     return Judgement(FOLDS.grade(over), texture.wrinkle_percent, FOLDS.at, "%", says, max(0.0, over))
 
 
@@ -29,10 +30,10 @@ def _smooth(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     slope = round(plan.screen.wrinkle_slope / 3.0, 4)
     wider = third_stop(plan.camera.f_number / 2.0**0.5)
     lamps = moves.screen_lamps(evaluation.plan)
-    found = [Proposal("Steam and stretch the cloth", (edit.screen.wrinkle_slope(slope),), "time before the day")]
+    found = [Proposal(tell("do/steam"), (edit.screen.wrinkle_slope(slope),), tell("cost/time-before"))]
     if wider >= 1.4:
         changes = (edit.camera.f_number(wider), edit.camera.nd_stops(plan.camera.nd_stops + 1.0))
-        found.append(Proposal(f"f/{wider:g} with a stop of ND: folds melt", changes, "less depth of field"))
+        found.append(Proposal(tell("do/aperture-nd", to=wider), changes, tell("cost/less-depth")))
     return [*found, *(moves.further_back(evaluation.plan, lamps) if lamps else [])]
 
 
@@ -41,18 +42,20 @@ def _gloss(evaluation: Evaluation) -> Judgement | None:
         return None
     spot = evaluation.texture.highlights[0]
     share = 100.0 * spot.added
-    name = next((lamp.name for lamp in evaluation.plan.lights if lamp.id == spot.light), "a lamp")
-    says = f"{name} shines in the cloth: {share:.0f} % on top at {spot.x:.1f} m across, {spot.y:.1f} m high"
+    name = next((lamp.name for lamp in evaluation.plan.lights if lamp.id == spot.light), None)
+    where = {"share": share, "across": spot.x, "high": spot.y}
     over = share - GLOSS.at
     if over <= 0.0:
-        says = "No lamp shines in the cloth"
+        says = tell("light.gloss/none")
+    else:
+        says = tell("light.gloss/shines", lamp=name, **where) if name else tell("light.gloss/somebody", **where)
     return Judgement(GLOSS.grade(over), share, GLOSS.at, "%", says, max(0.0, over))
 
 
 def _matt(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     assert evaluation.texture is not None
     spot = evaluation.texture.highlights[0]
-    found = [Proposal("A matt material", (edit.screen.gloss(0.005),), "another screen")]
+    found = [Proposal(tell("do/matt"), (edit.screen.gloss(0.005),), tell("cost/another-screen"))]
     for index, lamp in enumerate(evaluation.plan.lights):
         if lamp.id == spot.light:
             found += moves.turned_round(evaluation.plan, index, lamp, 20.0)
@@ -66,7 +69,7 @@ def _mixed(evaluation: Evaluation) -> Judgement | None:
     if spread is None:
         return None
     over = spread - HUES.at
-    says = f"The screen's hue varies by {spread:.1f}° of the vectorscope"
+    says = tell("light.mixed-colour", spread=spread)
     return Judgement(HUES.grade(over), spread, HUES.at, "°", says, max(0.0, over))
 
 
@@ -80,9 +83,9 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return tuple(change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0)))
 
     screen = [i for i in lit if plan.lights[i].role == "screen"]
-    found = [Proposal(f"Every lamp at {wanted:.0f} K", to_white(lit), "the plate's colour on the subject is lost")]
+    found = [Proposal(tell("do/all-kelvin", to=wanted), to_white(lit), tell("cost/plate-colour"))]
     if screen:
-        found.append(Proposal(f"The screen's lamps at {wanted:.0f} K", to_white(screen)))
+        found.append(Proposal(tell("do/screen-kelvin", to=wanted), to_white(screen)))
     for i in lit:
         if plan.lights[i].role == "key":
             found += moves.gridded(i, plan.lights[i])
@@ -95,9 +98,9 @@ def _rendering(evaluation: Evaluation) -> Judgement | None:
         return None
     poor = min(lamps, key=lambda lamp: lamp.fixture.cri)
     short = RENDERING.at - poor.fixture.cri
-    says = f"{poor.name} renders colours at {poor.fixture.cri:.0f}: hues computed here may be off"
-    if short <= 0.0:
-        says = "Every lamp renders colours well"
+    says = tell("light.rendering/well")
+    if short > 0.0:
+        says = tell("light.rendering/poor", lamp=poor.name, cri=poor.fixture.cri)
     return Judgement(RENDERING.grade(short), poor.fixture.cri, RENDERING.at, "", says, max(0.0, short))
 
 
@@ -107,7 +110,7 @@ def _better_lamp(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         for i, lamp in enumerate(evaluation.plan.lights)
         if lamp.on and lamp.fixture.cri < RENDERING.at
     )
-    return [Proposal("Leave the poor lamps off", poor, "light is missing")] if poor else []
+    return [Proposal(tell("do/poor-off"), poor, tell("cost/light-missing"))] if poor else []
 
 
 RULES = (

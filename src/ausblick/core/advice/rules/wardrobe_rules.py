@@ -10,6 +10,7 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit
 from ...rig.screen_colour import FAIR, REFERENCE, matte_of, surfaces
+from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
 
@@ -27,11 +28,9 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
         return None
     name = min(mattes, key=lambda n: mattes[n])
     short = max(0.0, HUE.at - 100.0 * mattes[name])
-    says = (
-        f"Nothing worn or held shares the {plan.screen.hue} screen's colour"
-        if short <= 0
-        else f"{name} has the screen's colour in it: it keys at {100 * mattes[name]:.0f} % of solid"
-    )
+    says = tell("screen.hue/clear", hue=plan.screen.hue)
+    if short > 0.0:
+        says = tell("screen.hue/shared", name=name, solid=100.0 * mattes[name])
     return Judgement(HUE.grade(short), 100.0 * mattes[name], HUE.at, "%", says, short)
 
 
@@ -39,9 +38,9 @@ def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     return [
         Proposal(
-            f"A {hue} screen",
+            tell("do/screen-hue", hue=hue),
             (edit.screen.hue(hue), edit.screen.reflectance(list(rgb))),
-            "darker and noisier, needs more light" if hue == "blue" else "",
+            tell("cost/blue") if hue == "blue" else None,
         )
         for hue, rgb in REFERENCE.items()
         if hue != plan.screen.hue
@@ -54,21 +53,23 @@ def _hair(evaluation: Evaluation) -> Judgement | None:
         return None
     fair = float(np.array(subject.hair) @ LUMA) > FAIR
     fine = subject.hair_kind in ("fine", "curly")
-    words = " and ".join(word for word, on in (("fair", fair), (subject.hair_kind, fine)) if on)
+    words = "-".join(word for word, on in (("fair", fair), (subject.hair_kind, fine)) if on)
     if not words:
-        return Judgement("fine", 0.0, 0.0, "", "Hair is dark and smooth", 0.0)
-    return Judgement("consider", float(fair) + float(fine), 0.0, "", f"Hair is {words}: test it before the day", 1.0)
+        return Judgement("fine", 0.0, 0.0, "", tell("subject.hair/plain"), 0.0)
+    return Judgement("consider", float(fair) + float(fine), 0.0, "", tell(f"subject.hair/{words}"), 1.0)
 
 
 def _props(evaluation: Evaluation) -> Judgement | None:
     subject = evaluation.plan.subject
     if subject is None or not (subject.props or subject.wardrobe):
         return None
-    worries = [f"{prop.name} ({prop.kind})" for prop in subject.props if prop.kind != "matt"]
-    worries += [f"{garment.name} (shiny)" for garment in subject.wardrobe if garment.gloss > GLOSSY]
+    props = [prop for prop in subject.props if prop.kind != "matt"]
+    worries = [tell("subject.props/prop", name=prop.name, kind=prop.kind) for prop in props]
+    shiny = [garment for garment in subject.wardrobe if garment.gloss > GLOSSY]
+    worries += [tell("subject.props/garment", name=garment.name) for garment in shiny]
     if not worries:
-        return Judgement("fine", 0.0, 0.0, "", "Nothing mirrors or lets the screen through", 0.0)
-    says = f"Test before the day: {', '.join(worries)}"
+        return Judgement("fine", 0.0, 0.0, "", tell("subject.props/none"), 0.0)
+    says = tell("subject.props/test", things=tuple(worries))
     return Judgement("consider", float(len(worries)), 0.0, "", says, float(len(worries)))
 
 

@@ -27,6 +27,7 @@ from ...light.mix import dimmed
 from ...light.occlusion import flag_triangles, wing_triangles
 from ...light.total import light_without_lamps, total_maps
 from ...plan import Change, Light, Plan, apply_changes, edit
+from ...sentences import Sentence, tell
 from ...standards.unbounded import Unbounded
 from ..moves import stand_inside
 from ..rules.light_rules import wanted_lux
@@ -56,12 +57,12 @@ class Even:
     what to do in words, and what is in the way."""
 
     changes: tuple[Change, ...]
-    words: tuple[str, ...]
+    words: tuple[Sentence, ...]
     spread_before: Unbounded
     spread_after: Unbounded
     lux_before: float
     lux_after: float
-    limits: tuple[str, ...]
+    limits: tuple[Sentence, ...]
 
 
 @dataclass(frozen=True)
@@ -125,11 +126,13 @@ def even_screen(plan: Plan, store: BasisStore, freedoms: Freedoms) -> Even:
     before = evaluate(plan, store)
     indices = [i for i, lamp in enumerate(plan.lights) if _movable(lamp)]
     if before.screen is None or not indices:
-        why = "no screen in view" if before.screen is None else "no lamp of the screen is on"
+        why = tell("even/no-screen") if before.screen is None else tell("even/no-lamps")
         return Even((), (), math.inf, math.inf, 0.0, 0.0, (why,))
     search = _search(before, indices, store)
     if search is None:
-        return Even((), (), before.screen.spread_stops, before.screen.spread_stops, 0.0, 0.0, ("no light",))
+        return Even(
+            (), (), before.screen.spread_stops, before.screen.spread_stops, 0.0, 0.0, (tell("even/no-light"),)
+        )
     best = min((_descend(search, start, freedoms) for start in _starts(before, search, freedoms)), key=lambda r: r[0])
     return _judged(before, search, best[1], best[2], store)
 
@@ -251,7 +254,7 @@ def _judged(before: Evaluation, search: _Search, trials: list[LampPlace], dimmer
     after = evaluate(apply_changes(before.plan, changes), store)
     old, new = before.screen, after.screen
     if new is None or new.spread_stops >= old.spread_stops - 0.005:
-        why = "no better place was found with these freedoms" if old.spread_stops > GOOD else "it is even already"
+        why = tell("even/no-better" if old.spread_stops > GOOD else "even/already")
         return Even((), (), old.spread_stops, old.spread_stops, old.lux_mean, old.lux_mean, (why,))
     return Even(
         changes,
@@ -276,42 +279,34 @@ def _changes(search: _Search, trials: list[LampPlace], dimmers: Floats) -> tuple
     return tuple(found)
 
 
-def _words(search: _Search, trials: list[LampPlace], dimmers: Floats) -> Iterator[str]:
+def _words(search: _Search, trials: list[LampPlace], dimmers: Floats) -> Iterator[Sentence]:
     """One line a lamp, in the order in which a person with sandbags does it."""
     for index, trial, dimmer in zip(search.indices, trials, dimmers, strict=True):
         lamp = search.plan.lights[index]
         dx, dy, dz = (a - b for a, b in zip(trial.position, lamp.position, strict=True))
-        parts = [
-            f"{abs(dz):.2f} m {'back from' if dz > 0 else 'nearer to'} the screen" if abs(dz) > 0.01 else "",
-            f"{abs(dx):.2f} m to the {'right' if dx > 0 else 'left'}" if abs(dx) > 0.01 else "",
-            f"{100 * abs(dy):.0f} cm {'up' if dy > 0 else 'down'}" if abs(dy) > 0.01 else "",
-            _aimed(lamp, trial),
-            f"{100 * dimmer:.0f} %",
-        ]
-        yield f"{lamp.name}: {', '.join(part for part in parts if part)}"
+        ways = ((dz, "even/back", "even/nearer"), (dx, "even/right", "even/left"), (dy, "even/up", "even/down"))
+        parts = [tell(more if by > 0 else less, by=abs(by)) for by, more, less in ways if abs(by) > 0.01]
+        if max(abs(a - b) for a, b in zip(trial.aim, lamp.aim, strict=True)) >= 0.015:
+            parts.append(tell("even/aimed", across=trial.aim[0], high=trial.aim[1]))
+        parts.append(tell("even/dimmer", percent=100.0 * float(dimmer)))
+        yield tell("even/lamp", lamp=lamp.name, parts=tuple(parts))
 
 
-def _aimed(lamp: Light, trial: LampPlace) -> str:
-    if max(abs(a - b) for a, b in zip(trial.aim, lamp.aim, strict=True)) < 0.015:
-        return ""
-    return f"aimed at {trial.aim[0]:.2f} across, {trial.aim[1]:.2f} high"
-
-
-def _limits(after: Evaluation, search: _Search) -> Iterator[str]:
+def _limits(after: Evaluation, search: _Search) -> Iterator[Sentence]:
     assert after.screen is not None
     if search.target != search.wanted:
         share = 100.0 * float(search.fixed.mean()) / search.wanted
-        yield f"the other lamps alone give {share:.0f} % of the wanted level: evened at the level it has"
+        yield tell("even/others", share=share)
     short = stops(search.target / max(after.screen.lux_mean, 1e-9))
     if short > 0.15:
-        yield f"the lamps at full give {short:.1f} stops less than the level wants"
+        yield tell("even/short", short=short)
     if after.screen.spread_stops > 0.3:
         share = float(search.fixed.max() - search.fixed.min()) / max(after.screen.lux_mean, 1e-9)
         if share > 0.1:
-            yield "light that is not the screen's own falls on it unevenly: grid or move the other lamps"
+            yield tell("even/foreign")
         elif len(search.indices) == 1:
-            yield "one lamp alone can't even a screen"
+            yield tell("even/one-lamp")
         else:
-            yield "as far as these lamps go with these freedoms: more distance to the cloth, or more lamps"
+            yield tell("even/as-far")
     if after.shadow is not None and after.shadow.area_visible_percent > 0.0:
-        yield "a shadow of the figure lies on it"
+        yield tell("even/shadow")

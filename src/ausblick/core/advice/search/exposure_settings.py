@@ -11,7 +11,7 @@ from ...evaluation.results import Evaluation
 from ...kit import KitLens
 from ...plan import Change, Plan, edit
 from ..rules.camera_rules import school_angle, sharp_range
-from ..wording import SHUTTERS, third_stop
+from ..steps import SHUTTERS, third_stop
 
 MOST_ISO_STOPS = 3.0
 SLOWEST_STILL = 1.0 / 100.0

@@ -20,10 +20,11 @@ from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, Plan, apply_changes, edit
+from ...sentences import Sentence, shutter, tell
 from ..rules.light_rules import wanted_lux
 from ..rules.spill_rules import screen_colour, worst_place
 from ..rules.subject_rules import wanted_stops
-from ..wording import shutter, third_stop
+from ..steps import third_stop
 
 Row = Literal["frame rate", "shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
 REFERENCE_F = 4.0
@@ -77,7 +78,7 @@ class Solution:
     entries: tuple[Entry, ...]
     outcome: Outcome
     missing: float
-    says: str
+    says: Sentence
 
 
 @dataclass(frozen=True)
@@ -308,17 +309,16 @@ def _differences(before: Plan, after: Plan) -> Iterator[Change]:
             yield edit.lamp(i).dimmer(dimmed.dimmer)
 
 
-def _says(result: Evaluation, missing: float, locked: frozenset[str]) -> str:
+def _says(result: Evaluation, missing: float, locked: frozenset[str]) -> Sentence:
     standing = standing_of(result)
     if missing <= 0.0:
         over = [v for v in (standing.screen, standing.face) if v is not None and v > CLOSE]
         if over:
-            return f"{max(over):.1f} stops too much are left: the other zone's lamps give them; dim or grid those"
-        return "Screen and face reach their levels."
+            return tell("ledger/too-much", over=max(over))
+        return tell("ledger/solved")
     short = "screen" if (standing.screen or 0.0) <= (standing.face or 0.0) else "face"
     nearer = 2.0 ** (-missing / 2.0)
     wide = third_stop(result.plan.camera.f_number * nearer, up=False)
-    ways = [f"its lamps at {100.0 * nearer:.0f} % of their distance"]
     if wide >= 1.0 and "aperture" not in locked:
-        ways.append(f"f/{wide:g}")
-    return f"{missing:.1f} stops are missing on the {short}: {', or '.join(ways)}"
+        return tell(f"ledger/short-{short}-open", missing=missing, nearer=100.0 * nearer, f_number=wide)
+    return tell(f"ledger/short-{short}", missing=missing, nearer=100.0 * nearer)

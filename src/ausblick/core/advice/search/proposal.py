@@ -14,6 +14,7 @@ from ...kit import Kit, KitLens
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Framing, Plan, apply_changes, edit
+from ...sentences import Sentence, tell
 from ..rule import Judgement
 from ..rule_set import RuleSet, rules_with
 from ..rules.light_rules import wanted_lux
@@ -31,9 +32,9 @@ class SetupProposal:
     """A whole plan, what it is in a sentence, what it costs, and what still stops it (empty: nothing)."""
 
     name: str
-    says: str
-    costs: tuple[str, ...]
-    stops: tuple[str, ...]
+    says: Sentence
+    costs: tuple[Sentence, ...]
+    stops: tuple[Sentence, ...]
     plan: Plan
     evaluation: Evaluation
 
@@ -43,7 +44,7 @@ class SetupProposals:
     """Alternatives, best first; `impossible` says why there are none and what would help."""
 
     alternatives: tuple[SetupProposal, ...]
-    impossible: tuple[str, ...]
+    impossible: tuple[Sentence, ...]
 
 
 def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> SetupProposals:
@@ -52,13 +53,13 @@ def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> SetupP
     The same plan and kit give the same proposals: nothing is drawn by lot.
     """
     if plan.subject is None:
-        return SetupProposals((), ("There is no figure in this plan to set up for.",))
+        return SetupProposals((), (tell("set-up/no-figure"),))
     cells = [cell for cell in room_table(plan, kit) if cell.framing == framing]
     usable = [cell for cell in cells if cell.state != "impossible"]
     if not usable:
         return SetupProposals((), _why_not(cells, kit))
     if not any(lamp.count for lamp in kit.lamps) and plan.room.ambient_lux <= 0.0:
-        return SetupProposals((), ("There is no lamp in the kit, and no other light in the room.",))
+        return SetupProposals((), (tell("set-up/no-lamp"),))
     lenses = {lens.name: lens for lens in kit.lenses}
     rules = rules_with(kit)
     made = [_build(plan, kit, cell, name, lenses[cell.lens], store, rules) for name, cell in _choices(usable)]
@@ -66,23 +67,23 @@ def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> SetupP
     return SetupProposals(tuple(made), ())
 
 
-def _why_not(cells: list[Cell], kit: Kit) -> tuple[str, ...]:
+def _why_not(cells: list[Cell], kit: Kit) -> tuple[Sentence, ...]:
     if not kit.lenses:
-        return ("There is no lens in the kit.",)
+        return (tell("set-up/no-lens"),)
     if not kit.screens:
-        return ("There is no screen in the kit.",)
-    return (*(f"{cell.lens}: {cell.why}" for cell in cells), *_would_help(cells))
+        return (tell("set-up/no-screen"),)
+    return (*(tell("set-up/cell", lens=cell.lens, why=cell.why) for cell in cells), *_would_help(cells))
 
 
-def _would_help(cells: list[Cell]) -> list[str]:
+def _would_help(cells: list[Cell]) -> list[Sentence]:
     """What would make a framing possible, read off what blocks it."""
     blocks, found = {cell.blocks for cell in cells}, []
     if "depth" in blocks:
-        found.append("It would take a deeper room, a shorter lens, or a tighter framing.")
+        found.append(tell("set-up/deeper"))
     if "screen" in blocks:
-        found.append("It would take a larger screen, a floor piece where feet are seen, or less reach of the action.")
+        found.append(tell("set-up/larger"))
     if blocks & {"height", "width"}:
-        found.append("It would take a screen that fits between floor, ceiling and walls.")
+        found.append(tell("set-up/fitting"))
     return found
 
 
@@ -286,12 +287,12 @@ def _subject_lamps(plan: Plan) -> list[int]:
 RIM_OF_FACE = 0.5
 
 
-def _too_few(judged: dict[str, Judgement], team: LampRoles) -> list[str]:
+def _too_few(judged: dict[str, Judgement], team: LampRoles) -> list[Sentence]:
     """Why a proposal still has something that stops it, where lamps are too few."""
     stopped = [rule for rule, j in judged.items() if j.severity == "stop" and rule.startswith(("light.", "subject."))]
     if not stopped or len(team.screen) >= 2:
         return []
-    return ["with so few lamps the screen can't be lit evenly and by itself: a pair on the screen would do it"]
+    return [tell("set-up/few-lamps")]
 
 
 def _badness(judged: dict[str, Judgement]) -> float:
@@ -299,24 +300,29 @@ def _badness(judged: dict[str, Judgement]) -> float:
     return sum(weight[judgement.severity] for judgement in judged.values())
 
 
-def _says(plan: Plan, cell: Cell, team: LampRoles) -> str:
-    camera = plan.camera
-    turned = ", camera turned on its side" if cell.turned else ""
-    lamps = f"{len(plan.lights)} lamps" if len(plan.lights) != 1 else "one lamp"
-    return (
-        f"{cell.lens} from {(cell.camera_z or 0.0) - (cell.gap or 0.0):.1f} m{turned}, mark {cell.gap:.1f} m before "
-        f"the {cell.screen}; {lamps}; f/{camera.f_number:g}, 1/{1.0 / camera.shutter_s:.0f} s, ISO {camera.iso:.0f}"
+def _says(plan: Plan, cell: Cell, team: LampRoles) -> Sentence:
+    camera, count, gap = plan.camera, len(plan.lights), cell.gap or 0.0
+    return tell(
+        "set-up/says-turned" if cell.turned else "set-up/says",
+        lens=cell.lens,
+        away=(cell.camera_z or 0.0) - gap,
+        gap=gap,
+        screen=cell.screen or "",
+        lamps=tell("set-up/one-lamp") if count == 1 else tell("set-up/lamps", count=count),
+        f_number=camera.f_number,
+        shutter=camera.shutter_s,
+        iso=camera.iso,
     )
 
 
-def _costs(evaluation: Evaluation, judged: dict[str, Judgement], cell: Cell, missing: float) -> list[str]:
+def _costs(evaluation: Evaluation, judged: dict[str, Judgement], cell: Cell, missing: float) -> list[Sentence]:
     """What this alternative asks for, in words with numbers."""
     found = [cell.why] if cell.state == "tight" else []
     camera = evaluation.plan.camera
     if missing > 0.05:
-        found.append(f"{missing:.1f} stops of light are missing: more or stronger lamps, or nearer ones")
+        found.append(tell("set-up/missing", missing=missing))
     over = math.log2(camera.iso / camera.sensor.base_iso)
     if over > 0.1:
-        found.append(f"ISO {over:.1f} stops above base")
+        found.append(tell("set-up/iso", over=over))
     found += [j.says for j in judged.values() if j.severity in ("fix", "consider")]
-    return list(dict.fromkeys(found))
+    return found

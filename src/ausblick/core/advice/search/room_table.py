@@ -9,6 +9,7 @@ from ...camera.coverage import Coverage, coverage_of
 from ...camera.view import view_of
 from ...kit import Kit, KitLens, KitScreen
 from ...plan import Change, Framing, Plan, apply_changes, edit
+from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
 from .framing import FRAMINGS, NEAR_FACE, framing_changes, stand_for
@@ -28,7 +29,7 @@ class Cell:
     focal_mm: float
     state: Literal["possible", "tight", "impossible"]
     blocks: BLOCK
-    why: str
+    why: Sentence
     turned: bool
     gap: float | None
     camera_z: float | None
@@ -63,14 +64,14 @@ def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) ->
     deep = plan.room.z_max - BEHIND_CAMERA if plan.room.kind == "interior" else 90.0
     fitting = [gap for gap in gaps_for(plan) if gap + stand.distance <= deep]
 
-    def impossible(blocks: BLOCK, why: str) -> Cell:
+    def impossible(blocks: BLOCK, why: Sentence) -> Cell:
         return Cell(framing, lens.name, lens.focal_mm, "impossible", blocks, why, turned, None, None, None, None, ())
 
     if not fitting:
         missing = LEAST_GAP + stand.distance - deep
-        return impossible("depth", f"the camera would stand {missing:.1f} m behind the back wall")
+        return impossible("depth", tell("room/too-short", missing=missing))
     best: tuple[float, Cell] | None = None
-    why: tuple[BLOCK, str] = ("screen", "there is no screen in the kit")
+    why: tuple[BLOCK, Sentence] = ("screen", tell("room/no-screen"))
     for gap in fitting:
         for screen in sorted(kit.screens, key=lambda s: s.width * s.height):
             if screen.count == 0 or (screen.hue != plan.screen.hue and plan.screen.hue != "other"):
@@ -119,27 +120,28 @@ def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) 
     ]
 
 
-def _does_not_fit(plan: Plan, screen: KitScreen, framing: Framing) -> tuple[BLOCK, str] | None:
+def _does_not_fit(plan: Plan, screen: KitScreen, framing: Framing) -> tuple[BLOCK, Sentence] | None:
     room = plan.room
     if room.kind == "interior" and screen.height > room.height - 0.05:
-        return "height", f"{screen.name} is {screen.height:.1f} m high, the room {room.height:.1f} m"
+        return "height", tell("room/too-high", screen=screen.name, size=screen.height, room=room.height)
     if room.kind == "interior" and screen.width > room.x_max - room.x_min:
-        return "width", f"{screen.name} is {screen.width:.1f} m wide, the room {room.x_max - room.x_min:.1f} m"
+        across = room.x_max - room.x_min
+        return "width", tell("room/too-wide", screen=screen.name, size=screen.width, room=across)
     if framing == "full" and screen.floor_run <= 0.0:
-        return "screen", f"feet are seen, and {screen.name} has no floor piece"
+        return "screen", tell("room/no-floor", screen=screen.name)
     return None
 
 
-def _short_of(screen: KitScreen, coverage: Coverage, changed: Plan) -> tuple[BLOCK, str]:
+def _short_of(screen: KitScreen, coverage: Coverage, changed: Plan) -> tuple[BLOCK, Sentence]:
     """Which way the screen is too small, in its own words."""
     if coverage.needed is None:
-        return "screen", "the camera does not see the screen"
+        return "screen", tell("room/unseen")
     x0, _, x1, y1 = coverage.needed
     if y1 > changed.screen.bottom + changed.screen.height:
-        return "screen", f"needs {y1:.1f} m of screen height, {screen.name} has {screen.height:.1f} m"
+        return "screen", tell("room/short-height", needs=y1, screen=screen.name, has=screen.height)
     if x1 - x0 > changed.screen.width:
-        return "screen", f"needs {x1 - x0:.1f} m of screen width, {screen.name} has {screen.width:.1f} m"
-    return "screen", f"the floor piece of {screen.name} ends {-(coverage.margin_m or 0.0):.1f} m too early"
+        return "screen", tell("room/short-width", needs=x1 - x0, screen=screen.name, has=screen.width)
+    return "screen", tell("room/short-floor", screen=screen.name, missing=-(coverage.margin_m or 0.0))
 
 
 def _fitting(
@@ -149,13 +151,15 @@ def _fitting(
     wanted = DISTANCE.get(plan.targets.distance_school, 1.0)
     worries = []
     if gap < wanted - 1e-9:
-        worries.append(f"only {gap:.1f} m to the screen")
+        worries.append(tell("room/near", gap=gap))
     if margin < LIMITS["screen.margin"].at:
-        worries.append(f"only {margin:.2f} m of screen to spare")
+        worries.append(tell("room/margin", margin=margin))
     if framing in ("face", "chest") and distance < NEAR_FACE:
-        worries.append(f"the lens is {distance:.1f} m from the face and distorts it")
+        worries.append(tell("room/face", away=distance))
     state: Literal["possible", "tight"] = "tight" if worries else "possible"
-    why = "; ".join(worries) or f"{gap:.1f} m to the screen, {margin:.2f} m to spare"
+    why = tell("room/fits", gap=gap, margin=margin)
+    if worries:
+        why = tell("room/tight", worries=tuple(worries))
     return Cell(
         framing, lens.name, lens.focal_mm, state, "", why, turned, gap, round(gap + distance, 2), screen.name,
         margin, tuple(changes),

@@ -1,23 +1,10 @@
-"""How rules write numbers, and the standard steps that cameras offer."""
+"""The standard steps that cameras offer."""
 
 from __future__ import annotations
 
 import math
 
 SHUTTERS = (24, 25, 30, 48, 50, 60, 80, 100, 120, 150, 160, 200, 240, 250, 300, 320, 400, 500, 640, 800, 1000, 2000)
-
-
-def metres(value: float) -> str:
-    return f"{value:.2f} m"
-
-
-def shutter(seconds: float) -> str:
-    """1/100 s, or 0.5 s when long."""
-    return f"1/{1.0 / seconds:.0f} s" if seconds < 0.4 else f"{seconds:.1f} s"
-
-
-def stops_text(value: float) -> str:
-    return f"{abs(value):.1f} stop" if abs(abs(value) - 1.0) < 0.05 else f"{abs(value):.1f} stops"
 
 
 def third_stop(f_number: float, up: bool = True) -> float:

@@ -1,0 +1,129 @@
+"""What `measure` says of a frame and of a clip: one shape for the command line, the API and the page.
+
+Other programs rely on the names (docs/formats.md); fields may be added, none changes its meaning.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from .clip_facts import ClipFacts
+from .clip_timing import Breach, ClipReading
+from .drift import Drifted, ScreenSeen, drift
+from .reading import FrameReading, Level
+from .spots import Spot
+
+
+@dataclass(frozen=True, kw_only=True)
+class FrameReport:
+    """A still. Levels, band, unevenness, slope, noise and spill in % of signal; what is None was not to be read."""
+
+    width: int
+    height: int
+    hue: Literal["green", "blue"] | None
+    screen_area_percent: float
+    level_luma: Level | None
+    level_key_channel: Level | None
+    band_percent: float | None
+    even_percent: float | None
+    grid: tuple[tuple[float | None, ...], ...] | None
+    slope_percent: tuple[float, float] | None
+    hot_spots: tuple[Spot, ...]
+    shadows: tuple[Spot, ...]
+    noise_percent: float | None
+    hue_deg: float | None
+    saturation: float | None
+    clipped_percent: float | None
+    edge_contact: bool | None
+    edge_contact_frame: tuple[str, ...]
+    edge_contact_screen: tuple[str, ...]
+    edge_width_px: float | None = None
+    spill_edge_percent: float | None = None
+    spill_skin_percent: float | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class ClipReport:
+    """What only time shows, and what the file says of itself; rates in Mbit/s and frames a second."""
+
+    container: str
+    codec: str
+    pix_fmt: str
+    chroma: str | None
+    bits: int
+    mbit_s: float
+    fps: float
+    frames: int
+    flicker_percent: float
+    flicker_hz: float | None
+    drift_percent: float
+    worst_frame: int
+    breaches: tuple[Breach, ...]
+
+
+def frame_report(
+    reading: FrameReading, *, noise_percent: float | None = None, edge_contact: bool | None = None
+) -> FrameReport:
+    """A reading as it is told. A clip knows noise and contact from all its frames."""
+    contact, edge = reading.contact, reading.edge
+    touches = contact.matters if contact else None
+    return FrameReport(
+        width=reading.width,
+        height=reading.height,
+        hue=reading.hue,
+        screen_area_percent=reading.screen_area_percent,
+        level_luma=reading.level_luma,
+        level_key_channel=reading.level_key_channel,
+        band_percent=reading.band_percent,
+        even_percent=reading.even_percent,
+        grid=reading.grid,
+        slope_percent=reading.slope_percent,
+        hot_spots=reading.hot_spots,
+        shadows=reading.shadows,
+        noise_percent=noise_percent or reading.noise_percent,
+        hue_deg=reading.hue_deg,
+        saturation=reading.saturation,
+        clipped_percent=reading.clipped_percent,
+        edge_contact=touches if edge_contact is None else edge_contact,
+        edge_contact_frame=tuple(contact.frame_sides) if contact else (),
+        edge_contact_screen=tuple(contact.screen_sides) if contact else (),
+        edge_width_px=edge.width_px if edge else None,
+        spill_edge_percent=edge.spill_edge_percent if edge else None,
+        spill_skin_percent=edge.spill_skin_percent if edge else None,
+    )
+
+
+def clip_report(facts: ClipFacts, clip: ClipReading) -> tuple[FrameReport, ClipReport]:
+    """The middle frame's report, and what only time shows."""
+    contact = bool(clip.breaches) if clip.frame.contact else None
+    still = frame_report(clip.frame, noise_percent=clip.temporal_noise_percent, edge_contact=contact)
+    return still, ClipReport(
+        container=facts.container,
+        codec=facts.codec,
+        pix_fmt=facts.pix_fmt,
+        chroma=facts.chroma,
+        bits=facts.bits,
+        mbit_s=facts.mbit_s,
+        fps=facts.fps,
+        frames=clip.frames,
+        flicker_percent=clip.timing.flicker_percent,
+        flicker_hz=clip.timing.flicker_hz,
+        drift_percent=clip.timing.drift_percent,
+        worst_frame=clip.worst,
+        breaches=clip.breaches,
+    )
+
+
+def drift_between(before: FrameReport, now: FrameReport) -> list[Drifted]:
+    """What has changed on the screen from one to the other; empty where one shows no screen."""
+    seen = _screen(before), _screen(now)
+    return [] if seen[0] is None or seen[1] is None else drift(seen[0], seen[1])
+
+
+def _screen(report: FrameReport) -> ScreenSeen | None:
+    if report.level_luma is None or report.hue_deg is None or report.saturation is None:
+        return None
+    return ScreenSeen(
+        report.level_luma.mean, report.hue_deg, report.saturation, report.even_percent, report.noise_percent
+    )

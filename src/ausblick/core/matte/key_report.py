@@ -1,0 +1,126 @@
+"""What `key` and `test-key` say: one shape for the command line, the API and the page.
+
+Other programs rely on the names (docs/formats.md); fields may be added, none changes its meaning.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..plan import Change
+from ..sentences import Sentence, say
+from .keyer import Key, Sample
+from .levers import Lever
+from .quality import Measures, QualityPart
+from .simulation import SimulatedKey
+
+
+@dataclass(frozen=True, kw_only=True)
+class KeyReport:
+    """The plain one-click key: residue in % of the screen, holes in % of the solid figure, clips as matte values."""
+
+    residue_percent: float
+    holes_percent: float | None
+    black_clip: float
+    white_clip: float
+    needed_clip: float
+    sample: Sample
+
+
+@dataclass(frozen=True, kw_only=True)
+class SecondReport:
+    """The plan's measures by the chroma distance."""
+
+    edge_error: float | None
+    hair_error: float | None
+    needed_clip: float | None
+    residue_percent: float | None
+    holes_percent: float | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class LeverReport:
+    """A change, the quality after it (0 to 100), and its cost. `told` and `costs` are the same to be said in other
+    units; a key kept by an older version has none."""
+
+    change: str
+    quality_after: float
+    gain: float
+    cost: str
+    changes: tuple[Change, ...]
+    told: Sentence | None = None
+    costs: Sentence | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class TestKeyReport:
+    """Quality 0 to 100; errors 0 to 1 of the matte; soft edge in cm2; residue, holes and flicker in %."""
+
+    quality: float
+    edge_error: float | None
+    residue_percent: float | None
+    holes_percent: float | None
+    hair_error: float | None
+    motion_error: float | None
+    soft_edge_cm2: float | None
+    needed_clip: float | None
+    composite_error: float | None
+    screen_left: float | None
+    flicker_percent: float | None
+    second_keyer: SecondReport | None
+    parts: tuple[QualityPart, ...]
+    levers: tuple[LeverReport, ...]
+
+
+def key_report(key: Key) -> KeyReport:
+    return KeyReport(
+        residue_percent=key.residue_percent,
+        holes_percent=key.holes_percent,
+        black_clip=key.black_clip,
+        white_clip=key.white_clip,
+        needed_clip=key.needed_clip,
+        sample=key.sample,
+    )
+
+
+def test_key_report(key: SimulatedKey, levers: Sequence[Lever]) -> TestKeyReport:
+    m = key.measures
+    return TestKeyReport(
+        quality=key.quality,
+        edge_error=m.edge_error,
+        residue_percent=m.residue_percent,
+        holes_percent=m.holes_percent,
+        hair_error=m.hair_error,
+        motion_error=m.motion_error,
+        soft_edge_cm2=m.soft_edge,
+        needed_clip=m.needed_clip,
+        composite_error=m.composite_error,
+        screen_left=m.screen_left,
+        flicker_percent=key.flicker_percent,
+        second_keyer=None if key.second is None else _second(key.second),
+        parts=key.parts,
+        levers=tuple(_lever(lever) for lever in levers),
+    )
+
+
+def _second(m: Measures) -> SecondReport:
+    return SecondReport(
+        edge_error=m.edge_error,
+        hair_error=m.hair_error,
+        needed_clip=m.needed_clip,
+        residue_percent=m.residue_percent,
+        holes_percent=m.holes_percent,
+    )
+
+
+def _lever(lever: Lever) -> LeverReport:
+    return LeverReport(
+        change=say(lever.change),
+        quality_after=lever.quality_after,
+        gain=lever.gain,
+        cost="" if lever.cost is None else say(lever.cost),
+        changes=lever.changes,
+        told=lever.change,
+        costs=lever.cost,
+    )
