@@ -57,7 +57,7 @@ def nothing(page: Page) -> None:
 
 
 def standin(page: Page) -> None:
-    page.get_by_role("button", name="Stand-in camera").click()
+    page.get_by_role("tab", name="Stand-in camera").click()
     page.get_by_alt_text("Live picture").wait_for(timeout=30_000)
 
 

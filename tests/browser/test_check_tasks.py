@@ -15,7 +15,7 @@ from tests.formats.test_clips import write
 def check(watched: Watched, part: str | None = None, setup: int = 1) -> Page:
     page = watched.open(f"/setup/{setup}/check")
     if part:
-        page.get_by_role("button", name=part).click()
+        page.get_by_role("tab", name=part).click()
     return page
 
 
@@ -77,7 +77,7 @@ def test_two_takes_side_by_side_tell_what_has_drifted(watched: Watched) -> None:
     verdict = page.get_by_text("The frame shows what was planned.").locator("visible=true")
     expect(verdict).to_be_visible(timeout=20_000)
     expect(rows).to_contain_text("Spill on the edge")
-    page.get_by_role("button", name="Stand-in camera").click()
+    page.get_by_role("tab", name="Stand-in camera").click()
     page.get_by_role("slider", name="Dimmer of right panel").fill("0.3")
     page.get_by_role("button", name="Shoot a still").click()
     drift = page.get_by_role("region", name="Drift")

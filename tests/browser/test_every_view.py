@@ -23,15 +23,12 @@ VIEWS = [
 
 
 @pytest.mark.parametrize("path", VIEWS)
-@pytest.mark.parametrize(("theme", "sizes"), [("set", (DESK, TABLET, PHONE)), ("desk", (DESK,))], ids=["set", "desk"])
-def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(
-    chromium: Browser, gallery: str, path: str, theme: str, sizes: tuple[tuple[int, int], ...]
-) -> None:
-    window = Watched(chromium, gallery, *sizes[0])
-    window.page.add_init_script(f"localStorage.setItem('ausblick-prefs', '{{\"theme\": \"{theme}\"}}')")
+def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(chromium: Browser, gallery: str, path: str) -> None:
+    window = Watched(chromium, gallery, *PHONE)
     page = window.open(path)
-    for width, height in sizes:
+    for theme, (width, height) in (("set", PHONE), ("set", TABLET), ("set", DESK), ("desk", DESK)):
         page.set_viewport_size({"width": width, "height": height})
+        page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
         page.wait_for_load_state("networkidle")
         assert window.axe() == []
         assert page.evaluate("document.documentElement.scrollWidth") <= width

@@ -23,6 +23,7 @@ from ausblick.core.frames.reading import on_sample, read_frame
 from ausblick.core.geometry.vectors import Floats, Floats32
 
 from .images import MAX_PIXELS, MIN_SIDE, ImageError
+from .yuv import Coding, frame_signal, luma_signal, plane_values, rgb_signal
 
 SIGNATURES = (
     (4, b"ftyp"),
@@ -32,7 +33,6 @@ SIGNATURES = (
     (0, b"\x1a\x45\xdf\xa3"),
     (0, b"\x06\x0e\x2b\x34"),
 )
-KR_KB = {"601": (0.299, 0.114), "709": (0.2126, 0.0722), "2020": (0.2627, 0.0593)}
 MOST_FRAMES = 20_000
 SMALL = 240
 
@@ -216,11 +216,6 @@ def _sides(contact: Contact) -> tuple[str, ...]:
     return tuple(sorted({*contact.frame_sides, *contact.screen_sides})) if contact.matters else ()
 
 
-def _plane(plane: Any, wide: bool) -> np.ndarray[Any, Any]:
-    kind = np.dtype("<u2") if wide else np.dtype(np.uint8)
-    return np.frombuffer(bytes(plane), dtype=kind).reshape(plane.height, -1)[:, : plane.width]
-
-
 def _small(frame: Any, facts: ClipFacts) -> Floats32:
     """The upright frame as signal (h, w, 3), SMALL wide, area-averaged: enough for level, screen and contacts."""
     return np.ascontiguousarray(_upright(_lying(frame, facts), frame, facts))
@@ -231,9 +226,14 @@ def _lying(frame: Any, facts: ClipFacts) -> Floats32:
     size = (min(SMALL, facts.width), min(height, facts.height))
     if not facts.pix_fmt.startswith("yuv"):
         return np.asarray(cv2.resize(frame.to_ndarray(format="rgb24"), size, interpolation=cv2.INTER_AREA) / 255.0)
-    planes = [cv2.resize(_plane(p, facts.bits > 8), size, interpolation=cv2.INTER_AREA) for p in frame.planes[:3]]
+    planes = [cv2.resize(plane_values(p, facts.bits), size, interpolation=cv2.INTER_AREA) for p in frame.planes[:3]]
     y, cb, cr = (np.asarray(plane, dtype=np.float32) for plane in planes)
-    return _rgb(_luma_signal(y, facts), cb, cr, facts)
+    coding = _coding(facts)
+    return rgb_signal(luma_signal(y, coding), cb, cr, coding)
+
+
+def _coding(facts: ClipFacts) -> Coding:
+    return Coding(facts.bits, facts.matrix, facts.full_range, high=facts.pix_fmt.startswith("p010"))
 
 
 def _fine_luma(frame: Any, facts: ClipFacts) -> Floats32:
@@ -242,21 +242,9 @@ def _fine_luma(frame: Any, facts: ClipFacts) -> Floats32:
         grey = frame.to_ndarray(format="gray")
         step = max(1, grey.shape[1] // 160)
         return np.asarray(_upright(grey[::step, ::step], frame, facts), dtype=np.float32) / np.float32(255.0)
-    plane = _plane(frame.planes[0], facts.bits > 8)
+    plane = plane_values(frame.planes[0], facts.bits)
     step = max(1, plane.shape[1] // 160)
-    return _luma_signal(np.asarray(_upright(plane[::step, ::step], frame, facts), dtype=np.float32), facts)
-
-
-def _unit(facts: ClipFacts) -> float:
-    """Code values of one 8 bit step. P010 carries its ten bits at the top of sixteen."""
-    return 2.0 ** ((16 if facts.pix_fmt.startswith("p010") else facts.bits) - 8)
-
-
-def _luma_signal(values: Floats32, facts: ClipFacts) -> Floats32:
-    unit = _unit(facts)
-    if facts.full_range:
-        return np.asarray(values / np.float32(2.0**facts.bits - 1.0), dtype=np.float32)
-    return np.asarray((values / np.float32(unit) - 16.0) / 219.0, dtype=np.float32)
+    return luma_signal(np.asarray(_upright(plane[::step, ::step], frame, facts), dtype=np.float32), _coding(facts))
 
 
 def frame_of(frame: Any, facts: ClipFacts) -> Frame:
@@ -279,19 +267,4 @@ def _frame_of(frame: Any, facts: ClipFacts) -> Frame:
     if not facts.pix_fmt.startswith("yuv"):
         wide = frame.to_ndarray(format="rgb48le" if facts.bits > 8 else "rgb24")
         return Frame(wide, 65535.0 if facts.bits > 8 else 255.0)
-    y, *chroma = (np.asarray(_plane(plane, facts.bits > 8), dtype=np.float32) for plane in frame.planes[:3])
-    luma = _luma_signal(y, facts)
-    size = (luma.shape[1], luma.shape[0])
-    cb, cr = ((c if c.shape == luma.shape else cv2.resize(c, size, interpolation=cv2.INTER_LINEAR)) for c in chroma)
-    return Frame(_rgb(luma, np.asarray(cb, dtype=np.float32), np.asarray(cr, dtype=np.float32), facts), 1.0)
-
-
-def _rgb(luma: Floats32, cb: Floats32, cr: Floats32, facts: ClipFacts) -> Floats32:
-    """Signal (h, w, 3) of luma 0..1 and chroma in code values, by the stream's matrix and range."""
-    unit = _unit(facts)
-    middle, reach = 128.0 * unit, (2.0**facts.bits - 1.0 if facts.full_range else 224.0 * unit)
-    kr, kb = KR_KB[facts.matrix]
-    red = luma + np.float32(2.0 * (1.0 - kr)) * (cr - np.float32(middle)) / np.float32(reach)
-    blue = luma + np.float32(2.0 * (1.0 - kb)) * (cb - np.float32(middle)) / np.float32(reach)
-    green = (luma - np.float32(kr) * red - np.float32(kb) * blue) / np.float32(1.0 - kr - kb)
-    return np.asarray(np.clip(np.stack([red, green, blue], axis=-1), 0.0, 1.0), dtype=np.float32)
+    return Frame(frame_signal(frame, _coding(facts)), 1.0)

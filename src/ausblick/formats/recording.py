@@ -19,12 +19,12 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from ausblick.core.colour.rec709 import rgb_of
 from ausblick.core.frames.frame import chroma_of, luma_of
 from ausblick.core.geometry.vectors import Floats32
 from ausblick.core.plan import Recording
 
 from .clips import RANGE_TAG
+from .yuv import Coding, frame_signal
 
 QP_RANGE = (6, 46)
 BT709, LIMITED = 1, 1
@@ -194,22 +194,4 @@ def _decoded(data: bytes) -> list[Floats32]:
 
 def signal_of(frame: av.VideoFrame) -> Floats32:
     """Signal 0..1 (H, W, 3) of a decoded frame's own planes: BT.709, limited range."""
-    ten = frame.format.name.endswith("10le")
-    unit = 4.0 if ten else 1.0
-    y, *chroma = (_plane(plane, ten) / np.float32(unit) for plane in frame.planes[:3])
-    luma: Floats32 = (y - np.float32(16.0)) / np.float32(219.0)
-    centred = [_as_large(c, luma.shape) - np.float32(128.0) for c in chroma]
-    blueness, redness = (c / np.float32(224.0) for c in centred)
-    return np.asarray(np.clip(rgb_of(luma, blueness, redness), 0.0, 1.0), dtype=np.float32)
-
-
-def _as_large(chroma: Floats32, shape: tuple[int, ...]) -> Floats32:
-    if chroma.shape == shape:
-        return chroma
-    return np.asarray(cv2.resize(chroma, (shape[1], shape[0]), interpolation=cv2.INTER_LINEAR), dtype=np.float32)
-
-
-def _plane(plane: av.video.plane.VideoPlane, ten: bool) -> Floats32:
-    kind = np.dtype("<u2") if ten else np.dtype(np.uint8)
-    rows = np.frombuffer(bytes(plane), dtype=kind).reshape(plane.height, -1)[:, : plane.width]
-    return np.asarray(rows, dtype=np.float32)
+    return frame_signal(frame, Coding(10 if frame.format.name.endswith("10le") else 8))

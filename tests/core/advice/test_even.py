@@ -14,7 +14,9 @@ from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
 from tests.conftest import MakePlan
+from tests.demo_findings import STORE
 
+pytestmark = pytest.mark.xdist_group("demo findings")
 SIX = [seed_vault(), scree(), fern_dancer(), potting_shed(), seed_jar(), gardeners()]
 ALL = Freedoms(heights=True, positions=True, aims=True)
 
@@ -27,7 +29,7 @@ def spread(plan: Plan, store: BasisStore) -> float:
 
 @pytest.mark.parametrize("plan", SIX, ids=[p.title for p in SIX])
 def test_a_badly_lit_screen_becomes_even_or_it_is_said_why(plan: Plan) -> None:
-    store = BasisStore()
+    store = STORE
     found = even_screen(plan, store, ALL)
     changed = apply_changes(plan, found.changes)
     assert spread(changed, store) == pytest.approx(found.spread_after)
@@ -60,7 +62,7 @@ def test_what_is_in_the_way_is_named(make: MakePlan) -> None:
 
 
 def test_shadow_and_spill_fall_with_distance() -> None:
-    found = distances(gardeners(), BasisStore())
+    found = distances(gardeners(), STORE)
     assert [p.z for p in found.curve] == sorted(p.z for p in found.curve)
     near, far = found.curve[0], found.curve[-1]
     assert near.shadow_area > 0.0 == far.shadow_area
@@ -71,7 +73,7 @@ def test_shadow_and_spill_fall_with_distance() -> None:
 
 
 def test_schools_of_distance_and_what_the_room_forbids() -> None:
-    rows = {row.school: row for row in distances(gardeners(), BasisStore()).schools}
+    rows = {row.school: row for row in distances(gardeners(), STORE).schools}
     assert set(rows) == {"1m", "1.2-2m", "2m-plus", "3m", "shadow-gone"}
     assert rows["1m"].found is not None
     assert rows["1m"].found.z == 1.0
@@ -79,14 +81,14 @@ def test_schools_of_distance_and_what_the_room_forbids() -> None:
     assert gone is not None
     assert gone.shadow_area == 0.0
     shallow = apply_changes(gardeners(), [Change("room.z_max", 4.4), Change("camera.z", 3.9)])
-    three = {row.school: row for row in distances(shallow, BasisStore()).schools}["3m"]
+    three = {row.school: row for row in distances(shallow, STORE).schools}["3m"]
     assert three.found is None
     assert "deep enough" in three.why_not
 
 
 def test_going_to_a_distance_takes_the_subjects_lamps_along() -> None:
     plan = gardeners()
-    point = next(p for p in distances(plan, BasisStore()).curve if p.z == 2.1)
+    point = next(p for p in distances(plan, STORE).curve if p.z == 2.1)
     moved = apply_changes(plan, point.changes)
     assert moved.subject is not None
     assert moved.subject.z == 2.1

@@ -18,6 +18,7 @@ from ausblick.core.plan import Framing, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.demo.fern_house import HALL
 from ausblick.demo.shots import briefs
+from tests.demo_findings import STORE
 
 SPARE_ROOM = {"x_min": -1.5, "x_max": 1.5, "z_min": -0.1, "z_max": 4.1, "height": 2.4}
 
@@ -86,7 +87,7 @@ def test_who_does_what_with_so_many_lamps(count: int, roles: str) -> None:
 
 
 def proposed(plan: Plan, kit: Kit, framing: Framing) -> SetupProposals:
-    made = propose(plan, kit, framing, BasisStore())
+    made = propose(plan, kit, framing, STORE)
     for proposal in made.alternatives:
         assert outside(proposal.plan) == []
         assert proposal.says

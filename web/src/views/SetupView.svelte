@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One set-up: sight line on top; below it the drawing, the frame and the findings, or the check. */
+  import Tabs from '../parts/Tabs.svelte'
   import { push } from 'svelte-spa-router'
   import TopBar from './TopBar.svelte'
   import Check from '../stations/check/Check.svelte'
@@ -22,7 +23,11 @@
   let { params }: { params: { id: string; station?: string } } = $props()
 
   const station = $derived((STATIONS.find((s) => s.id === params.station)?.id ?? null) as StationId | null)
-  let tab = $state<'findings' | 'numbers'>('findings')
+  const TABS = [
+    ['findings', 'Findings'],
+    ['numbers', 'Numbers'],
+  ] as const
+  let tab = $state<(typeof TABS)[number][0]>('findings')
   /** On a phone one of the parts is shown at a time. */
   let pane = $state<'findings' | 'drawing' | 'frame'>('findings')
 
@@ -110,18 +115,13 @@
             class="relative min-h-0 flex-1 overflow-y-auto px-4 pb-3"
             class:max-md:hidden={pane !== 'findings'}
           >
-            <div class="sticky top-0 z-10 flex gap-4 bg-base-100 pt-2 pb-1">
-              {#each ['findings', 'numbers'] as const as which (which)}
-                <button
-                  type="button"
-                  class="cursor-pointer border-b pb-0.5 font-semibold capitalize {tab === which
-                    ? 'border-primary'
-                    : 'border-transparent text-quiet hover:text-ink'}"
-                  aria-pressed={tab === which}
-                  onclick={() => (tab = which)}>{which}</button
-                >
-              {/each}
-            </div>
+            <Tabs
+              label="What is told"
+              value={tab}
+              options={TABS}
+              onchange={(which) => (tab = which)}
+              class="sticky top-0 z-10 bg-base-100 pt-1"
+            />
             <GhostBar />
             {#if tab === 'findings'}<Findings evaluation={session.evaluation} {station} part="own" />{/if}
             {#if station === 'light'}<LightPanel plan={session.plan} />{:else if station === 'subject'}<SubjectPanel

@@ -7,13 +7,14 @@
   import { session } from '../lib/session.svelte'
   import type { Version } from '../lib/types'
 
-  let versions = $state.raw<Version[] | null>(null)
+  let versions = $state.raw<Version[]>([])
+  let list = $state<HTMLElement>()
   let name = $state('')
 
   const SAVED = { saved: 'Saved', waiting: 'Not saved yet', saving: 'Saving', offline: 'Server away; will be saved' }
 
   async function show() {
-    versions = versions ? null : await api.listVersions(session.id).catch(() => [])
+    versions = await api.listVersions(session.id).catch(() => [])
   }
   async function keep(event: SubmitEvent) {
     event.preventDefault()
@@ -57,41 +58,37 @@
       disabled={!session.canRedo}
       onclick={() => session.redo()}><Redo2 size={15} class="my-1" /></button
     >
-    <span class="relative">
-      <button type="button" class="btn btn-sm" aria-expanded={versions !== null} onclick={show}>Versions</button>
-      {#if versions}
-        <div class="absolute right-0 z-40 mt-1 w-72 border border-line bg-base-100 p-3 shadow-xl">
-          <form class="flex gap-2" onsubmit={keep}>
-            <input
-              class="input input-sm"
-              aria-label="Name for this state"
-              placeholder="Name this state"
-              maxlength="200"
-              bind:value={name}
-            />
-            <button type="submit" class="btn btn-sm">Keep</button>
-          </form>
-          <ul class="mt-2">
-            {#each versions as version (version.id)}
-              <li class="flex items-center justify-between gap-2 border-t border-line py-1.5">
-                <span class="min-w-0"
-                  ><span class="block truncate">{version.name}</span><span class="label-text">{day(version.created)}</span></span
-                >
-                <button
-                  type="button"
-                  class="btn btn-sm"
-                  aria-label="Open {version.name}"
-                  onclick={() => (void session.openVersion(version.id), (versions = null))}>Open</button
-                >
-              </li>
-            {:else}
-              <li class="label-text py-1.5">No named version yet. Every change can be undone; a name makes a state easy to find again.</li>
-            {/each}
-          </ul>
-          <a class="btn btn-sm mt-2 inline-block" href="#/compare/{session.id}/{session.id}">Compare with another set-up</a>
-        </div>
-      {/if}
-    </span>
+    <button type="button" class="btn btn-sm [anchor-name:--versions]" popovertarget="versions">Versions</button>
+    <div
+      bind:this={list}
+      id="versions"
+      popover
+      class="dropdown dropdown-end mt-1 w-72 border border-line bg-base-100 p-3 text-ink shadow-xl [position-anchor:--versions]"
+      ontoggle={(event) => event.newState === 'open' && show()}
+    >
+      <form class="flex gap-2" onsubmit={keep}>
+        <input class="input input-sm" aria-label="Name for this state" placeholder="Name this state" maxlength="200" bind:value={name} />
+        <button type="submit" class="btn btn-sm">Keep</button>
+      </form>
+      <ul class="mt-2">
+        {#each versions as version (version.id)}
+          <li class="flex items-center justify-between gap-2 border-t border-line py-1.5">
+            <span class="min-w-0"
+              ><span class="block truncate">{version.name}</span><span class="label-text">{day(version.created)}</span></span
+            >
+            <button
+              type="button"
+              class="btn btn-sm"
+              aria-label="Open {version.name}"
+              onclick={() => (void session.openVersion(version.id), list?.hidePopover())}>Open</button
+            >
+          </li>
+        {:else}
+          <li class="label-text py-1.5">No named version yet. Every change can be undone; a name makes a state easy to find again.</li>
+        {/each}
+      </ul>
+      <a class="btn btn-sm mt-2 inline-block" href="#/compare/{session.id}/{session.id}">Compare with another set-up</a>
+    </div>
   </span>
   <span class="max-md:hidden"><Preferences /></span>
 </header>

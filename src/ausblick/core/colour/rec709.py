@@ -27,10 +27,3 @@ def colour_differences(signal: Floats) -> tuple[Floats, Floats]:
     """Cb and Cr (...) of a signal (..., 3), in the signal's own unit."""
     luma = luma_of(signal)
     return np.asarray((signal[..., 2] - luma) / CB_SCALE), np.asarray((signal[..., 0] - luma) / CR_SCALE)
-
-
-def rgb_of(luma: Picture, cb: Picture, cr: Picture) -> Picture:
-    """The signal (..., 3) of luma and colour differences (...)."""
-    red, blue = luma + CR_SCALE * cr, luma + CB_SCALE * cb
-    green = (luma - float(LUMA[0]) * red - float(LUMA[2]) * blue) / float(LUMA[1])
-    return np.stack([red, green, blue], axis=-1)

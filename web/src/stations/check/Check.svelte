@@ -4,6 +4,7 @@
   import Frames from './Frames.svelte'
   import Lists from './Lists.svelte'
   import StandinDesk from './StandinDesk.svelte'
+  import Tabs from '../../parts/Tabs.svelte'
 
   const PARTS = [
     ['frames', 'Frames and clips'],
@@ -17,18 +18,7 @@
 </script>
 
 <div class="flex h-full min-h-0 flex-col">
-  <div class="flex gap-x-4 overflow-x-auto border-b border-line px-3 pt-2 whitespace-nowrap" role="group" aria-label="Ways to check">
-    {#each PARTS as [which, word] (which)}
-      <button
-        type="button"
-        class="cursor-pointer border-b pb-1 {part === which
-          ? 'border-primary font-semibold'
-          : 'border-transparent text-quiet hover:text-ink'}"
-        aria-pressed={part === which}
-        onclick={() => (part = which)}>{word}</button
-      >
-    {/each}
-  </div>
+  <Tabs label="Ways to check" value={part} options={PARTS} onchange={(which) => (part = which)} class="border-b border-line px-3 pt-1" />
   <div class="min-h-0 flex-1">
     {#if part === 'frames'}<Frames {wanted} />{:else if part === 'standin'}<StandinDesk
         recorded={(id) => ((wanted = id), (part = 'frames'))}
