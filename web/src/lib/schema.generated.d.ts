@@ -1029,9 +1029,15 @@ export interface components {
             ] | null;
             /** Others Percent */
             others_percent: number | null;
-            /** Shadow Area */
+            /**
+             * Shadow Area
+             * @description %
+             */
             shadow_area: number;
-            /** Shadow Percent */
+            /**
+             * Shadow Percent
+             * @description %
+             */
             shadow_percent: number;
             /** Under */
             under: number | null;
@@ -1047,7 +1053,10 @@ export interface components {
             motion_px: number | null;
             /** Screen Defocus Px */
             screen_defocus_px: number | null;
-            /** Shutter Angle */
+            /**
+             * Shutter Angle
+             * @description degrees
+             */
             shutter_angle: number;
         };
         /**
@@ -1071,9 +1080,15 @@ export interface components {
          * @description From when to when, in s, the subject touches the frame's edge or leaves the screen, and on which sides.
          */
         Breach: {
-            /** Begins */
+            /**
+             * Begins
+             * @description s
+             */
             begins: number;
-            /** Ends */
+            /**
+             * Ends
+             * @description s
+             */
             ends: number;
             /** Sides */
             sides: string[];
@@ -1358,17 +1373,29 @@ export interface components {
             codec: string;
             /** Container */
             container: string;
-            /** Drift Percent */
+            /**
+             * Drift Percent
+             * @description points of signal, %
+             */
             drift_percent: number;
             /** Flicker Hz */
             flicker_hz: number | null;
-            /** Flicker Percent */
+            /**
+             * Flicker Percent
+             * @description points of signal, %
+             */
             flicker_percent: number;
-            /** Fps */
+            /**
+             * Fps
+             * @description frames a second
+             */
             fps: number;
             /** Frames */
             frames: number;
-            /** Mbit S */
+            /**
+             * Mbit S
+             * @description Mbit/s
+             */
             mbit_s: number;
             /** Pix Fmt */
             pix_fmt: string;
@@ -1759,9 +1786,15 @@ export interface components {
             changes: components["schemas"]["Change"][];
             /** Limits */
             limits: components["schemas"]["Sentence"][];
-            /** Lux After */
+            /**
+             * Lux After
+             * @description lx
+             */
             lux_after: number;
-            /** Lux Before */
+            /**
+             * Lux Before
+             * @description lx
+             */
             lux_before: number;
             /** Spread After */
             spread_after: number | null;
@@ -1824,7 +1857,10 @@ export interface components {
          * @description Light on the face in lux (None without a figure), and what the skin then reads in %.
          */
         Exposure: {
-            /** Grey Lux */
+            /**
+             * Grey Lux
+             * @description lx
+             */
             grey_lux: number;
             /** Stops Over */
             stops_over: number | null;
@@ -2020,11 +2056,17 @@ export interface components {
          * @description Sharp from near to far (m, far may be inf) when focused on the mark.
          */
         Focus: {
-            /** Distance M */
+            /**
+             * Distance M
+             * @description m
+             */
             distance_m: number;
             /** Far M */
             far_m: number | null;
-            /** Near M */
+            /**
+             * Near M
+             * @description m
+             */
             near_m: number;
         };
         /**
@@ -2127,7 +2169,10 @@ export interface components {
             noise_percent: number | null;
             /** Saturation */
             saturation: number | null;
-            /** Screen Area Percent */
+            /**
+             * Screen Area Percent
+             * @description %
+             */
             screen_area_percent: number;
             /** Shadows */
             shadows: components["schemas"]["Spot"][];
@@ -2331,16 +2376,28 @@ export interface components {
          * @description The plain one-click key: residue in % of the screen, holes in % of the solid figure, clips as matte values.
          */
         KeyReport: {
-            /** Black Clip */
+            /**
+             * Black Clip
+             * @description 0 to 1
+             */
             black_clip: number;
             /** Holes Percent */
             holes_percent: number | null;
-            /** Needed Clip */
+            /**
+             * Needed Clip
+             * @description 0 to 1
+             */
             needed_clip: number;
-            /** Residue Percent */
+            /**
+             * Residue Percent
+             * @description %
+             */
             residue_percent: number;
             sample: components["schemas"]["Sample"];
-            /** White Clip */
+            /**
+             * White Clip
+             * @description 0 to 1
+             */
             white_clip: number;
         };
         /**
@@ -2770,11 +2827,20 @@ export interface components {
          * @description Mean and percentiles of the screen's pixels, % of signal.
          */
         Level: {
-            /** Mean */
+            /**
+             * Mean
+             * @description %
+             */
             mean: number;
-            /** P1 */
+            /**
+             * P1
+             * @description %
+             */
             p1: number;
-            /** P99 */
+            /**
+             * P99
+             * @description %
+             */
             p99: number;
         };
         /**
@@ -2944,13 +3010,19 @@ export interface components {
          * @description What lamps that are on draw from a circuit, in W and A, and its rating in A; None when unknown.
          */
         Load: {
-            /** Amps */
+            /**
+             * Amps
+             * @description A
+             */
             amps: number;
             /** Circuit */
             circuit: string;
             /** Rated Amps */
             rated_amps: number | null;
-            /** Watts */
+            /**
+             * Watts
+             * @description W
+             */
             watts: number;
         };
         /**
@@ -3252,7 +3324,10 @@ export interface components {
              * @enum {string}
              */
             shape: "sphere" | "cylinder" | "pane";
-            /** Share */
+            /**
+             * Share
+             * @description %
+             */
             share: number;
         };
         /**
@@ -3414,7 +3489,10 @@ export interface components {
             /** Smear Px */
             smear_px: number | null;
             standing: components["schemas"]["Standing"];
-            /** Watts */
+            /**
+             * Watts
+             * @description W
+             */
             watts: number;
         };
         /** OutlineModel */
@@ -3940,7 +4018,10 @@ export interface components {
              * @enum {string}
              */
             kind: "front" | "side" | "back" | "under" | "top";
-            /** Lamps */
+            /**
+             * Lamps
+             * @description %
+             */
             lamps: number;
             /** Light */
             light: [
@@ -4557,21 +4638,42 @@ export interface components {
          * @description Levels in %, light in lux, over the needed part of the screen that the camera sees.
          */
         ScreenReading: {
-            /** Band Percent */
+            /**
+             * Band Percent
+             * @description points of signal, %
+             */
             band_percent: number;
-            /** Level Key Channel */
+            /**
+             * Level Key Channel
+             * @description %
+             */
             level_key_channel: number;
-            /** Level Luma */
+            /**
+             * Level Luma
+             * @description %
+             */
             level_luma: number;
-            /** Lux Max */
+            /**
+             * Lux Max
+             * @description lx
+             */
             lux_max: number;
-            /** Lux Mean */
+            /**
+             * Lux Mean
+             * @description lx
+             */
             lux_mean: number;
-            /** Lux Min */
+            /**
+             * Lux Min
+             * @description lx
+             */
             lux_min: number;
             /** Spread Stops */
             spread_stops: number | null;
-            /** Uniformity */
+            /**
+             * Uniformity
+             * @description 0 to 1
+             */
             uniformity: number;
         };
         /**
@@ -4693,14 +4795,20 @@ export interface components {
          *     the part of it that loses at least SHADOW_SEEN, in %; its middle (x, y) in m and the lamp that casts most.
          */
         Shadow: {
-            /** Area Visible Percent */
+            /**
+             * Area Visible Percent
+             * @description %
+             */
             area_visible_percent: number;
             /** At */
             at: [
                 number,
                 number
             ] | null;
-            /** Deepest Percent */
+            /**
+             * Deepest Percent
+             * @description %
+             */
             deepest_percent: number;
             /** Lamp */
             lamp: string | null;
@@ -4714,7 +4822,10 @@ export interface components {
             changes: components["schemas"]["Change"][];
             /** Entries */
             entries: components["schemas"]["Entry"][];
-            /** Missing */
+            /**
+             * Missing
+             * @description stops
+             */
             missing: number;
             /** Name */
             name: string;
@@ -4726,7 +4837,10 @@ export interface components {
          * @description A surface that sends screen colour to a place, and its share in points.
          */
         SourceReport: {
-            /** Share */
+            /**
+             * Share
+             * @description %
+             */
             share: number;
             /** Surface */
             surface: string;
@@ -4752,7 +4866,10 @@ export interface components {
          * @description A box in parts 0..1 of the frame (upper left corner, y down) and its delta in % of signal.
          */
         Spot: {
-            /** Delta Percent */
+            /**
+             * Delta Percent
+             * @description points of signal, %
+             */
             delta_percent: number;
             /** H */
             h: number;
@@ -5051,7 +5168,10 @@ export interface components {
         Texture: {
             /** Highlights */
             highlights: components["schemas"]["Highlight"][];
-            /** Wrinkle Percent */
+            /**
+             * Wrinkle Percent
+             * @description points of signal, %
+             */
             wrinkle_percent: number;
         };
         /** TickBody */

@@ -19,6 +19,7 @@ from ..light.spill import Kind, ProbeReading, Spill
 from ..plan import Change
 from ..sentences import Sentence, digits, say
 from ..standards.limit import Severity
+from ..standards.quantities import Metres, Percent, Pixels
 from ..standards.unbounded import Unbounded
 from .rule import Finding, Outcome, Remedy, Rule, Stage
 
@@ -29,8 +30,8 @@ class CoverageReport:
 
     needed: tuple[float, float, float, float] | None
     covered: bool
-    margin_m: float | None
-    margin_px: float | None
+    margin_m: Metres | None
+    margin_px: Pixels | None
 
 
 @dataclass(frozen=True)
@@ -38,7 +39,7 @@ class SourceReport:
     """A surface that sends screen colour to a place, and its share in points."""
 
     surface: str
-    share: float
+    share: Percent
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -50,8 +51,8 @@ class ProbeReport:
     at: tuple[float, float, float]
     facing: tuple[float, float, float]
     light: tuple[float, float, float]
-    share: float | None
-    lamps: float
+    share: Percent | None
+    lamps: Percent
     framed: bool
     sources: tuple[SourceReport, ...]
 
@@ -60,10 +61,10 @@ class ProbeReport:
 class SpillReport:
     """Key-channel share in %: face, the worse cheek, back of the head, the worst underside."""
 
-    front: float | None
-    side: float | None
-    back: float | None
-    under: float | None
+    front: Percent | None
+    side: Percent | None
+    back: Percent | None
+    under: Percent | None
     probes: tuple[ProbeReport, ...]
 
 

@@ -17,6 +17,7 @@ import numpy as np
 from ..geometry.polygon import clip_half_plane, dense
 from ..geometry.vectors import Bools, Floats
 from ..plan import Plan, Screen, Subject
+from ..standards.quantities import Metres, Pixels
 from .view import View
 
 FRAMING_FROM = {"full": 0.0, "knees": 0.25, "waist": 0.55, "chest": 0.70, "face": 0.82, "hands": 0.40}
@@ -38,8 +39,8 @@ class Coverage:
 
     needed: tuple[float, float, float, float] | None
     covered: bool
-    margin_m: float | None
-    margin_px: float | None
+    margin_m: Metres | None
+    margin_px: Pixels | None
     outline: Floats
     frame_outline: Floats
     frame_uncovered: Bools

@@ -14,21 +14,33 @@ from ..light.mirror import Mirrored, Reflection
 from ..light.returned import SceneLight
 from ..light.spill import Spill
 from ..plan import Plan
-from ..standards.unbounded import Unbounded
+from ..standards.quantities import (
+    Degrees,
+    Lux,
+    LuxSeconds,
+    Metres,
+    OpenMetres,
+    OpenPixels,
+    OpenStops,
+    Percent,
+    Points,
+    Seconds,
+    Share,
+)
 
 
 @dataclass(frozen=True)
 class ScreenReading:
     """Levels in %, light in lux, over the needed part of the screen that the camera sees."""
 
-    level_luma: float
-    level_key_channel: float
-    lux_mean: float
-    lux_min: float
-    lux_max: float
-    uniformity: float
-    spread_stops: Unbounded
-    band_percent: float
+    level_luma: Percent
+    level_key_channel: Percent
+    lux_mean: Lux
+    lux_min: Lux
+    lux_max: Lux
+    uniformity: Share
+    spread_stops: OpenStops
+    band_percent: Points
 
 
 @dataclass(frozen=True)
@@ -36,10 +48,10 @@ class Flash:
     """`ambient_percent`: share of the face's light that is not flash; `fires_whole`: the shutter is not shorter than
     the sync time; `lux_s` on the face from flashes; `recycle_s` until all can fire as they are set."""
 
-    ambient_percent: float
+    ambient_percent: Percent
     fires_whole: bool
-    lux_s: float
-    recycle_s: float
+    lux_s: LuxSeconds
+    recycle_s: Seconds
 
 
 @dataclass(frozen=True)
@@ -62,8 +74,8 @@ class Shadow:
     """The figure's shadow where the camera sees the needed screen: light lost at the deepest place and
     the part of it that loses at least SHADOW_SEEN, in %; its middle (x, y) in m and the lamp that casts most."""
 
-    deepest_percent: float
-    area_visible_percent: float
+    deepest_percent: Percent
+    area_visible_percent: Percent
     at: tuple[float, float] | None
     lamp: str | None
 
@@ -72,7 +84,7 @@ class Shadow:
 class Texture:
     """Folds as contrast in points of signal (95th percentile), and the brightest highlight of each lamp."""
 
-    wrinkle_percent: float
+    wrinkle_percent: Points
     highlights: tuple[Highlight, ...]
 
 
@@ -81,36 +93,36 @@ class Zones:
     """Light in the wrong place: share in % of the needed screen's lamp light that comes from the
     subject's lamps, and of the face's that comes from the screen's."""
 
-    screen_from_subject_lamps: float | None
-    face_from_screen_lamps: float | None
+    screen_from_subject_lamps: Percent | None
+    face_from_screen_lamps: Percent | None
 
 
 @dataclass(frozen=True)
 class Exposure:
     """Light on the face in lux (None without a figure), and what the skin then reads in %."""
 
-    subject_lux: float | None
-    grey_lux: float
-    subject_level: float | None
-    stops_over: Unbounded | None
+    subject_lux: Lux | None
+    grey_lux: Lux
+    subject_level: Percent | None
+    stops_over: OpenStops | None
 
 
 @dataclass(frozen=True)
 class Blur:
     """Smear of the fastest movement and the screen's defocus disc, in recorded px."""
 
-    motion_px: Unbounded | None
-    screen_defocus_px: Unbounded | None
-    shutter_angle: float
+    motion_px: OpenPixels | None
+    screen_defocus_px: OpenPixels | None
+    shutter_angle: Degrees
 
 
 @dataclass(frozen=True)
 class Focus:
     """Sharp from near to far (m, far may be inf) when focused on the mark."""
 
-    distance_m: float
-    near_m: float
-    far_m: Unbounded
+    distance_m: Metres
+    near_m: Metres
+    far_m: OpenMetres
 
 
 @dataclass(frozen=True)
@@ -135,7 +147,7 @@ class Evaluation:
     reflections: tuple[Reflection, ...]
     mirrored: tuple[Mirrored, ...]
     texture: Texture | None
-    hue_spread_deg: float | None
+    hue_spread_deg: Degrees | None
     zones: Zones
     rim_ratio: float
     flash: Flash | None

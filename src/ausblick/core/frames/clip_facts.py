@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..standards.quantities import FramesPerSecond, MegabitsPerSecond
+
 
 @dataclass(frozen=True)
 class ClipFacts:
@@ -15,8 +17,8 @@ class ClipFacts:
     pix_fmt: str
     chroma: str | None
     bits: int
-    mbit_s: float
-    fps: float
+    mbit_s: MegabitsPerSecond
+    fps: FramesPerSecond
     width: int
     height: int
     matrix: str

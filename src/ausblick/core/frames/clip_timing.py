@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..geometry.vectors import Bools, Floats
+from ..standards.quantities import Hertz, Percent, Points, Seconds
 from .reading import FrameReading
 
 LEAST_FRAMES = 8
@@ -19,17 +20,17 @@ class ClipTiming:
     """flicker: peak to peak of the strongest periodic change of the screen's level, points of signal, and its
     frequency in Hz as the clip shows it (None: none stands out); drift: level of the last tenth less the first's."""
 
-    flicker_percent: float
-    flicker_hz: float | None
-    drift_percent: float
+    flicker_percent: Points
+    flicker_hz: Hertz | None
+    drift_percent: Points
 
 
 @dataclass(frozen=True)
 class Breach:
     """From when to when, in s, the subject touches the frame's edge or leaves the screen, and on which sides."""
 
-    begins: float
-    ends: float
+    begins: Seconds
+    ends: Seconds
     sides: tuple[str, ...]
 
 
@@ -40,7 +41,7 @@ class ClipReading:
     frame: FrameReading
     frames: int
     timing: ClipTiming
-    temporal_noise_percent: float | None
+    temporal_noise_percent: Percent | None
     worst: int
     breaches: tuple[Breach, ...]
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..standards.quantities import Degrees, FramesPerSecond, Hertz, MegabitsPerSecond, Percent, Pixels, Points
 from .clip_facts import ClipFacts
 from .clip_timing import Breach, ClipReading
 from .drift import Drifted, ScreenSeen, drift
@@ -22,25 +23,25 @@ class FrameReport:
     width: int
     height: int
     hue: Literal["green", "blue"] | None
-    screen_area_percent: float
+    screen_area_percent: Percent
     level_luma: Level | None
     level_key_channel: Level | None
-    band_percent: float | None
-    even_percent: float | None
+    band_percent: Points | None
+    even_percent: Points | None
     grid: tuple[tuple[float | None, ...], ...] | None
     slope_percent: tuple[float, float] | None
     hot_spots: tuple[Spot, ...]
     shadows: tuple[Spot, ...]
-    noise_percent: float | None
-    hue_deg: float | None
+    noise_percent: Points | None
+    hue_deg: Degrees | None
     saturation: float | None
-    clipped_percent: float | None
+    clipped_percent: Percent | None
     edge_contact: bool | None
     edge_contact_frame: tuple[str, ...]
     edge_contact_screen: tuple[str, ...]
-    edge_width_px: float | None = None
-    spill_edge_percent: float | None = None
-    spill_skin_percent: float | None = None
+    edge_width_px: Pixels | None = None
+    spill_edge_percent: Percent | None = None
+    spill_skin_percent: Percent | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,12 +53,12 @@ class ClipReport:
     pix_fmt: str
     chroma: str | None
     bits: int
-    mbit_s: float
-    fps: float
+    mbit_s: MegabitsPerSecond
+    fps: FramesPerSecond
     frames: int
-    flicker_percent: float
-    flicker_hz: float | None
-    drift_percent: float
+    flicker_percent: Points
+    flicker_hz: Hertz | None
+    drift_percent: Points
     worst_frame: int
     breaches: tuple[Breach, ...]
 

@@ -11,6 +11,7 @@ import cv2
 import numpy as np
 
 from ..geometry.vectors import Bools, Floats, Floats32
+from ..standards.quantities import Degrees, Percent, Points
 from .contact import Contact, contact_of
 from .edge import EdgeReading, read_edge
 from .find_screen import LONGEST, FoundScreen, find_screen
@@ -27,9 +28,9 @@ MAP_WIDTH = 160
 class Level:
     """Mean and percentiles of the screen's pixels, % of signal."""
 
-    mean: float
-    p1: float
-    p99: float
+    mean: Percent
+    p1: Percent
+    p99: Percent
 
 
 @dataclass(frozen=True)
@@ -39,19 +40,19 @@ class FrameReading:
     width: int
     height: int
     hue: Literal["green", "blue"] | None
-    screen_area_percent: float
+    screen_area_percent: Percent
     level_luma: Level | None = None
     level_key_channel: Level | None = None
-    band_percent: float | None = None
-    even_percent: float | None = None
+    band_percent: Points | None = None
+    even_percent: Points | None = None
     grid: tuple[tuple[float | None, ...], ...] | None = None
     slope_percent: tuple[float, float] | None = None
     hot_spots: tuple[Spot, ...] = ()
     shadows: tuple[Spot, ...] = ()
-    noise_percent: float | None = None
-    hue_deg: float | None = None
+    noise_percent: Points | None = None
+    hue_deg: Degrees | None = None
     saturation: float | None = None
-    clipped_percent: float | None = None
+    clipped_percent: Percent | None = None
     contact: Contact | None = None
     found: FoundScreen | None = None
     deviation: Floats | None = None
@@ -118,7 +119,7 @@ def _chroma(reduced: Floats32, core: Bools) -> tuple[float, float]:
 class _Levels:
     luma: Level
     key: Level
-    clipped_percent: float
+    clipped_percent: Percent
 
 
 def _levels(frame: Frame, found: FoundScreen) -> _Levels:

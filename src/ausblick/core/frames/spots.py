@@ -13,6 +13,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..geometry.vectors import Bools, Floats, Floats32
+from ..standards.quantities import Points
 
 LEAST_DELTA = 1.5
 """Points of signal below which nothing is called a spot."""
@@ -34,7 +35,7 @@ class Spot:
     y: float
     w: float
     h: float
-    delta_percent: float
+    delta_percent: Points
 
 
 @dataclass(frozen=True)

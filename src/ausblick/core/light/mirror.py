@@ -20,6 +20,7 @@ from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan, Prop, Screen, Subject, Window
+from ..standards.quantities import Percent
 from .basis import weight
 from .emission import Emission, emission_of
 from .figure_shadow import figure_of, hidden_by
@@ -48,7 +49,7 @@ class Mirrored:
 
     name: str
     shape: Shape
-    share: float
+    share: Percent
 
 
 def pane_reflections(plan: Plan, view: View) -> list[Reflection]:

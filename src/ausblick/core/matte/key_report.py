@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from ..plan import Change
 from ..sentences import Sentence, say
+from ..standards.quantities import Percent, Points, Share, SquareCentimetres
 from .keyer import Key, Sample
 from .levers import Lever
 from .quality import Measures, QualityPart
@@ -20,11 +21,11 @@ from .simulation import SimulatedKey
 class KeyReport:
     """The plain one-click key: residue in % of the screen, holes in % of the solid figure, clips as matte values."""
 
-    residue_percent: float
-    holes_percent: float | None
-    black_clip: float
-    white_clip: float
-    needed_clip: float
+    residue_percent: Percent
+    holes_percent: Percent | None
+    black_clip: Share
+    white_clip: Share
+    needed_clip: Share
     sample: Sample
 
 
@@ -32,11 +33,11 @@ class KeyReport:
 class SecondReport:
     """The plan's measures by the chroma distance."""
 
-    edge_error: float | None
-    hair_error: float | None
-    needed_clip: float | None
-    residue_percent: float | None
-    holes_percent: float | None
+    edge_error: Share | None
+    hair_error: Share | None
+    needed_clip: Share | None
+    residue_percent: Percent | None
+    holes_percent: Percent | None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,16 +59,16 @@ class TestKeyReport:
     """Quality 0 to 100; errors 0 to 1 of the matte; soft edge in cm2; residue, holes and flicker in %."""
 
     quality: float
-    edge_error: float | None
-    residue_percent: float | None
-    holes_percent: float | None
-    hair_error: float | None
-    motion_error: float | None
-    soft_edge_cm2: float | None
-    needed_clip: float | None
-    composite_error: float | None
-    screen_left: float | None
-    flicker_percent: float | None
+    edge_error: Share | None
+    residue_percent: Percent | None
+    holes_percent: Percent | None
+    hair_error: Share | None
+    motion_error: Share | None
+    soft_edge_cm2: SquareCentimetres | None
+    needed_clip: Share | None
+    composite_error: Share | None
+    screen_left: Share | None
+    flicker_percent: Points | None
     second_keyer: SecondReport | None
     parts: tuple[QualityPart, ...]
     levers: tuple[LeverReport, ...]

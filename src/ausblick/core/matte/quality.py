@@ -16,6 +16,7 @@ import numpy as np
 
 from ..colour.curves import rec709
 from ..geometry.vectors import Bools, Floats, Floats32
+from ..standards.quantities import Percent, Share, SquareCentimetres
 from .pull import Pulled, figure_of
 from .render import Drawn
 
@@ -41,15 +42,15 @@ class Measures:
     """Raw matte errors 0..1 (None where the region is not in the picture); motion and soft edge in cm2; the clip that
     the screen needs; residue and holes in %; composite error and screen colour left at the edge, in signal 0..1."""
 
-    edge_error: float | None
-    hair_error: float | None
-    motion_error: float | None
-    soft_edge: float | None
-    needed_clip: float | None
-    composite_error: float | None
-    screen_left: float | None
-    residue_percent: float | None
-    holes_percent: float | None
+    edge_error: Share | None
+    hair_error: Share | None
+    motion_error: Share | None
+    soft_edge: SquareCentimetres | None
+    needed_clip: Share | None
+    composite_error: Share | None
+    screen_left: Share | None
+    residue_percent: Percent | None
+    holes_percent: Percent | None
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..light.emission import emission_of, flux_of
 from ..plan import Light, Plan
 from ..standards.limits import LIMITS
+from ..standards.quantities import Amperes, Metres, Watts
 
 HOT_LM_PER_W, HOT_WATTS = 40.0, 100.0
 """Lamps that give less light per watt than this turn nearly all of it into heat: incandescent sources."""
@@ -20,9 +21,9 @@ class Load:
     """What lamps that are on draw from a circuit, in W and A, and its rating in A; None when unknown."""
 
     circuit: str
-    watts: float
-    amps: float
-    rated_amps: float | None
+    watts: Watts
+    amps: Amperes
+    rated_amps: Amperes | None
 
     @property
     def percent(self) -> float | None:
@@ -36,8 +37,8 @@ class Hot:
 
     light: str
     name: str
-    away: float
-    clear: float
+    away: Metres
+    clear: Metres
 
 
 def loads(plan: Plan) -> list[Load]:

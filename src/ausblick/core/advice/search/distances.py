@@ -12,6 +12,7 @@ from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, DistanceSchool, Plan, PlanError, apply_changes
+from ...standards.quantities import Metres, Percent
 from ..moves import mark_to
 from ..rules.spill_rules import screen_colour, worst_place
 
@@ -28,13 +29,13 @@ class AtDistance:
     share in % of the screen's light that comes from the subject's lamps; and the changes that go there."""
 
     z: float
-    shadow_percent: float
-    shadow_area: float
-    edge: float | None
-    under: float | None
+    shadow_percent: Percent
+    shadow_area: Percent
+    edge: Percent | None
+    under: Percent | None
     needed: tuple[float, float] | None
-    margin_m: float | None
-    others_percent: float | None
+    margin_m: Metres | None
+    others_percent: Percent | None
     changes: tuple[Change, ...]
 
 

@@ -28,7 +28,7 @@ from ...light.occlusion import flag_triangles, wing_triangles
 from ...light.total import light_without_lamps, total_maps
 from ...plan import Change, Light, Plan, apply_changes, edit
 from ...sentences import Sentence, tell
-from ...standards.unbounded import Unbounded
+from ...standards.quantities import Lux, OpenStops
 from ..moves import stand_inside
 from ..rules.light_rules import wanted_lux
 
@@ -58,10 +58,10 @@ class Even:
 
     changes: tuple[Change, ...]
     words: tuple[Sentence, ...]
-    spread_before: Unbounded
-    spread_after: Unbounded
-    lux_before: float
-    lux_after: float
+    spread_before: OpenStops
+    spread_after: OpenStops
+    lux_before: Lux
+    lux_after: Lux
     limits: tuple[Sentence, ...]
 
 

@@ -21,6 +21,7 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, Plan, apply_changes, edit
 from ...sentences import Sentence, shutter, tell
+from ...standards.quantities import Metres, Percent, Pixels, Points, Stops, Watts
 from ..rules.light_rules import wanted_lux
 from ..rules.spill_rules import screen_colour, worst_place
 from ..rules.subject_rules import wanted_stops
@@ -60,12 +61,12 @@ class Outcome:
     """What a plan comes to: smear px, noise at the screen's level in % of signal (key channel), depth of field m,
     cut flashes, watts drawn by dimmed lamps, screen colour on the edge in %, and its standing."""
 
-    smear_px: float | None
-    noise_percent: float | None
-    depth_m: float | None
+    smear_px: Pixels | None
+    noise_percent: Points | None
+    depth_m: Metres | None
     cut_flashes: float
-    watts: float
-    edge_percent: float | None
+    watts: Watts
+    edge_percent: Percent | None
     standing: Standing
 
 
@@ -77,7 +78,7 @@ class Solution:
     changes: tuple[Change, ...]
     entries: tuple[Entry, ...]
     outcome: Outcome
-    missing: float
+    missing: Stops
     says: Sentence
 
 

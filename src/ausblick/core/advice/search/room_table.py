@@ -11,6 +11,7 @@ from ...kit import Kit, KitLens, KitScreen
 from ...plan import Change, Framing, Plan, apply_changes, edit
 from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
+from ...standards.quantities import Metres
 from ...standards.schools import DISTANCE
 from .framing import FRAMINGS, NEAR_FACE, framing_changes, stand_for
 
@@ -31,10 +32,10 @@ class Cell:
     blocks: BLOCK
     why: Sentence
     turned: bool
-    gap: float | None
-    camera_z: float | None
+    gap: Metres | None
+    camera_z: Metres | None
     screen: str | None
-    margin_m: float | None
+    margin_m: Metres | None
     changes: tuple[Change, ...]
 
 
