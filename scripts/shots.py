@@ -11,7 +11,7 @@ import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
 from ausblick.demo.fill import fill_demo
-from ausblick.web.server import beside
+from ausblick.web.serving import beside
 
 OUT = Path(__file__).resolve().parent.parent / "docs/screenshots"
 FLAGS = [

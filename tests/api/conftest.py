@@ -7,7 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from ausblick.app.memory import Memory
-from ausblick.web.app import close_app, create_app
+from ausblick.web.app import create_app, services_of
 
 MEMORY = Memory()
 """Applications of one session share what they computed, as requests to one do."""
@@ -17,4 +17,4 @@ MEMORY = Memory()
 def client(tmp_path: Path) -> Iterator[FlaskClient]:
     app = create_app(tmp_path / "data", MEMORY)
     yield app.test_client()
-    close_app(app)
+    services_of(app).close()

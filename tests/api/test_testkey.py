@@ -8,7 +8,8 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
-from ausblick.app.jobs import Cancelled, Job, Jobs, TooMany
+from ausblick.app.jobs import Job, Jobs, TooMany
+from ausblick.app.wanted import NoLongerWanted
 
 PLAN = {
     "format": "ausblick-plan", "version": 1,
@@ -79,7 +80,7 @@ def test_jobs_are_few_and_can_be_cancelled() -> None:
         go.wait(10)
         try:
             job.at("next")
-        except Cancelled:
+        except NoLongerWanted:
             seen.append(job.id)
             raise
 

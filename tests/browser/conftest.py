@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, Page, Request, expect, sync_playwright
 
 from ausblick.app.memory import Memory
 from ausblick.demo.fill import fill_demo
-from ausblick.web.server import beside
+from ausblick.web.serving import beside
 
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",

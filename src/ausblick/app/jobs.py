@@ -10,16 +10,15 @@ from dataclasses import dataclass, field
 from threading import Event, Lock, Thread
 from typing import Any, Literal
 
+from .turns import Busy, Turns
+from .wanted import NoLongerWanted, still_wanted, wanted_until
+
 log = logging.getLogger(__name__)
 State = Literal["running", "done", "failed", "cancelled"]
 KEPT = 8
 AT_ONCE = 2
 PATIENCE = 60.0
 """Seconds that an ending server waits for a step of a job to come to its end."""
-
-
-class Cancelled(Exception):
-    """Raised inside a job when somebody no longer wants it."""
 
 
 class TooMany(Exception):
@@ -31,6 +30,7 @@ class Job:
     """`step` says what is being done; `result` whatever the work gave so far."""
 
     id: str
+    turns: Turns
     state: State = "running"
     step: str = "waiting"
     problem: str = ""
@@ -39,9 +39,9 @@ class Job:
     _thread: Thread | None = None
 
     def at(self, step: str) -> None:
-        """Note what begins; raises Cancelled when the job is no longer wanted."""
-        if self._stop.is_set():
-            raise Cancelled
+        """Note what begins; raises NoLongerWanted. Between two steps whoever waits for a turn goes first."""
+        still_wanted()
+        self.turns.pass_on()
         self.step = step
 
     def cancel(self) -> None:
@@ -53,9 +53,10 @@ class Job:
 
 
 class Jobs:
-    """At most two at once; the last few stay readable."""
+    """At most two at once, in turns with what requests compute; the last few stay readable."""
 
-    def __init__(self) -> None:
+    def __init__(self, turns: Turns | None = None) -> None:
+        self._turns = turns or Turns(AT_ONCE, AT_ONCE)
         self._jobs: OrderedDict[str, Job] = OrderedDict()
         self._lock = Lock()
 
@@ -64,7 +65,7 @@ class Jobs:
         with self._lock:
             if sum(job.state == "running" for job in self._jobs.values()) >= AT_ONCE:
                 raise TooMany
-            job = Job(secrets.token_hex(8))
+            job = Job(secrets.token_hex(8), self._turns)
             self._jobs[job.id] = job
             while len(self._jobs) > KEPT:
                 oldest = next(key for key, value in self._jobs.items() if value.state != "running")
@@ -77,22 +78,27 @@ class Jobs:
         with self._lock:
             return self._jobs.get(ident)
 
-    def close(self) -> None:
-        """Cancel whatever runs and wait for it: a thread inside compiled code takes an ending Python down with it."""
-        with self._lock:
-            jobs = list(self._jobs.values())
-        for job in jobs:
+    def cancel(self) -> None:
+        """Tell whatever runs that it is no longer wanted."""
+        for job in list(self._jobs.values()):
             job.cancel()
-        for job in jobs:
+
+    def close(self) -> None:
+        """Cancel and wait: a thread inside compiled code takes an ending Python down with it."""
+        self.cancel()
+        for job in list(self._jobs.values()):
             job.join()
 
     @staticmethod
     def _run(job: Job, work: Callable[[Job], None]) -> None:
         try:
-            work(job)
+            with wanted_until(job._stop), job.turns.taken():
+                work(job)
             job.state = "done"
-        except Cancelled:
+        except NoLongerWanted:
             job.state = "cancelled"
+        except Busy as err:
+            job.problem, job.state = f"Too much is being worked on; {err}.", "failed"
         except ValueError as err:
             job.problem, job.state = str(err), "failed"
         except Exception:

@@ -15,21 +15,25 @@ from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
 
+from .turns import Turns
+from .wanted import still_wanted
+
 PLANS = 12
 """Plans whose findings, and whose own picture's reading, are remembered."""
 
 
 @dataclass(frozen=True)
 class Memory:
-    basis: BasisStore = field(default_factory=BasisStore)
+    basis: BasisStore = field(default_factory=lambda: BasisStore(go_on=still_wanted))
     _expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(PLANS))
     _findings: Shelf[tuple[Evaluation, list[Finding]]] = field(default_factory=lambda: Shelf(PLANS))
 
-    def findings(self, plan: Plan, kit: Kit, with_remedies: bool) -> tuple[Evaluation, list[Finding]]:
-        """The evaluation and its findings by the craft's rules and the kit's."""
+    def findings(self, plan: Plan, kit: Kit, with_remedies: bool, turns: Turns) -> tuple[Evaluation, list[Finding]]:
+        """The evaluation and its findings by the craft's rules and the kit's; in turn where they are not known."""
 
         def judge() -> tuple[Evaluation, list[Finding]]:
-            return find(plan, self.basis, rules_with(kit), with_remedies=with_remedies)
+            with turns.taken():
+                return find(plan, self.basis, rules_with(kit), with_remedies=with_remedies)
 
         if not with_remedies:
             # Asked for at every move of a hand: each plan once.

@@ -21,8 +21,12 @@ from ausblick.store.ticks import Ticks
 from .jobs import Jobs
 from .memory import Memory
 from .standins import Standins
+from .turns import Turns
 from .watched_folder import Watches
 
+AT_ONCE, WAITING = 2, 8
+"""Of each kind of heavy work so many are done at once and so many wait: `turns` for searches, remedies and keys,
+`drags` for plain evaluations, which answer a hand and must not wait for a search, `reads` for pictures and clips."""
 TRIALS = 3
 """Trial keys that are remembered: figures and views of one frame are asked for one after the other."""
 
@@ -37,9 +41,16 @@ class Services:
     ticks: Ticks
     standins: Standins = field(default_factory=Standins)
     watches: Watches = field(default_factory=Watches)
-    jobs: Jobs = field(default_factory=Jobs)
+    turns: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING))
+    drags: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING, usual=0.1))
+    reads: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING, usual=1.0))
+    jobs: Jobs = field(init=False)
     memory: Memory = field(default_factory=Memory)
     trials: Shelf[TrialKey | None] = field(default_factory=lambda: Shelf(TRIALS))
+
+    def __post_init__(self) -> None:
+        # Jobs take turns with the computations of requests, so they can't be made without them.
+        object.__setattr__(self, "jobs", Jobs(self.turns))
 
     @property
     def basis(self) -> BasisStore:
@@ -48,7 +59,8 @@ class Services:
 
     def findings(self, plan: Plan, with_remedies: bool = True) -> tuple[Evaluation, list[Finding]]:
         """What plans are judged to be here: by the craft's rules, and by the kit as it is now."""
-        return self.memory.findings(plan, self.kits.get().kit, with_remedies)
+        turns = self.turns if with_remedies else self.drags
+        return self.memory.findings(plan, self.kits.get().kit, with_remedies, turns)
 
     def close(self) -> None:
         """End the work beside the requests: jobs are cancelled, folders no longer watched."""

@@ -316,7 +316,7 @@ def export(plan_file: Path, to: str, output: Path) -> int:
 def serve(data: Path | None, port: int, level: str) -> int:
     """Serve the web application on this machine."""
     write_log(level)
-    from ausblick.web.server import run
+    from ausblick.web.serving import run
 
     return run(data, port)
 
@@ -330,7 +330,7 @@ def demo(data: Path | None, port: int, level: str) -> int:
     write_log(level)
     from ausblick.demo.fill import fill_demo
     from ausblick.store.data_folder import demo_dir
-    from ausblick.web.server import run
+    from ausblick.web.serving import run
 
     place = data or demo_dir()
     fill_demo(place)

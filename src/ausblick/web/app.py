@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import cast
 
 from flask import Response, send_from_directory
 from flask_openapi3.models.info import Info
@@ -10,7 +11,7 @@ from flask_openapi3.openapi import OpenAPI
 
 from ausblick import __version__
 from ausblick.app.memory import Memory
-from ausblick.app.services import open_services
+from ausblick.app.services import Services, open_services
 
 from .api import (
     check_routes,
@@ -27,13 +28,12 @@ from .api import (
     test_key_routes,
 )
 from .context import EXTENSION
-from .guard import register_guard
+from .guard import MOST_FILE, register_guard
+from .heavy import register_turns
 from .problems import on_invalid, register_problems
 from .schemas import Problem
 
 STATIC = Path(__file__).parent / "static"
-MAX_BODY = 420_000_000
-MAX_JSON = 6_000_000
 ROUTES = (
     setup_routes.api,
     evaluation_routes.api,
@@ -62,9 +62,10 @@ def create_app(place: Path, memory: Memory | None = None) -> OpenAPI:
         validation_error_model=Problem,
         validation_error_callback=on_invalid,
     )
-    app.config["MAX_CONTENT_LENGTH"] = MAX_BODY
+    app.config["MAX_CONTENT_LENGTH"] = MOST_FILE
     app.extensions[EXTENSION] = open_services(place, memory)
     register_guard(app)
+    register_turns(app)
     register_problems(app)
     for routes in ROUTES:
         app.register_api(routes)
@@ -72,9 +73,8 @@ def create_app(place: Path, memory: Memory | None = None) -> OpenAPI:
     return app
 
 
-def close_app(app: OpenAPI) -> None:
-    """End the work beside the requests."""
-    app.extensions[EXTENSION].close()
+def services_of(app: OpenAPI) -> Services:
+    return cast(Services, app.extensions[EXTENSION])
 
 
 def _register_page(app: OpenAPI) -> None:

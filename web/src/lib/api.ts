@@ -3,7 +3,20 @@ import createClient, { type FetchResponse } from 'openapi-fetch'
 import type { paths } from './schema.generated'
 import type { Change, Conflict, Plan, Setup } from './types'
 
-export const client = createClient<paths>({ baseUrl: '' })
+const MOST_TRIES = 4
+
+/** A server that has much to do says when to come again; then the same is asked once more. */
+async function patient(request: Request): Promise<Response> {
+  for (let tries = 1; ; tries += 1) {
+    const response = await fetch(request.clone())
+    if (response.status !== 429 || tries === MOST_TRIES) return response
+    const wait = Number(response.headers.get('Retry-After') ?? 2)
+    await new Promise((done) => setTimeout(done, 1000 * wait))
+    request.signal.throwIfAborted()
+  }
+}
+
+export const client = createClient<paths>({ baseUrl: '', fetch: patient })
 
 export class ApiError extends Error {
   constructor(
@@ -59,8 +72,8 @@ export async function saveSetup(id: number, base: number, plan: Plan): Promise<S
   return call(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
 }
 
-export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = []) =>
-  call(client.POST('/api/evaluate', { body: { plan, remedies, changes } }))
+export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = [], signal?: AbortSignal) =>
+  call(client.POST('/api/evaluate', { body: { plan, remedies, changes }, signal }))
 
 export const listFrames = async (id: number) => (await call(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
 export const getFrame = (frame_id: number) => call(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))

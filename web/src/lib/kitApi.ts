@@ -8,7 +8,9 @@ export const getKit = () => call(client.GET('/api/kit'))
 export const getCatalogue = () => call(client.GET('/api/kit/catalogue'))
 export const saveKit = (base: number, kit: Kit) => call(client.PUT('/api/kit', { body: { base, kit } }))
 export const saveKitCsv = (base: number, text: string) => call(client.PUT('/api/kit/from-csv', { body: { base, text } }))
-export const roomTable = (plan: Plan) => call(client.POST('/api/room-table', { body: { plan } }))
-export const propose = (plan: Plan, framing: Framing) => call(client.POST('/api/propose', { body: { plan, framing } }))
+export const roomTable = (plan: Plan, signal?: AbortSignal) => call(client.POST('/api/room-table', { body: { plan }, signal }))
+export const propose = (plan: Plan, framing: Framing, signal?: AbortSignal) =>
+  call(client.POST('/api/propose', { body: { plan, framing }, signal }))
 export const framingFor = (plan: Plan, framing: Framing) => call(client.POST('/api/framing', { body: { plan, framing } }))
-export const recorders = async (plan: Plan) => (await call(client.POST('/api/recorders', { body: { plan } }))).recorders
+export const recorders = async (plan: Plan, signal?: AbortSignal) =>
+  (await call(client.POST('/api/recorders', { body: { plan }, signal }))).recorders

@@ -4,8 +4,9 @@ import type { LedgerRow, Plan } from './types'
 
 export type Freedoms = { heights: boolean; positions: boolean; aims: boolean }
 
-export const evenScreen = (plan: Plan, freedoms: Freedoms) => call(client.POST('/api/even-screen', { body: { plan, ...freedoms } }))
-export const distances = (plan: Plan) => call(client.POST('/api/distances', { body: { plan } }))
+export const evenScreen = (plan: Plan, freedoms: Freedoms, signal?: AbortSignal) =>
+  call(client.POST('/api/even-screen', { body: { plan, ...freedoms }, signal }))
+export const distances = (plan: Plan, signal?: AbortSignal) => call(client.POST('/api/distances', { body: { plan }, signal }))
 export const readPhotometry = (text: string) => call(client.POST('/api/photometry', { body: { text } }))
-export const ledger = (plan: Plan, locked: Exclude<LedgerRow, 'frame rate'>[]) =>
-  call(client.POST('/api/ledger', { body: { plan, locked } }))
+export const ledger = (plan: Plan, locked: Exclude<LedgerRow, 'frame rate'>[], signal?: AbortSignal) =>
+  call(client.POST('/api/ledger', { body: { plan, locked }, signal }))

@@ -14,4 +14,4 @@ export const keptPlate = (setup_id: number) =>
   call(client.GET('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } })).catch(() => null)
 export const dropPlate = (setup_id: number) => call(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
 export const readMarks = (body: MarksBody) => call(client.POST('/api/plate/marks', { body }))
-export const lightingBrief = (plan: Plan) => call(client.POST('/api/brief', { body: { plan } }))
+export const lightingBrief = (plan: Plan, signal?: AbortSignal) => call(client.POST('/api/brief', { body: { plan }, signal }))

@@ -1,3 +1,5 @@
+import { onDestroy } from 'svelte'
+
 /**
  * What is asked of the server while a page is open: the answer to the newest question, and never an older one's;
  * busy while one is under way, the server's own words where it fails.
@@ -8,19 +10,23 @@ export class Resource<T> {
   error = $state('')
 
   private newest = 0
+  private flight: AbortController | undefined
   private timer: ReturnType<typeof setTimeout> | undefined
 
-  /** Ask, once hands have rested for `rest` ms. Gives the answer, or null where it failed or is no longer wanted. */
-  async ask(question: () => Promise<T>, rest = 0): Promise<T | null> {
-    const own = ++this.newest
-    clearTimeout(this.timer)
+  /**
+   * Ask, once hands have rested for `rest` ms. Gives the answer, or null where it failed or is no longer wanted. What
+   * was asked before is called off: the server ends the work of a reader who has left.
+   */
+  async ask(question: (signal: AbortSignal) => Promise<T>, rest = 0): Promise<T | null> {
+    const own = this.callOff()
     if (rest > 0) {
       await new Promise((done) => (this.timer = setTimeout(done, rest)))
       if (own !== this.newest) return null
     }
     this.busy = true
+    this.flight = new AbortController()
     try {
-      const value = await question()
+      const value = await question(this.flight.signal)
       if (own !== this.newest) return null
       this.value = value
       this.error = ''
@@ -36,10 +42,23 @@ export class Resource<T> {
 
   /** Forget the answer, and whatever is still under way. */
   clear() {
-    this.newest += 1
-    clearTimeout(this.timer)
+    this.callOff()
     this.value = null
     this.busy = false
     this.error = ''
   }
+
+  private callOff(): number {
+    clearTimeout(this.timer)
+    this.flight?.abort()
+    this.newest += 1
+    return this.newest
+  }
+}
+
+/** For a component: once it is left, what it asked is called off. */
+export function opened<T>(): Resource<T> {
+  const resource = new Resource<T>()
+  onDestroy(() => resource.clear())
+  return resource
 }

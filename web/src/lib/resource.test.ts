@@ -42,3 +42,14 @@ test('what was forgotten does not come back', async () => {
   await question
   expect(asked.value).toBeNull()
 })
+
+test('a newer question calls the older one off, and so does leaving', async () => {
+  const asked = new Resource<number>()
+  const signals: AbortSignal[] = []
+  const question = (signal: AbortSignal) => (signals.push(signal), later(1, 50))
+  void asked.ask(question)
+  void asked.ask(question)
+  expect(signals.map((signal) => signal.aborted)).toEqual([true, false])
+  asked.clear()
+  expect(signals[1].aborted).toBe(true)
+})

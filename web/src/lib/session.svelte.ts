@@ -27,6 +27,7 @@ export class Session {
   marks = $state.raw<TrackingMarks | null>(null)
 
   private busy = false
+  private remedies: AbortController | null = null
   private wanted: { remedies: boolean } | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private changed = 0
@@ -152,9 +153,10 @@ export class Session {
     this.refresh(true)
   }
 
-  /** One evaluation at a time; of those asked for meanwhile only the last is made. */
+  /** One evaluation at a time; of those asked for meanwhile only the last is made, and no hand waits for remedies. */
   private refresh(remedies: boolean) {
     this.wanted = { remedies }
+    this.remedies?.abort()
     if (!this.busy) void this.evaluateWanted()
   }
 
@@ -168,11 +170,12 @@ export class Session {
         const quick = await api.evaluate(plan, false)
         if (this.plan === plan || this.wanted) this.evaluation = quick
         if (remedies && this.plan === plan && !this.wanted) {
-          const full = await api.evaluate(plan, true)
+          this.remedies = new AbortController()
+          const full = await api.evaluate(plan, true, [], this.remedies.signal)
           if (this.plan === plan) this.evaluation = full
         }
       } catch (err) {
-        this.error = (err as Error).message
+        if (!this.wanted) this.error = (err as Error).message
       }
     }
     this.busy = false

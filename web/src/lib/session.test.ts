@@ -115,6 +115,24 @@ describe('what the server says of the plan', () => {
     expect(vi.mocked(api.evaluate).mock.calls.map((call) => call[0].title)).toEqual(['a', 'c'])
   })
 
+  test('a hand that moves does not wait for remedies that are being looked for', async () => {
+    await vi.advanceTimersByTimeAsync(500)
+    vi.mocked(api.evaluate).mockClear()
+    vi.mocked(api.evaluate).mockImplementation(
+      (of, remedies, _changes, signal) =>
+        new Promise((done, fail) => {
+          setTimeout(() => done(evaluation(of)), remedies ? 4000 : 10)
+          signal?.addEventListener('abort', () => fail(new Error('called off')))
+        }),
+    )
+    vi.mocked(api.saveSetup).mockResolvedValue(setup(4, 'still'))
+    session.change(title('still'))
+    await vi.advanceTimersByTimeAsync(1000)
+    session.change(title('moving'), false)
+    await vi.advanceTimersByTimeAsync(100)
+    expect([said(session), session.error]).toEqual(['moving', ''])
+  })
+
   test('a remedy is drawn beside the plan, kept as one change, or dropped', async () => {
     const remedy = { text: 'ISO 200', changes: [{ path: 'camera.iso', value: 200 }] }
     await session.attempt(remedy)

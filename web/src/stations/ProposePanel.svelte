@@ -4,7 +4,7 @@
   import { FRAMINGS } from '../lib/framings'
   import { propose } from '../lib/kitApi'
   import { prefs } from '../lib/prefs.svelte'
-  import { Resource } from '../lib/resource.svelte'
+  import { opened } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
   import type { Alternative, Framing, Plan, Proposals, Sentence } from '../lib/types'
   import { say } from '../lib/say'
@@ -12,14 +12,14 @@
   let { plan }: { plan: Plan } = $props()
 
   let framing = $derived<Framing>(plan.subject?.framing ?? 'waist')
-  const search = new Resource<Proposals>()
+  const search = opened<Proposals>()
   const found = $derived(search.value)
   const error = $derived(search.error)
   const MAIN = ['gap', 'margin', 'level-luma', 'spread', 'over', 'smear']
   /** What a proposal decides; title, room, plate and schools stay as they are. */
   const DECIDED = ['screen', 'subject', 'camera', 'lights'] as const
 
-  const ask = () => void search.ask(() => propose(plan, framing))
+  const ask = () => void search.ask((signal) => propose(plan, framing, signal))
   function take(one: Alternative) {
     session.selected = null
     session.change(DECIDED.map((path) => ({ path, value: one.plan[path] })))

@@ -6,14 +6,14 @@
   import { FRAMINGS } from '../lib/framings'
   import { roomTable } from '../lib/kitApi'
   import { prefs } from '../lib/prefs.svelte'
-  import { Resource } from '../lib/resource.svelte'
+  import { opened } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
   import type { Cell, Plan, RoomTable, State as StateWord } from '../lib/types'
   import { say } from '../lib/say'
   import { showLength } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  const table = new Resource<RoomTable>()
+  const table = opened<RoomTable>()
   const lenses = $derived(table.value?.lenses ?? null)
   const cells = $derived(table.value?.cells ?? [])
   let shown = $state.raw<Cell | null>(null)
@@ -36,7 +36,7 @@
 
   $effect(() => {
     void question
-    void table.ask(() => roomTable(plan), 250)
+    void table.ask((signal) => roomTable(plan, signal), 250)
   })
 </script>
 

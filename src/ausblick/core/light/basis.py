@@ -50,13 +50,19 @@ class Shelf(Generic[T]):
 
 
 class BasisStore:
-    """Remembers maps by the geometry that made them, and whole scenes. Holds no plan."""
+    """Remembers maps by the geometry that made them, and whole scenes. Holds no plan.
 
-    def __init__(self, most: int = 3000, scenes: int = 24) -> None:
+    `go_on` is called whenever something is asked for; it may raise, to end a computation that nobody waits for.
+    """
+
+    def __init__(self, most: int = 3000, scenes: int = 24, go_on: Callable[[], None] = lambda: None) -> None:
+        self._go_on = go_on
         self._maps: Shelf[Floats] = Shelf(most)
         self._scenes: Shelf[Any] = Shelf(scenes)
 
     def get(self, key: Hashable, make: Callable[[], Floats]) -> Floats:
+        self._go_on()
+
         def frozen() -> Floats:
             made = make()
             made.setflags(write=False)
@@ -66,6 +72,7 @@ class BasisStore:
 
     def scene(self, key: Hashable, make: Callable[[], S]) -> S:
         """What is large and rebuilt seldom; few are kept."""
+        self._go_on()
         found: S = self._scenes.get(key, make)
         return found
 

@@ -6,21 +6,21 @@
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import { ledger } from '../../lib/lightApi'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import { prefs } from '../../lib/prefs.svelte'
   import { say } from '../../lib/say'
   import { session } from '../../lib/session.svelte'
   import type { Ledger, LedgerRow, Plan, Solution } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
-  const asked = new Resource<Ledger>()
+  const asked = opened<Ledger>()
   const found = $derived(asked.value)
   const problem = $derived(asked.error)
   type Lockable = Exclude<LedgerRow, 'frame rate'>
   let locked = $state<Lockable[]>([])
   $effect(() => {
     const [now, rows] = [plan, [...locked]]
-    void asked.ask(() => ledger(now, rows), 350)
+    void asked.ask((signal) => ledger(now, rows, signal), 350)
   })
 
   const WORDS: Record<LedgerRow, string> = {

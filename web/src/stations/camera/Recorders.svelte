@@ -1,18 +1,18 @@
 <script lang="ts">
   /** What the kit's cameras and recorders would make of this plan, best first. */
   import { recorders } from '../../lib/kitApi'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan, RecorderRow } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
-  const compared = new Resource<RecorderRow[]>()
+  const compared = opened<RecorderRow[]>()
   const rows = $derived(compared.value ?? [])
   const problem = $derived(compared.error)
   const asked = $derived(JSON.stringify([plan.camera.recording, plan.camera.sensor, plan.camera.fps]))
   $effect(() => {
     void asked
-    void compared.ask(() => recorders(session.plan ?? plan))
+    void compared.ask((signal) => recorders(session.plan ?? plan, signal))
   })
   const attempt = (row: RecorderRow) => void session.attempt({ text: `Record with ${row.name}`, changes: row.changes })
 </script>

@@ -2,14 +2,14 @@
   /** What has drifted on the screen from another frame or clip to this one: level, hue, colour of the light, noise. */
   import DifferenceTable from './DifferenceTable.svelte'
   import { driftSince } from '../../lib/checkApi'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import type { Drift, Frame, FrameSummary } from '../../lib/types'
   let { frame, frames }: { frame: Frame; frames: FrameSummary[] } = $props()
 
   const others = $derived(frames.filter((one) => one.id !== frame.id && one.level !== null))
   let chosen = $state(0)
   const other = $derived(others.find((one) => one.id === chosen) ?? others.find((one) => one.id < frame.id) ?? others[0])
-  const asked = new Resource<Drift>()
+  const asked = opened<Drift>()
   const drift = $derived(asked.value)
   $effect(() => {
     const [id, before] = [frame.id, other?.id]

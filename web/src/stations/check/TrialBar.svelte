@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A key of the real frame with one click: over what, with or without despill, with a clean plate where there is one. */
   import { trialOf } from '../../lib/checkApi'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import type { Frame, FrameSummary, Trial } from '../../lib/types'
   let { frame, others, show }: { frame: Frame; others: FrameSummary[]; show: (trial: Trial | null, source: string) => void } = $props()
 
@@ -14,7 +14,7 @@
   ] as const
   let over = $state<(typeof OVER)[number][0]>('dark')
   let clean = $state(0)
-  const asked = new Resource<Trial>()
+  const asked = opened<Trial>()
   const found = $derived(asked.error ? null : asked.value)
   const error = $derived(asked.error)
   $effect(() => {

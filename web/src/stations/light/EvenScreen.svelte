@@ -2,14 +2,14 @@
   /** Even the screen: choose what may move, get one change with its before and after, in words for the stands. */
   import { evenScreen } from '../../lib/lightApi'
   import { prefs } from '../../lib/prefs.svelte'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Even, Plan } from '../../lib/types'
   import { say } from '../../lib/say'
   let { plan }: { plan: Plan } = $props()
 
   let may = $state({ heights: true, positions: false, aims: true })
-  const search = new Resource<Even>()
+  const search = opened<Even>()
   const found = $derived(search.value)
   let asked = $state.raw<Plan | null>(null)
   const WORDS = [
@@ -20,7 +20,7 @@
 
   async function solve() {
     const of = plan
-    const even = await search.ask(() => evenScreen(of, { ...may }))
+    const even = await search.ask((signal) => evenScreen(of, { ...may }, signal))
     if (!even) return
     asked = of
     if (even.changes.length && session.plan === of) await session.attempt({ text: 'Even the screen', changes: even.changes })

@@ -2,13 +2,13 @@
   /** The lighting brief: where the key stands, how hard, which ratio, and the levels by each school. */
   import { lightingBrief } from '../../lib/plateApi'
   import { prefs } from '../../lib/prefs.svelte'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Brief, Plan } from '../../lib/types'
   import { showLength } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  const asked = new Resource<Brief>()
+  const asked = opened<Brief>()
   const brief = $derived(asked.error ? null : asked.value)
   const say = (metres: number) => showLength(metres, prefs.length)
   const key = $derived(plan.lights.findIndex((l) => l.role === 'key'))
@@ -21,7 +21,7 @@
 
   $effect(() => {
     const now = plan
-    void asked.ask(() => lightingBrief(now), 200)
+    void asked.ask((signal) => lightingBrief(now, signal), 200)
   })
 </script>
 

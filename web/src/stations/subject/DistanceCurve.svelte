@@ -4,13 +4,13 @@
   import { line } from 'd3-shape'
   import { distances } from '../../lib/lightApi'
   import { prefs } from '../../lib/prefs.svelte'
-  import { Resource } from '../../lib/resource.svelte'
+  import { opened } from '../../lib/resource.svelte'
   import { session } from '../../lib/session.svelte'
   import type { AtDistance, Distances, Plan } from '../../lib/types'
   import { showLength } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  const asked = new Resource<Distances>()
+  const asked = opened<Distances>()
   const found = $derived(asked.value)
   let of = $state.raw<Plan | null>(null)
   let width = $state(480)
@@ -27,7 +27,7 @@
 
   async function compute() {
     const now = plan
-    if (await asked.ask(() => distances(now))) of = now
+    if (await asked.ask((signal) => distances(now, signal))) of = now
   }
   const curve = $derived(found?.curve ?? [])
   const far = $derived(Math.max(3, ...curve.map((p) => p.z)))

@@ -1,0 +1,111 @@
+"""Serving on loopback with uvicorn until Ctrl-C or SIGTERM: both end it cleanly, with nothing cut and exit code 0."""
+
+from __future__ import annotations
+
+import logging
+import signal
+import socket
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from threading import Thread
+from types import FrameType
+
+import uvicorn
+from flask_openapi3.openapi import OpenAPI
+
+from ausblick.app.memory import Memory
+from ausblick.store.data_folder import data_dir
+
+from ..app import STATIC, create_app, services_of
+from .gate import Gate
+from .patience import PatientProtocol
+
+log = logging.getLogger(__name__)
+FINISH = 5
+"""Seconds that an ending server gives to the answers that are under way."""
+BACKLOG = 512
+SWITCH = 0.001
+"""Seconds after which a computing thread lets another one go on (Python's own 5 ms add up for a light answer)."""
+
+
+def run(place: Path | None, port: int) -> int:
+    """Serve a data folder; prints the address. Returns the exit code."""
+    if not (STATIC / "index.html").is_file():
+        print("ausblick: the page is not built; run 'make demo' or 'make build' first", file=sys.stderr)
+        return 2
+    try:
+        listening = _listen(port)
+        app = create_app(place or data_dir())
+    except OSError as err:
+        print(f"ausblick: cannot serve on port {port}: {err.strerror or err}", file=sys.stderr)
+        return 2
+    print(f"Ausblick is at {_address(listening)}/   (Ctrl-C stops it)", flush=True)
+    # uvicorn raises the signal again once it has ended; by then there is nothing left to stop.
+    for ending in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(ending, lambda *_: None)
+    _serve(Serving(app), listening)
+    return 0
+
+
+@contextmanager
+def beside(place: Path, memory: Memory | None = None) -> Iterator[str]:
+    """A server on a free port in a thread of its own, for a browser driven by the same process; its address."""
+    app, listening = create_app(place, memory), _listen(0)
+    serving = Serving(app)
+    thread = Thread(target=_serve, args=(serving, listening), daemon=True)
+    thread.start()
+    while not serving.started:
+        time.sleep(0.01)
+    try:
+        yield _address(listening)
+    finally:
+        serving.end()
+        thread.join()
+
+
+def _listen(port: int) -> socket.socket:
+    return socket.create_server(("127.0.0.1", port), backlog=BACKLOG)
+
+
+def _address(listening: socket.socket) -> str:
+    return f"http://127.0.0.1:{listening.getsockname()[1]}"
+
+
+def _serve(serving: Serving, listening: socket.socket) -> None:
+    sys.setswitchinterval(SWITCH)
+    try:
+        serving.run(sockets=[listening])
+    finally:
+        serving.gate.close()
+        serving.services.close()
+
+
+class Serving(uvicorn.Server):
+    """uvicorn with the application behind its gate; an ending one tells the jobs at once, not after the answers."""
+
+    def __init__(self, app: OpenAPI) -> None:
+        self.gate, self.services = Gate(app), services_of(app)
+        super().__init__(
+            uvicorn.Config(
+                self.gate,
+                http=PatientProtocol,
+                ws="none",
+                lifespan="off",
+                log_config=None,
+                access_log=False,
+                server_header=False,
+                proxy_headers=False,
+                timeout_graceful_shutdown=FINISH,
+            )
+        )
+
+    def end(self) -> None:
+        self.services.jobs.cancel()
+        self.should_exit = True
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        self.services.jobs.cancel()
+        super().handle_exit(sig, frame)
