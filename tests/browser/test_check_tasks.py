@@ -92,7 +92,7 @@ STANDS = "alt => [...document.images].some(e => e.alt.includes(alt) && e.natural
 
 
 def test_a_camera_on_its_side_is_looked_at_upright(watched: Watched) -> None:
-    page = check(watched, "Stand-in camera", setup=3)
+    page = check(watched, "Stand-in camera", setup=watched.small_setup("On its side", roll=90))
     live = page.get_by_alt_text("Live picture of the set")
     expect(live).to_be_visible(timeout=20_000)
     page.wait_for_function(STANDS, arg="Live picture")
@@ -138,20 +138,21 @@ def test_lists_remember_what_was_ticked(watched: Watched) -> None:
     page = check(watched, "Before and after a take")
     page.get_by_role("checkbox", name=re.compile("Grey card")).check()
     page.reload()
-    page.get_by_role("button", name="Before and after a take").click()
+    page.get_by_role("tab", name="Before and after a take").click()
     expect(page.get_by_role("checkbox", name=re.compile("Grey card"))).to_be_checked()
     expect(page.get_by_role("region", name="Before the take")).to_contain_text("% against the plan")
 
 
 def test_a_test_key_is_kept_and_two_are_compared(watched: Watched) -> None:
-    page = watched.open("/compare/1/2")
+    left, right = watched.small_setup("Left"), watched.small_setup("Right", iso=400)
+    page = watched.open(f"/compare/{left}/{right}")
     for side in (0, 1):
         page.get_by_role("button", name="Make a test key").first.click()
         expect(page.get_by_text("Of the plan as it stands.")).to_have_count(side + 1, timeout=90_000)
     expect(page.get_by_text("Quality, left")).to_be_visible()
     page.get_by_role("button", name="over bright").click()
     expect(page.get_by_alt_text("Right: whole frame, over bright")).to_be_visible()
-    page.goto(f"{watched.address}/#/setup/1/key")
+    page.goto(f"{watched.address}/#/setup/{left}/key")
     expect(page.get_by_text("Of the plan as it stands.")).to_be_visible(timeout=20_000)
     page.get_by_label("Divided from").select_option(label="true matte")
     expect(page.get_by_role("slider", name=re.compile("Divide as recorded from true matte"))).to_be_visible()

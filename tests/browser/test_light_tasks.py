@@ -113,7 +113,7 @@ def test_two_set_ups_side_by_side(watched: Watched) -> None:
     )
     page.get_by_role("combobox", name="Set-up on the right").select_option(label="Scree, noon")
     expect(page.get_by_role("region", name="Right")).to_contain_text("0.50 m of screen is missing", timeout=SLOW)
-    expect(page.get_by_role("row", name="Screen to spare")).to_contain_text("-0.50 m")
+    expect(page.get_by_role("row", name="Screen to spare")).to_contain_text("−0.50 m")
 
 
 def test_a_test_key_before_anybody_arrives(watched: Watched) -> None:

@@ -8,11 +8,14 @@ from typing import Any
 import av
 import cv2
 import numpy as np
+import OpenImageIO as oiio
 import pytest
 from PIL import Image
 
+from ausblick.core.colour.curves import rec709
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.plan import Recording
+from ausblick.formats import images
 from ausblick.formats.clips import open_clip, read_clip
 from ausblick.formats.images import ImageError, read_image
 from ausblick.formats.recording import write_clip
@@ -194,3 +197,53 @@ def test_progress_is_told_and_raising_from_it_cancels(tmp_path: Path) -> None:
 
     with pytest.raises(Enough):
         open_clip(path, progress=stop)
+
+
+def sparse_exr(path: Path, width: int, height: int, channels: int) -> Path:
+    """All nought: a small file of a large picture."""
+    spec = oiio.ImageSpec(width, height, channels, "float")
+    spec.attribute("compression", "zip")
+    out = oiio.ImageOutput.create(str(path))
+    out.open(str(path), spec)
+    strip = np.zeros((64, width, channels), np.float32)
+    for y in range(0, height, 64):
+        out.write_scanlines(y, min(y + 64, height), 0, strip[: height - y])
+    out.close()
+    return path
+
+
+def test_more_than_a_camera_writes_is_refused_before_a_pixel_is_decoded(tmp_path: Path) -> None:
+    with pytest.raises(ImageError, match="16 channels would take 4"):
+        read_image(sparse_exr(tmp_path / "layers.exr", 2560, 2560, 16))
+    with pytest.raises(ImageError, match="no camera writes that"):
+        read_image(sparse_exr(tmp_path / "nought.exr", 2560, 2560, 3))
+    assert read_image(sparse_exr(tmp_path / "plain.exr", 1280, 720, 3)).pixels.shape == (720, 1280, 3)
+
+
+def test_a_jpeg_of_very_many_scans_is_refused(tmp_path: Path) -> None:
+    path = tmp_path / "progressive.jpg"
+    Image.fromarray(still(320, 200)).save(path, progressive=True)
+    whole = path.read_bytes()
+    assert read_image(path).width == 320
+    last_scan = whole[whole.rindex(b"\xff\xda") : -2]
+    path.write_bytes(whole[:-2] + 400 * last_scan + b"\xff\xd9")
+    with pytest.raises(ImageError, match=r"in 41\d scans"):
+        read_image(path)
+
+
+def test_strips_and_tiles_give_the_same_picture(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    signal = np.random.default_rng(5).random((150, 200, 3)).astype(np.float32)
+    found = []
+    for name, tile in (("rows.exr", 0), ("tiles.exr", 64)):
+        spec = oiio.ImageSpec(200, 150, 3, "float")
+        spec.tile_width = spec.tile_height = tile
+        out = oiio.ImageOutput.create(str(tmp_path / name))
+        out.open(str(tmp_path / name), spec)
+        out.write_image(signal)
+        out.close()
+        whole = read_image(tmp_path / name).pixels
+        monkeypatch.setattr(images, "STRIP", 2000)
+        found += [whole, read_image(tmp_path / name).pixels]
+        monkeypatch.undo()
+    assert all(np.array_equal(found[0], other) for other in found[1:])
+    assert found[0] == pytest.approx(rec709(signal), abs=1e-6)

@@ -1,13 +1,16 @@
 """Camera stills: PNG, JPEG, TIFF, EXR, DPX, through OpenImageIO.
 
-What a file is, is read from its first bytes, never from its name. Sizes are checked on the header,
-before a pixel is decoded. Linear pictures (EXR, or tagged so) become Rec.709 signal here.
+What a file is, is read from its first bytes, never from its name. What its pixels will take is reckoned from the
+header, before one is decoded, and they are read in strips, two pictures at a time. Linear pictures (EXR, or tagged
+so) become Rec.709 signal here.
 """
 
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from pathlib import Path
+from threading import BoundedSemaphore
 from typing import Any
 
 import cv2
@@ -21,6 +24,15 @@ MAX_BYTES = 400_000_000
 MAX_SIDE = 16_384
 MAX_PIXELS = 80_000_000
 MIN_SIDE = 16
+MAX_DECODED = 400_000_000
+"""Bytes of all pixels and channels as they are written: 66 million of 16 bit RGB, 33 million of float."""
+PLAUSIBLE, UNPACKED = 64_000_000, 100
+"""From so many decoded bytes on, no camera packs them into less than a hundredth."""
+MAX_SCANS, SCANNED = 100, 1_200_000_000
+"""A progressive JPEG's scans (usual: 10), and scans times pixels: each of them goes over the whole picture."""
+STRIP = 4_000_000
+"""Pixels that are decoded at once."""
+_AT_ONCE = BoundedSemaphore(2)
 
 SIGNATURES = (
     (b"\x89PNG\r\n\x1a\n", "png"),
@@ -58,19 +70,22 @@ def read_image(path: Path) -> Frame:
         raise ImageError((err.strerror or "can't be opened").lower()) from None
     settings = oiio.ImageSpec()
     settings.attribute("oiio:UnassociatedAlpha", 1)
-    source = oiio.ImageInput.open(str(path), settings)
-    if source is None:
-        raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
-    try:
-        return _decode(source, kind)
-    finally:
-        source.close()
+    with _AT_ONCE:
+        source = oiio.ImageInput.open(str(path), settings)
+        if source is None:
+            raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
+        try:
+            _check_header(source, kind, path)
+            return _decode(source, kind)
+        finally:
+            source.close()
 
 
-def _decode(source: Any, kind: str) -> Frame:
+def _check_header(source: Any, kind: str, path: Path) -> None:
+    """Raises ImageError for what would take more than a picture of a camera does."""
     spec = source.spec()
     width, height = spec.width, spec.height
-    if source.format_name() not in (kind, "openexr"):
+    if source.format_name() not in (kind, "openexr") or spec.deep or spec.depth > 1:
         raise ImageError("this is no PNG, JPEG, TIFF, EXR or DPX picture")
     if min(width, height) < MIN_SIDE:
         raise ImageError(f"the picture is {width} × {height} px; at least {MIN_SIDE} × {MIN_SIDE} are needed")
@@ -81,31 +96,69 @@ def _decode(source: Any, kind: str) -> Frame:
         )
     if spec.nchannels == 2 or spec.nchannels > 16:
         raise ImageError(f"the picture has {spec.nchannels} channels; RGB is needed")
+    decoded, size = spec.image_bytes(True), path.stat().st_size
+    if decoded > MAX_DECODED:
+        raise ImageError(
+            f"its {spec.nchannels} channels would take {decoded // 1_000_000} MB; at most {MAX_DECODED // 1_000_000} "
+            "are read: save it as RGB of 8 or 16 bit, or smaller"
+        )
+    if decoded > PLAUSIBLE and decoded > UNPACKED * size:
+        raise ImageError(
+            f"{decoded // 1_000_000} MB of pixels in a file of {max(1, size // 1000)} kB: no camera writes that"
+        )
+    scans = _scans(path) if kind == "jpeg" else 1
+    if scans > MAX_SCANS or scans * width * height > SCANNED:
+        raise ImageError(f"the JPEG goes over its picture in {scans} scans; save it anew as a plain one")
+
+
+def _scans(path: Path) -> int:
+    """Markers that begin a scan: in packed data a byte 0xFF is always followed by nought, so none looks like one."""
+    count, last = 0, b""
+    with path.open("rb") as file:
+        while piece := file.read(1_000_000):
+            count += (last + piece).count(b"\xff\xda")
+            last = piece[-1:]
+    return count
+
+
+def _decode(source: Any, kind: str) -> Frame:
+    spec = source.spec()
     depth, white = {"uint8": ("uint8", 255.0), "uint16": ("uint16", 65535.0)}.get(str(spec.format), ("float", 1.0))
-    pixels = source.read_image(0, 0, 0, min(3, spec.nchannels), depth)
-    if pixels is None or source.has_error:
-        raise ImageError(f"the picture is damaged or cut short: {_reason(source.geterror())}")
-    pixels = np.atleast_3d(pixels)
-    if pixels.shape[2] == 1:
-        pixels = np.repeat(pixels, 3, axis=2)
-    if depth == "float":
-        pixels = _finite(pixels)
-    if _is_linear(spec, kind):
-        pixels, white = rec709(pixels / white).astype(np.float32), 1.0
+    linear = _is_linear(spec, kind)
+    pixels = np.empty((spec.height, spec.width, 3), np.float32 if linear or depth == "float" else depth)
+    for begin, end in _strips(spec):
+        strip = _read_strip(source, spec, begin, end, depth)
+        if depth == "float" and not np.isfinite(strip).all():
+            raise ImageError("the picture holds values that are not finite numbers")
+        pixels[begin:end] = rec709(strip / np.float32(white)) if linear else strip
     turned = spec.getattribute("Orientation")
-    return Frame(np.ascontiguousarray(_upright(pixels, int(turned) if turned else 1)), white)
+    return Frame(np.ascontiguousarray(_upright(pixels, int(turned) if turned else 1)), 1.0 if linear else white)
+
+
+def _strips(spec: Any) -> Iterator[tuple[int, int]]:
+    """Rows that are read at once, whole tiles where there are some."""
+    tile = spec.tile_height or 1
+    rows = max(1, STRIP // (spec.width * tile)) * tile
+    return ((begin, min(begin + rows, spec.height)) for begin in range(0, spec.height, rows))
+
+
+def _read_strip(source: Any, spec: Any, begin: int, end: int, depth: str) -> Any:
+    """Rows (n, w, 3) or (n, w, 1) of the first channels. Raises ImageError."""
+    channels = min(3, spec.nchannels)
+    top, left = spec.y + begin, spec.x
+    if spec.tile_width:
+        rows = source.read_tiles(left, left + spec.width, top, spec.y + end, 0, 1, 0, channels, depth)
+    else:
+        rows = source.read_scanlines(top, spec.y + end, 0, 0, channels, depth)
+    if rows is None or source.has_error:
+        raise ImageError(f"the picture is damaged or cut short: {_reason(source.geterror())}")
+    return rows.reshape(end - begin, spec.width, channels)
 
 
 def _is_linear(spec: Any, kind: str) -> bool:
     """EXR is scene light. DPX writers tag video as linear as often as not, so there the tag says nothing."""
     tagged = spec.get_string_attribute("oiio:ColorSpace").lower() in ("linear", "lin_rec709")
     return kind == "openexr" or (tagged and kind != "dpx")
-
-
-def _finite(pixels: Any) -> Any:
-    if not np.isfinite(pixels).all():
-        raise ImageError("the picture holds values that are not finite numbers")
-    return pixels
 
 
 TURNS = {3: cv2.ROTATE_180, 6: cv2.ROTATE_90_CLOCKWISE, 8: cv2.ROTATE_90_COUNTERCLOCKWISE}
