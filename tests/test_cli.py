@@ -2,6 +2,7 @@ from __future__ import annotations
 
 import io
 import json
+import os
 import subprocess
 import sys
 from contextlib import redirect_stderr, redirect_stdout
@@ -181,3 +182,29 @@ def test_a_clean_plate_keys_what_one_sample_can_not(tmp_path: Path) -> None:
     assert plain["residue_percent"] > 20.0
     assert clean["residue_percent"] < 1.0
     assert clean["sample"] == plain["sample"]
+
+
+@pytest.mark.parametrize(
+    ("target", "env", "said"),
+    [
+        ("> /dev/full", {}, "can't be written: no space left on device"),
+        (">&-", {}, "no standard output"),
+        ("> /dev/null", {"PYTHONIOENCODING": "ascii"}, "takes only ascii"),
+    ],
+    ids=["full", "closed", "ascii"],
+)
+def test_an_output_that_takes_no_more_is_one_line_and_exit_2(
+    plan: Path, target: str, env: dict[str, str], said: str
+) -> None:
+    words = f"{sys.executable} -m ausblick check {plan} {target}"
+    done = subprocess.run(
+        ["sh", "-c", words], capture_output=True, text=True, timeout=60, check=False, env={**os.environ, **env}
+    )
+    assert done.returncode == 2
+    assert said in done.stderr
+    assert len(done.stderr.splitlines()) == 1
+
+
+def test_a_file_without_end_is_read_to_its_limit() -> None:
+    done = run("check", "/dev/zero")
+    assert (done.returncode, done.stderr) == (2, "ausblick: /dev/zero: plan: is larger than 4 MB\n")

@@ -52,3 +52,10 @@ def test_the_brief_follows_the_plate(client: FlaskClient) -> None:
     assert [target["school"] for target in known["levels"]][2] == "follow-plate"
     unknown = client.post("/api/brief", json={"plan": PLAN | {"plate": {"known": False}}}).get_json()
     assert unknown["wrap_around"] is True
+
+
+@pytest.mark.parametrize("when", ["0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-12:00"])
+def test_the_sun_of_another_age_is_refused_with_its_field(client: FlaskClient, when: str) -> None:
+    asked = client.post("/api/sun", json={"latitude": 50, "longitude": 8, "when": when, "heading": 0})
+    assert asked.status_code == 422
+    assert asked.get_json()["field"] == "when"

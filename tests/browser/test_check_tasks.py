@@ -92,7 +92,7 @@ STANDS = "alt => [...document.images].some(e => e.alt.includes(alt) && e.natural
 
 
 def test_a_camera_on_its_side_is_looked_at_upright(watched: Watched) -> None:
-    page = check(watched, "Stand-in camera", setup=watched.small_setup("On its side", roll=90))
+    page = check(watched, "Stand-in camera", setup=watched.small_setup("On its side", roll=90, fps=10))
     live = page.get_by_alt_text("Live picture of the set")
     expect(live).to_be_visible(timeout=20_000)
     page.wait_for_function(STANDS, arg="Live picture")

@@ -2,7 +2,7 @@ from __future__ import annotations
 
 import pytest
 
-from ausblick.core.kit import KitError
+from ausblick.core.kit import KitError, kit_from
 from ausblick.core.kit.catalogue import full_kit, small_kit
 from ausblick.formats.csv_kit import kit_csv, read_kit_csv
 
@@ -42,3 +42,13 @@ def test_what_is_wrong_is_named(text: str, where: str) -> None:
     with pytest.raises(KitError) as caught:
         read_kit_csv(text)
     assert caught.value.path == where
+
+
+def test_a_bare_carriage_return_ends_a_line_too() -> None:
+    kit = read_kit_csv("kind,name,count\rlens,35 mm,2\r")
+    assert [(lens.name, lens.count) for lens in kit.lenses] == [("35 mm", 2)]
+
+
+def test_a_kit_has_a_size() -> None:
+    with pytest.raises(KitError, match="larger than 2 MB"):
+        kit_from({"stands": [{"name": "x" * 190, "note": "y" * 12_000}] * 190})

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 import logging
+import os
 import sys
 from itertools import pairwise
 from pathlib import Path
@@ -18,6 +19,7 @@ import numpy as np
 
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, PlanError, read_plan, unknown_fields
+from ausblick.core.plan.document import MAX_BYTES
 
 FILE = click.Path(path_type=Path)
 plan_argument = click.argument("plan_file", metavar="PLAN.json", type=FILE)
@@ -52,17 +54,36 @@ class BadInput(Exception):
 
 
 def main() -> None:
-    """Run the command; every bad input ends in one clear line."""
+    """Run the command; every bad input ends in one clear line, and so does an output that takes no more."""
     try:
-        sys.exit(app.main(standalone_mode=False) or 0)
+        code = app.main(standalone_mode=False) or 0
+        # Closed at once, so that what can't be written is told and not lost at the end of the process.
+        sys.stdout.flush()
+        sys.exit(code)
+    except BrokenPipeError:
+        _drop_output()
+        sys.exit(0)
+    except UnicodeEncodeError as err:
+        fail(f"the output takes only {err.encoding}, and this needs more: set PYTHONIOENCODING=utf-8")
     except click.ClickException as err:
         fail(err.format_message())
     except (BadInput, PlanError) as err:
         fail(str(err))
     except (click.Abort, KeyboardInterrupt):
         sys.exit(130)
-    except BrokenPipeError:
-        sys.exit(0)
+    except OSError as err:
+        _drop_output()
+        fail(f"the output can't be written: {(err.strerror or str(err)).lower()}")
+    except (ValueError, AttributeError):
+        # Python has no standard output at all where it was closed before the start.
+        if sys.stdout is not None and not sys.stdout.closed:
+            raise
+        fail("there is no standard output to write to")
+
+
+def _drop_output() -> None:
+    """Nothing more goes to an output that failed, not even Python's own last flush."""
+    os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
 
 
 def fail(line: str) -> None:
@@ -73,9 +94,9 @@ def fail(line: str) -> None:
 def load_plan(path: Path) -> Plan:
     """The plan in a file, with the file's name in front of whatever is wrong with it."""
     try:
-        if path.stat().st_size > 4_000_000:
-            raise BadInput(f"{path}: is larger than 4 MB")
-        plan = read_plan(path.read_bytes())
+        # What is no plain file may go on without end and say no size.
+        with path.open("rb") as file:
+            plan = read_plan(file.read(MAX_BYTES + 1))
     except OSError as err:
         raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
     except PlanError as err:

@@ -60,7 +60,7 @@ def _rows(kit: Kit) -> list[dict[str, Any]]:
 
 def read_kit_csv(text: str) -> Kit:
     """The kit in a CSV text with these columns. Raises KitError naming row and column."""
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff")))
+    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff"), newline=None))
     if not reader.fieldnames or not {"kind", "name"} <= set(reader.fieldnames):
         raise KitError("row 1", "must name the columns, with at least kind and name")
     data: dict[str, Any] = {}

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated
 
 from flask_openapi3.models.file import FileStorage
-from pydantic import AwareDatetime, BaseModel, Field, RootModel
+from pydantic import AwareDatetime, BaseModel, Field, RootModel, field_validator
 
 from ausblick.core.advice.search.lighting_brief import LightingBrief
 from ausblick.core.plate.plate_camera import PlateCamera, PlateLight
@@ -60,6 +61,13 @@ class SunBody(BaseModel):
     longitude: float = Field(ge=-180.0, le=180.0, allow_inf_nan=False)
     when: AwareDatetime
     heading: float = Field(ge=-360.0, le=360.0, allow_inf_nan=False)
+
+    @field_validator("when")
+    @classmethod
+    def _years_that_are_reckoned(cls, when: datetime) -> datetime:
+        if not 1900 <= when.year <= 2100:
+            raise ValueError("the sun is reckoned for the years 1900 to 2100")
+        return when
 
 
 class BriefModel(RootModel[LightingBrief]):

@@ -97,6 +97,17 @@ def test_sheer_size_and_depth_are_refused() -> None:
         read_plan(b" " * 5_000_000)
 
 
+@pytest.mark.parametrize("ident", [[], {}, 3, None, True])
+def test_an_id_that_is_no_text_is_named(ident: object) -> None:
+    with pytest.raises(PlanError, match=r"lights\[1\]\.id"):
+        plan_from({"format": "ausblick-plan", "version": 1, "lights": [{}, {"id": ident}]})
+
+
+def test_very_many_lamps_without_id_are_refused_by_their_number() -> None:
+    with pytest.raises(PlanError, match=r"lights: .* at most 64 items"):
+        plan_from({"format": "ausblick-plan", "version": 1, "lights": [{}] * 10_000})
+
+
 def test_lamps_without_id_get_free_ones() -> None:
     plan = plan_from({**MINIMAL, "lights": [{}, {"id": "l1"}, {}]})
     assert [lamp.id for lamp in plan.lights] == ["l2", "l1", "l3"]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
@@ -11,6 +12,8 @@ from ..plan.document import check_shape, readable_error
 from ..plan.fields import Name, Part, Reach, Rgb, Share, number
 from ..plan.scene import Material
 
+MAX_KIT = 2_000_000
+"""Characters of the document."""
 Count = Annotated[int, Field(ge=0, le=1000, strict=True, description="pieces")]
 
 
@@ -82,6 +85,8 @@ def kit_from(data: Any) -> Kit:
         if not isinstance(data, dict):
             raise KitError("kit", "must be an object")
         check_shape(data)
+        if len(json.dumps(data)) > MAX_KIT:
+            raise KitError("kit", f"is larger than {MAX_KIT // 1_000_000} MB")
         return Kit.model_validate(data)
     except ValidationError as err:
         path, problem, value, more = readable_error(err)

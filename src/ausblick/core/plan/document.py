@@ -24,6 +24,8 @@ VERSION = 1
 MAX_BYTES = 4_000_000
 MAX_DEPTH = 24
 MAX_VALUES = 200_000
+MOST_ITEMS = 64
+"""Lamps, and flags: more than any set has; so many are answered in some seconds."""
 
 Photometry = Annotated[str, StringConstraints(strict=True, max_length=400_000)]
 
@@ -39,8 +41,8 @@ class Plan(Part):
     screen: Screen = Screen()
     subject: Subject | None = Subject()
     camera: Camera = Camera()
-    lights: Annotated[tuple[Light, ...], Field(max_length=64)] = ()
-    flags: Annotated[tuple[Flag, ...], Field(max_length=64)] = ()
+    lights: Annotated[tuple[Light, ...], Field(max_length=MOST_ITEMS)] = ()
+    flags: Annotated[tuple[Flag, ...], Field(max_length=MOST_ITEMS)] = ()
     window: Window | None = None
     plate: Plate = Plate()
     targets: Targets = Targets()
@@ -55,7 +57,8 @@ class Plan(Part):
         return data | {
             group: _with_ids(data[group], letter)
             for group, letter in (("lights", "l"), ("flags", "f"))
-            if isinstance(data.get(group), list)
+            # More than may be there are refused below, by their number.
+            if isinstance(data.get(group), list) and len(data[group]) <= MOST_ITEMS
         }
 
     @field_validator("photometry", mode="after")
@@ -87,8 +90,9 @@ class Plan(Part):
 
 
 def _with_ids(items: list[Any], letter: str) -> list[Any]:
-    taken = {item.get("id") for item in items if isinstance(item, dict)}
-    free = (f"{letter}{n}" for n in range(1, 10_000) if f"{letter}{n}" not in taken)
+    given = [item.get("id") for item in items if isinstance(item, dict)]
+    taken = {ident for ident in given if isinstance(ident, str)}
+    free = (f"{letter}{n}" for n in range(1, 2 * MOST_ITEMS + 1) if f"{letter}{n}" not in taken)
     return [{**i, "id": next(free)} if isinstance(i, dict) and "id" not in i else i for i in items]
 
 
