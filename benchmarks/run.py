@@ -4,6 +4,7 @@ what                          must
 lamp moved, 8 lamps, 61 x 41  100 ms, and at most 3 x its plain NumPy sums
 dimmer changed                20 ms
 cold evaluation               600 ms (a room of some 600 patches)
+largest plan, cold            5 s (as many lamps and flags as a plan may have)
 a 3840 x 2160 frame           at most 2 x its decoding
 a 1080p clip                  at most 2 x its decoding
 test key                      first picture 0.7 s, quick 2 s, figures 5 s, a lever 2 s, 1.5 GB
@@ -27,6 +28,7 @@ from ausblick.core.advice.findings import find
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, dump_plan, plan_from
+from ausblick.core.plan.document import MOST_FLAGS, MOST_LAMPS
 from ausblick.formats.images import read_image
 from ausblick.web.app import create_app
 
@@ -49,6 +51,21 @@ def eight_lamps(step: int, dimmer: float = 1.0) -> Plan:
         for i in range(8)
     ]
     return plan_from({"format": "ausblick-plan", "version": 1, "lights": lights})
+
+
+def largest() -> Plan:
+    """As many lamps and flags as a plan may have, spread over the room: every flag between many lamps and places."""
+    rng = np.random.default_rng(2)
+    roles = ("screen", "key", "fill", "back", "other")
+    fixture = {"emitter": {"shape": "rect"}, "flux_lm": 900.0}
+    lights = [
+        {"position": [*rng.uniform((-3, 0.5, 0.5), (3, 3, 7))], "role": roles[i % 5], "fixture": fixture}
+        for i in range(MOST_LAMPS)
+    ]
+    flags = []
+    for x, z in rng.uniform((-3, 0.5), (3, 6), (MOST_FLAGS, 2)):
+        flags.append({"corners": [[x, 0.2, z], [x, 1.8, z], [x + 0.2, 1.8, z + 1], [x + 0.2, 0.2, z + 1]]})
+    return plan_from({"format": "ausblick-plan", "version": 1, "lights": lights, "flags": flags})
 
 
 def plain_sums() -> float:
@@ -120,6 +137,9 @@ def main() -> int:
             "ms",
         )
     )
+    most = largest()
+    taken = median_ms(lambda _: find(most, BasisStore(), with_remedies=False), 1)
+    rows.append(("largest plan, cold", taken, 5000.0, "ms"))
     with tempfile.TemporaryDirectory() as folder:
         client = create_app(Path(folder)).test_client()
 

@@ -104,7 +104,7 @@ def test_an_id_that_is_no_text_is_named(ident: object) -> None:
 
 
 def test_very_many_lamps_without_id_are_refused_by_their_number() -> None:
-    with pytest.raises(PlanError, match=r"lights: .* at most 64 items"):
+    with pytest.raises(PlanError, match=r"lights: .* at most 48 items"):
         plan_from({"format": "ausblick-plan", "version": 1, "lights": [{}] * 10_000})
 
 

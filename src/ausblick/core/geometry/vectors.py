@@ -8,6 +8,7 @@ import numpy.typing as npt
 Floats = npt.NDArray[np.float64]
 Floats32 = npt.NDArray[np.float32]
 Bools = npt.NDArray[np.bool_]
+Ints = npt.NDArray[np.intp]
 Bytes = npt.NDArray[np.uint8]
 
 

@@ -17,7 +17,7 @@ from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .keys import blocking_key, lamp_key, place_key
-from .occlusion import blocked_pairs, flag_triangles, wing_triangles
+from .occlusion import blocked_grid, flag_triangles, wing_triangles
 
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
 HEAD_RADIUS, HEAD_AT = 0.12, 0.965
@@ -43,32 +43,41 @@ def figure_of(subject: Subject) -> Figure:
 
 def hidden_by(figure: Figure, starts: Floats, ends: Floats) -> Bools:
     """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) meet the figure."""
-    way = ends - starts
-    fx, fz = starts[:, 0] - figure.x, starts[:, 2] - figure.z
-    return _meets_body(figure, starts[:, 1], way, fx, fz) | _meets_head(figure, starts[:, 1], way, fx, fz)
+    return _meets(figure, starts, (ends - starts).T)
 
 
-def _meets_body(figure: Figure, y: Floats, way: Floats, fx: Floats, fz: Floats) -> Bools:
-    a = way[:, 0] ** 2 + way[:, 2] ** 2
-    b = fx * way[:, 0] + fz * way[:, 2]
-    c = fx * fx + fz * fz - BODY_RADIUS**2
-    root = b * b - a * c
+def _meets(figure: Figure, starts: Floats, way: Floats) -> Bools:
+    """Which stretches `way` (3, ...) from starts (K, 3) meet the figure; there may be many (3, K, S) from each."""
+    x, y, z = (starts[:, axis].reshape(-1, *[1] * (way.ndim - 2)) for axis in range(3))
+    fx, fz = x - figure.x, z - figure.z
+    wx, wy, wz = way
+    flat, along = wx * wx + wz * wz, fx * wx + fz * wz
+    gap = fx * fx + fz * fz
+    body = _meets_body(figure, y, wy, flat, along, gap)
+    return body | _meets_head(figure, y - figure.head, wy, flat, along, gap)
+
+
+def _meets_body(figure: Figure, y: Floats, wy: Floats, flat: Floats, along: Floats, gap: Floats) -> Bools:
+    """An upright cylinder: `flat` the square of the way on the floor, `along` its part toward the axis, `gap` the
+    square of the axis's distance from the start."""
+    c = gap - BODY_RADIUS**2
+    root = along * along - flat * c
     reach = np.sqrt(np.maximum(root, 0.0))
-    safe = np.maximum(a, 1e-12)
-    upright = a < 1e-12
-    enter = np.where(upright, 0.0, np.clip((-b - reach) / safe, 0.0, 1.0))
-    leave = np.where(upright, 1.0, np.clip((-b + reach) / safe, 0.0, 1.0))
-    y0, y1 = y + enter * way[:, 1], y + leave * way[:, 1]
+    safe = np.maximum(flat, 1e-12)
+    upright = flat < 1e-12
+    enter = np.where(upright, 0.0, np.clip((-along - reach) / safe, 0.0, 1.0))
+    leave = np.where(upright, 1.0, np.clip((-along + reach) / safe, 0.0, 1.0))
+    y0, y1 = y + enter * wy, y + leave * wy
     within = np.where(upright, c < 0.0, (root > 0.0) & (leave > enter))
     return np.asarray(within & (np.minimum(y0, y1) < figure.top) & (np.maximum(y0, y1) > 0.0))
 
 
-def _meets_head(figure: Figure, y: Floats, way: Floats, fx: Floats, fz: Floats) -> Bools:
-    fy = y - figure.head
-    length2 = np.maximum((way * way).sum(axis=1), 1e-12)
-    nearest = np.clip(-(fx * way[:, 0] + fy * way[:, 1] + fz * way[:, 2]) / length2, 0.0, 1.0)
-    gap2 = (fx + nearest * way[:, 0]) ** 2 + (fy + nearest * way[:, 1]) ** 2 + (fz + nearest * way[:, 2]) ** 2
-    return np.asarray(gap2 < HEAD_RADIUS**2)
+def _meets_head(figure: Figure, fy: Floats, wy: Floats, flat: Floats, along: Floats, gap: Floats) -> Bools:
+    """A sphere: the square of the way's least distance from its middle."""
+    length2 = np.maximum(flat + wy * wy, 1e-12)
+    toward = along + fy * wy
+    nearest = np.clip(-toward / length2, 0.0, 1.0)
+    return np.asarray(gap + fy * fy + nearest * (2.0 * toward + nearest * length2) < HEAD_RADIUS**2)
 
 
 @cache
@@ -115,15 +124,12 @@ def _lost(
     distance = np.maximum(np.sqrt(away[0] * away[0] + away[1] * away[1] + away[2] * away[2]), 1e-4)
     facing = np.clip(-np.tensordot(normal, away, 1) / distance, 0.0, None)
     strength = lamp.candela(away, distance) * facing / distance**2
-    p, s = np.nonzero(strength)
-    if len(occluders) and len(p):
+    if len(occluders):
         # What a flag hides already can't be lost a second time.
-        strength[p, s] *= ~blocked_pairs(places[p], samples[s], occluders)
-        p, s = np.nonzero(strength)
-    hidden = np.zeros(strength.shape)
-    hidden[p, s] = hidden_by(figure, places[p], samples[s])
+        strength[blocked_grid(places, samples, occluders)] = 0.0
+    lost = np.where(_meets(figure, places, -away), strength, 0.0).sum(axis=1)
     total = strength.sum(axis=1)
-    return np.where(total > 0.0, (strength * hidden).sum(axis=1) / np.maximum(total, 1e-300), 0.0)
+    return np.where(total > 0.0, lost / np.maximum(total, 1e-300), 0.0)
 
 
 def _candidates(lamp: Emission, figure: Figure, points: Floats) -> Bools:

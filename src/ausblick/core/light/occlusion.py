@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats, cross
+from ..geometry.vectors import Bools, Floats, Ints, cross
 from ..plan import Flag, Plan, Screen
 
 NONE: Floats = np.zeros((0, 3, 3))
@@ -61,6 +61,9 @@ ON_PLANE = 1e-7
 """A place this near to a surface's plane lies in it, and the surface does not shade it, m."""
 
 
+BOX = np.array([[i, j, k] for i in (0, 1) for j in (0, 1) for k in (0, 1)], dtype=bool)
+
+
 @dataclass(frozen=True)
 class Piece:
     """A triangle or a parallelogram that blocks light: a corner, its unit normal, and what tells how far along its
@@ -87,6 +90,32 @@ def pieces(occluders: Floats) -> tuple[Piece, ...]:
     return _pieces(occluders.tobytes())
 
 
+@dataclass(frozen=True)
+class Stacked:
+    """Every piece's axes (T, 3), and how far along each its corner lies (T,): places against all pieces at once."""
+
+    normal: tuple[Floats, Floats]
+    along_u: tuple[Floats, Floats]
+    along_v: tuple[Floats, Floats]
+
+
+@lru_cache(maxsize=256)
+def _stacked(data: bytes) -> Stacked:
+    every = _pieces(data)
+    corner = np.array([piece.corner for piece in every]).reshape(-1, 3)
+
+    def axis(name: str) -> tuple[Floats, Floats]:
+        axes = np.array([getattr(piece, name) for piece in every]).reshape(-1, 3)
+        return axes, np.asarray((corner * axes).sum(axis=1))
+
+    return Stacked(axis("normal"), axis("along_u"), axis("along_v"))
+
+
+def _along(places: Floats, axis: tuple[Floats, Floats]) -> Floats:
+    """Places (P, 3) along an axis of every piece (P, T)."""
+    return np.asarray(places @ axis[0].T - axis[1])
+
+
 @lru_cache(maxsize=256)
 def _pieces(data: bytes) -> tuple[Piece, ...]:
     occluders = np.frombuffer(data).reshape(-1, 3, 3)
@@ -110,28 +139,68 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
 
     points (P, 3); sources (S, 3); weights (1 or P, S); occluders (T, 3, 3). Metres.
     """
-    shape = (len(points), len(sources))
-    blocked = np.zeros(shape, dtype=bool)
-    for piece in pieces(occluders):
-        a, b = piece.height(points), piece.height(sources)
-        p, s = np.nonzero(_apart(a[:, None], b[None, :]) & ~blocked)
-        if len(p):
-            (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
-            blocked[p, s] = _crosses(a[p], b[s], (u0[p], v0[p]), (u1[s], v1[s]), piece.whole)
+    blocked = blocked_grid(points, sources, occluders)
     if not blocked.any():
         return np.ones(len(points))
-    total = np.broadcast_to(weights, shape).sum(axis=1)
+    total = np.broadcast_to(weights, blocked.shape).sum(axis=1)
     seen = np.where(blocked, 0.0, weights).sum(axis=1)
     return np.where(total > 0.0, seen / np.where(total > 0.0, total, 1.0), 1.0)
 
 
+def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
+    """Which (P, S) of the stretches from points (P, 3) to sources (S, 3) cross any of the triangles."""
+    blocked = np.zeros((len(points), len(sources)), dtype=bool)
+    for piece, rows in _may_touch(occluders, points, sources):
+        some = points[rows]
+        a, b = piece.height(some), piece.height(sources)
+        p, s = np.nonzero(_apart(a[:, None], b[None, :]) & ~blocked[rows])
+        if len(p):
+            (u0, v0), (u1, v1) = piece.within(some), piece.within(sources)
+            blocked[rows[p], s] = _crosses(a[p], b[s], (u0[p], v0[p]), (u1[s], v1[s]), piece.whole)
+    return blocked
+
+
+def _may_touch(occluders: Floats, points: Floats, sources: Floats) -> Iterator[tuple[Piece, Ints]]:
+    """Each piece that some stretches may cross, and the points (rows) they begin at; never too few.
+
+    Where the box round the sources lies all on one side of a piece's plane, the stretches from a point meet the plane
+    inside the hull of where those to the box's corners meet it: a hull beside the piece means that none crosses it.
+    """
+    if not len(occluders) or not len(sources):
+        return
+    box, stacked = _box(sources), _stacked(occluders.tobytes())
+    a, b = _along(points, stacked.normal), _along(box, stacked.normal)
+    low, high = b.min(axis=0), b.max(axis=0)
+    apart = ((a > ON_PLANE) & (low < -ON_PLANE)) | ((a < -ON_PLANE) & (high > ON_PLANE))
+    p, t = np.nonzero(apart & ((low > ON_PLANE) | (high < -ON_PLANE)))
+    if len(p):
+        share = a[p, t] / (a[p, t] - b[:, t])
+        beside = np.zeros(len(p), dtype=bool)
+        for axis in (stacked.along_u, stacked.along_v):
+            begin = _along(points, axis)[p, t]
+            met = begin + share * (_along(box, axis)[:, t] - begin)
+            beside |= (met.max(axis=0) < 0.0) | (met.min(axis=0) > 1.0)
+        apart[p[beside], t[beside]] = False
+    every = pieces(occluders)
+    for index in np.flatnonzero(apart.any(axis=0)):
+        yield every[index], np.flatnonzero(apart[:, index])
+
+
+def _box(sources: Floats) -> Floats:
+    """Corners (8, 3) of the box round sources (S, 3)."""
+    low, high = sources.min(axis=0), sources.max(axis=0)
+    return np.asarray(np.where(BOX, high, low))
+
+
 def between_any(points: Floats, sources: Floats, occluders: Floats) -> Bools:
     """Points (P,) that have the plane of some triangle between them and some source."""
-    found = np.zeros(len(points), dtype=bool)
-    for piece in pieces(occluders):
-        a, b = piece.height(points), piece.height(sources)
-        found |= ((a > ON_PLANE) & (b.min() < -ON_PLANE)) | ((a < -ON_PLANE) & (b.max() > ON_PLANE))
-    return found
+    if not len(occluders):
+        return np.zeros(len(points), dtype=bool)
+    stacked = _stacked(occluders.tobytes())
+    a, b = _along(points, stacked.normal), _along(sources, stacked.normal)
+    low, high = b.min(axis=0), b.max(axis=0)
+    found = ((a > ON_PLANE) & (low < -ON_PLANE)) | ((a < -ON_PLANE) & (high > ON_PLANE))
+    return np.asarray(found.any(axis=1))
 
 
 def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:
@@ -142,6 +211,19 @@ def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:
         (k,) = np.nonzero(_apart(a, b) & ~blocked)
         if len(k):
             blocked[k] = _crosses(a[k], b[k], piece.within(starts[k]), piece.within(ends[k]), piece.whole)
+    return blocked
+
+
+def blocked_among(points: Floats, sources: Floats, p: Ints, s: Ints, occluders: Floats) -> Bools:
+    """Which (K,) of the stretches from points[p] to sources[s] cross any of the triangles."""
+    blocked = np.zeros(len(p), dtype=bool)
+    for piece in pieces(occluders):
+        a, b = piece.height(points)[p], piece.height(sources)[s]
+        (k,) = np.nonzero(_apart(a, b) & ~blocked)
+        if len(k):
+            (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
+            start, end = (u0[p[k]], v0[p[k]]), (u1[s[k]], v1[s[k]])
+            blocked[k] = _crosses(a[k], b[k], start, end, piece.whole)
     return blocked
 
 

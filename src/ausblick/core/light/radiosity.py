@@ -22,7 +22,7 @@ from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .factors import patch_factors
 from .keys import lamp_key, scene_key
-from .occlusion import apart, blocked_pairs, pieces, set_triangles
+from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
 CORNERS_SEEN = 0.35
@@ -82,10 +82,10 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
         may |= apart(points, centres, piece)
     p, q = np.nonzero(may & (factors > 0.0))
     if rays == 1:
-        hidden = blocked_pairs(points[p], centres[q], occluders).astype(float)
+        hidden = blocked_among(points, centres, p, q, occluders).astype(float)
     else:
         toward = centres[:, None, :] + 2.0 * CORNERS_SEEN * (corners - centres[:, None, :])
-        hits = [blocked_pairs(points[p], toward[q, i], occluders) for i in range(4)]
+        hits = [blocked_among(points, toward[:, i], p, q, occluders) for i in range(4)]
         hidden = np.mean(hits, axis=0)
     factors[p, q] *= 1.0 - hidden
     return factors

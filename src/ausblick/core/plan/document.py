@@ -24,8 +24,8 @@ VERSION = 1
 MAX_BYTES = 4_000_000
 MAX_DEPTH = 24
 MAX_VALUES = 200_000
-MOST_ITEMS = 64
-"""Lamps, and flags: more than any set has; so many are answered in some seconds."""
+MOST_LAMPS, MOST_FLAGS = 48, 16
+"""More than sets have; all of them together are worked out in under 5 s (benchmarks/run.py)."""
 
 Photometry = Annotated[str, StringConstraints(strict=True, max_length=400_000)]
 
@@ -41,8 +41,8 @@ class Plan(Part):
     screen: Screen = Screen()
     subject: Subject | None = Subject()
     camera: Camera = Camera()
-    lights: Annotated[tuple[Light, ...], Field(max_length=MOST_ITEMS)] = ()
-    flags: Annotated[tuple[Flag, ...], Field(max_length=MOST_ITEMS)] = ()
+    lights: Annotated[tuple[Light, ...], Field(max_length=MOST_LAMPS)] = ()
+    flags: Annotated[tuple[Flag, ...], Field(max_length=MOST_FLAGS)] = ()
     window: Window | None = None
     plate: Plate = Plate()
     targets: Targets = Targets()
@@ -56,9 +56,9 @@ class Plan(Part):
             return data
         return data | {
             group: _with_ids(data[group], letter)
-            for group, letter in (("lights", "l"), ("flags", "f"))
+            for group, letter, most in (("lights", "l", MOST_LAMPS), ("flags", "f", MOST_FLAGS))
             # More than may be there are refused below, by their number.
-            if isinstance(data.get(group), list) and len(data[group]) <= MOST_ITEMS
+            if isinstance(data.get(group), list) and len(data[group]) <= most
         }
 
     @field_validator("photometry", mode="after")
@@ -92,7 +92,7 @@ class Plan(Part):
 def _with_ids(items: list[Any], letter: str) -> list[Any]:
     given = [item.get("id") for item in items if isinstance(item, dict)]
     taken = {ident for ident in given if isinstance(ident, str)}
-    free = (f"{letter}{n}" for n in range(1, 2 * MOST_ITEMS + 1) if f"{letter}{n}" not in taken)
+    free = (f"{letter}{n}" for n in range(1, 2 * len(items) + 1) if f"{letter}{n}" not in taken)
     return [{**i, "id": next(free)} if isinstance(i, dict) and "id" not in i else i for i in items]
 
 
