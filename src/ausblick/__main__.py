@@ -1,5 +1,5 @@
 """`python -m ausblick` is the `ausblick` command."""
 
-from ausblick.cli.commands import main
+from ausblick.cli import main
 
 main()

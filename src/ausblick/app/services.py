@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import ExitStack
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -10,12 +11,14 @@ from ausblick.core.diagnosis.trial_key import TrialKey
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
+from ausblick.store.data_folder import held, work_dir
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
 from ausblick.store.plates import Plates
 from ausblick.store.setups import Setups
 from ausblick.store.simulated_keys import TestKeys
+from ausblick.store.sweep import sweep
 from ausblick.store.ticks import Ticks
 
 from .jobs import Jobs
@@ -39,11 +42,13 @@ class Services:
     plates: Plates
     test_keys: TestKeys
     ticks: Ticks
+    work: Path
     standins: Standins = field(default_factory=Standins)
     watches: Watches = field(default_factory=Watches)
     turns: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING))
     drags: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING, usual=0.1))
     reads: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING, usual=1.0))
+    holds: ExitStack = field(default_factory=ExitStack)
     jobs: Jobs = field(init=False)
     memory: Memory = field(default_factory=Memory)
     trials: Shelf[TrialKey | None] = field(default_factory=lambda: Shelf(TRIALS))
@@ -66,12 +71,18 @@ class Services:
         """End the work beside the requests: jobs are cancelled, folders no longer watched."""
         self.jobs.close()
         self.watches.close()
+        self.holds.close()
 
 
 def open_services(place: Path, memory: Memory | None = None) -> Services:
-    """Stores on a data folder. Raises OSError where that can't be written."""
+    """Stores on a data folder. Raises OSError where that can't be written, StoreTrouble where it can't be used."""
     sessions = open_database(place)
+    holds = ExitStack()
+    if holds.enter_context(held(place)):
+        sweep(place, sessions)
     return Services(
+        holds=holds,
+        work=work_dir(place),
         setups=Setups(sessions),
         frames=Frames(sessions, place),
         kits=Kits(sessions),

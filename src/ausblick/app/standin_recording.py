@@ -34,7 +34,7 @@ def record(services: Services, setup_id: int, what: Literal["still", "clip"]) ->
     standin = standin_of(services, setup_id)
     capture = standin.capture(services.basis)
     name = f"stand-in {what} {standin.shots}"
-    with tempfile.TemporaryDirectory() as folder:
+    with tempfile.TemporaryDirectory(dir=services.work) as folder:
         if what == "still":
             file = Path(folder) / "still.png"
             file.write_bytes(png_bytes(standin_picture(capture, STILL, standin.shots)))

@@ -23,7 +23,7 @@ def take_upload(services: Services, setup_id: int, name: str, save: Callable[[Pa
     Raises ImageError, TooMany where two things are worked on already, and NotFound.
     """
     plan = services.setups.get(setup_id).plan
-    folder = Path(tempfile.mkdtemp(prefix="ausblick-import-"))
+    folder = Path(tempfile.mkdtemp(dir=services.work))
     target, handed_over = folder / "file", False
 
     def read_clip(job: Job) -> None:

@@ -7,7 +7,6 @@ standard error).
 from __future__ import annotations
 
 import json
-import logging
 import os
 import sys
 from itertools import pairwise
@@ -24,24 +23,6 @@ from ausblick.core.plan.document import MAX_BYTES
 FILE = click.Path(path_type=Path)
 plan_argument = click.argument("plan_file", metavar="PLAN.json", type=FILE)
 as_json_option = click.option("--json", "as_json", is_flag=True, help="Answer with JSON instead of a table.")
-data_option = click.option("--data", type=FILE, metavar="DIR", help="Where set-ups and frames are kept.")
-port_option = click.option(
-    "--port", type=click.IntRange(0, 65535), default=8642, show_default=True, help="0 takes a free one."
-)
-
-
-log_option = click.option(
-    "--log",
-    "level",
-    type=click.Choice(["debug", "info", "warning", "error"]),
-    default="warning",
-    show_default=True,
-    help="What is written on standard error. Names of people, plans and files are in none of it.",
-)
-
-
-def write_log(level: str) -> None:
-    logging.basicConfig(level=level.upper(), format="%(asctime)s %(levelname)s %(name)s: %(message)s")
 
 
 @click.group(no_args_is_help=True)
@@ -328,31 +309,3 @@ def export(plan_file: Path, to: str, output: Path) -> int:
     except OSError as err:
         raise BadInput(f"{output}: {(err.strerror or 'cannot be written').lower()}") from None
     return 0
-
-
-@app.command()
-@data_option
-@port_option
-@log_option
-def serve(data: Path | None, port: int, level: str) -> int:
-    """Serve the web application on this machine."""
-    write_log(level)
-    from ausblick.web.serving import run
-
-    return run(data, port)
-
-
-@app.command()
-@data_option
-@port_option
-@log_option
-def demo(data: Path | None, port: int, level: str) -> int:
-    """Serve the web application with the demo data: the Fern House."""
-    write_log(level)
-    from ausblick.demo.fill import fill_demo
-    from ausblick.store.data_folder import demo_dir
-    from ausblick.web.serving import run
-
-    place = data or demo_dir()
-    fill_demo(place)
-    return run(place, port)

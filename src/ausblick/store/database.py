@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import logging
-import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
-from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -17,7 +15,9 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
-from .data_folder import backups_dir, database_file, frames_dir, keys_dir, plates_dir
+from .backups import copy_database, daily, is_sound, newest_sound, stamp
+from .data_folder import backups_dir, database_file, frames_dir, keys_dir, plates_dir, work_dir
+from .trouble import DamagedData, NewerData, tell
 
 log = logging.getLogger(__name__)
 
@@ -46,14 +46,20 @@ class Sessions:
 def open_database(place: Path) -> Sessions:
     """Sessions on the database of a data folder, made and migrated as needed.
 
-    Raises OSError where the folder can't be made or written.
+    Raises OSError where the folder can't be made or written, StoreTrouble where what is in it can't be used.
     """
-    for folder in (place, frames_dir(place), keys_dir(place), plates_dir(place), backups_dir(place)):
+    for folder in (place, frames_dir(place), keys_dir(place), plates_dir(place), backups_dir(place), work_dir(place)):
         folder.mkdir(parents=True, exist_ok=True)
+    there = database_file(place).exists()
+    if there and not is_sound(database_file(place)):
+        raise DamagedData(str(newest_sound(place) or ""))
     engine = create_engine(f"sqlite:///{database_file(place)}")
     event.listen(engine, "connect", _settings)
     event.listen(engine, "begin", _begin)
+    event.listen(engine, "handle_error", tell)
     _migrate(engine, place)
+    if there:
+        daily(place)
     return Sessions(engine)
 
 
@@ -72,21 +78,17 @@ def _begin(connection: Connection) -> None:
 def _migrate(engine: Engine, place: Path) -> None:
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    head = ScriptDirectory.from_config(config).get_current_head()
+    scripts = ScriptDirectory.from_config(config)
+    head = scripts.get_current_head()
     with engine.begin() as connection:
         now = MigrationContext.configure(connection).get_current_revision()
     if now == head:
         return
+    if now is not None and now not in {script.revision for script in scripts.walk_revisions()}:
+        raise NewerData(now)
     if now is not None:
         log.info("data folder of version %s: backed up, then brought to %s", now, head)
-        _back_up(place, now)
+        copy_database(place, backups_dir(place) / f"before-migration-from-{now}-{stamp()}.sqlite3")
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
-
-
-def _back_up(place: Path, revision: str) -> None:
-    stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S")
-    target = backups_dir(place) / f"before-migration-from-{revision}-{stamp}.sqlite3"
-    with sqlite3.connect(database_file(place)) as source, sqlite3.connect(target) as copy:
-        source.backup(copy)

@@ -11,7 +11,7 @@ from typing import Any
 
 from sqlalchemy import select
 
-from .data_folder import frames_dir, new_folder
+from .data_folder import frames_dir, new_folder, write_whole
 from .database import Sessions
 from .setups import NotFound, live_row, now
 from .tables import FrameRow
@@ -59,9 +59,10 @@ class Frames:
             live_row(session, setup_id)
         # A clip takes its time to copy: nobody's save waits for that.
         with new_folder(self._folder) as folder:
-            shutil.copyfile(source, folder / ORIGINAL)
+            shutil.copyfile(source, folder.part / ORIGINAL)
             for kind, content in files.items():
-                (folder / kind).write_bytes(content)
+                (folder.part / kind).write_bytes(content)
+            folder.settle()
             with self._sessions.write() as session:
                 live_row(session, setup_id)
                 row = FrameRow(
@@ -82,7 +83,7 @@ class Frames:
                 if content is None:
                     (self._folder / row.stored / kind).unlink(missing_ok=True)
                 else:
-                    (self._folder / row.stored / kind).write_bytes(content)
+                    write_whole(self._folder / row.stored / kind, content)
             return self._frame(row)
 
     def file(self, frame_id: int, kind: str = ORIGINAL) -> Path:

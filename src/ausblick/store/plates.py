@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from .data_folder import plates_dir
+from .data_folder import plates_dir, write_whole
 
 
 class Plates:
@@ -14,10 +14,7 @@ class Plates:
         self._folder = plates_dir(place)
 
     def put(self, setup_id: int, picture: bytes) -> None:
-        part = self._folder / f"{setup_id}.part"
-        part.write_bytes(picture)
-        # A reader sees the old plate or the new one, never half of one.
-        part.replace(self.file(setup_id))
+        write_whole(self.file(setup_id), picture)
 
     def file(self, setup_id: int) -> Path:
         """Where the plate lies; there need not be one."""

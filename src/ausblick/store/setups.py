@@ -9,7 +9,7 @@ from datetime import UTC, datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ausblick.core.plan import Change, Plan, apply_changes, dump_plan, read_plan
+from ausblick.core.plan import Change, Plan, PlanError, apply_changes, dump_plan, read_plan
 
 from .database import Sessions
 from .tables import RevisionRow, SetupRow
@@ -38,6 +38,26 @@ class Version:
     created: datetime
 
 
+@dataclass(frozen=True)
+class DamagedSetup:
+    """A set-up whose current state can't be read; `can_undo` leads to the one before."""
+
+    id: int
+    revision: int
+    changed: datetime
+    problem: str
+    can_undo: bool
+
+
+class DamagedState(RuntimeError):
+    """The current state of a set-up can't be read; the others are not touched."""
+
+    def __init__(self, found: DamagedSetup) -> None:
+        way = "undo brings back the state before it" if found.can_undo else "delete it, or restore a backup"
+        super().__init__(f"set-up {found.id} is damaged ({found.problem}); {way}")
+        self.found = found
+
+
 class NotFound(LookupError):
     """No such set-up or version."""
 
@@ -56,11 +76,11 @@ class Setups:
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
 
-    def all(self) -> list[Setup]:
-        """Every set-up that isn't deleted, in the order of making."""
+    def all(self) -> list[Setup | DamagedSetup]:
+        """Every set-up that isn't deleted, in the order of making; one that can't be read keeps none from being."""
         with self._sessions.read() as session:
             rows = session.scalars(select(SetupRow).where(SetupRow.deleted.is_(None)).order_by(SetupRow.id))
-            return [_setup(session, row) for row in rows]
+            return [_or_damaged(session, row) for row in rows]
 
     def anything(self) -> bool:
         """Was there ever a set-up here, deleted ones counted?"""
@@ -207,12 +227,25 @@ def _onward(session: Session, row: SetupRow) -> int | None:
     )
 
 
+def _or_damaged(session: Session, row: SetupRow) -> Setup | DamagedSetup:
+    try:
+        return _setup(session, row)
+    except DamagedState as err:
+        return err.found
+
+
 def _setup(session: Session, row: SetupRow) -> Setup:
+    """Raises DamagedState."""
     here = session.get_one(RevisionRow, row.current_id)
+    try:
+        plan = read_plan(here.plan)
+    except PlanError as err:
+        undo = here.parent_id is not None
+        raise DamagedState(DamagedSetup(row.id, row.revision, row.changed, str(err), undo)) from None
     return Setup(
         row.id,
         row.revision,
-        read_plan(here.plan),
+        plan,
         row.created,
         row.changed,
         can_undo=here.parent_id is not None,

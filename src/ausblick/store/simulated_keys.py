@@ -58,7 +58,8 @@ class TestKeys:
         """Keep a key; `pictures` by file name. Raises NotFound where the set-up is gone."""
         with new_folder(self._folder) as folder:
             for name, content in pictures.items():
-                (folder / name).write_bytes(content)
+                (folder.part / name).write_bytes(content)
+            folder.settle()
             with self._sessions.write() as session:
                 live_row(session, setup_id)
                 row = TestKeyRow(

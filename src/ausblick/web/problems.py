@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 
 from flask import Flask, Response, request
@@ -10,11 +11,14 @@ from werkzeug.exceptions import HTTPException
 
 from ausblick.core.plan import PlanError
 from ausblick.formats.images import ImageError
-from ausblick.store.setups import NotFound
+from ausblick.store.setups import DamagedState, NotFound
+from ausblick.store.trouble import Locked, NoSpace, StoreTrouble
 
 from .schemas import Problem
 
 log = logging.getLogger("ausblick")
+TROUBLE = (500, "The data can't be used")
+TROUBLES = {NoSpace: (507, "No space left"), Locked: (503, "The data is in use")}
 
 
 def problem(status: int, title: str, detail: str, field: str | None = None) -> Response:
@@ -37,6 +41,25 @@ def register_problems(app: Flask) -> None:
     @app.errorhandler(ImageError)
     def _image(err: ImageError) -> Response:
         return problem(422, "The frame can't be read", str(err), "file")
+
+    @app.errorhandler(DamagedState)
+    def _damaged(err: DamagedState) -> Response:
+        return problem(422, "This set-up is damaged", str(err))
+
+    @app.errorhandler(StoreTrouble)
+    def _trouble(err: StoreTrouble) -> Response:
+        log.error("%s", err)
+        status, title = next((found for kind, found in TROUBLES.items() if isinstance(err, kind)), TROUBLE)
+        response = problem(status, title, str(err))
+        if status == 503:
+            response.headers["Retry-After"] = "2"
+        return response
+
+    @app.errorhandler(OSError)
+    def _system(err: OSError) -> Response:
+        if err.errno in (errno.ENOSPC, errno.EDQUOT):
+            return _trouble(NoSpace())
+        return _unexpected(err)
 
     @app.errorhandler(NotFound)
     def _missing(err: NotFound) -> Response:

@@ -36,6 +36,8 @@ Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 
 
 class SetupSummary(Answer):
+    """`damaged`: what is wrong with a set-up that can't be read; empty for all others."""
+
     id: int
     title: str
     revision: int
@@ -44,6 +46,7 @@ class SetupSummary(Answer):
     worst_says: str
     worst_told: Sentence | None
     open_findings: int
+    damaged: str = ""
 
 
 class SetupModel(Answer):

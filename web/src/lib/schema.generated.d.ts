@@ -4765,13 +4765,21 @@ export interface components {
             /** Unknown Fields */
             unknown_fields: string[];
         };
-        /** SetupSummary */
+        /**
+         * SetupSummary
+         * @description `damaged`: what is wrong with a set-up that can't be read; empty for all others.
+         */
         SetupSummary: {
             /**
              * Changed
              * Format: date-time
              */
             changed: string;
+            /**
+             * Damaged
+             * @default
+             */
+            damaged: string;
             /** Id */
             id: number;
             /** Open Findings */

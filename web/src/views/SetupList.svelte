@@ -108,9 +108,19 @@
           {:else}
             <a class="text-reading hover:text-primary" href="#/setup/{setup.id}">{setup.title}</a>
           {/if}
-          <span class="block text-quiet">{setup.worst_told ? say(setup.worst_told, prefs) : 'Everything judged so far holds'}</span>
+          <span class="block text-quiet"
+            >{setup.damaged
+              ? `Damaged, and kept as it is: ${setup.damaged}`
+              : setup.worst_told
+                ? say(setup.worst_told, prefs)
+                : 'Everything judged so far holds'}</span
+          >
         </span>
-        <span class="label-text">{setup.open_findings} open</span>
+        {#if setup.damaged}
+          <button type="button" class="btn btn-sm btn-primary" onclick={() => run(() => api.undoSetup(setup.id))}
+            >The state before it</button
+          >
+        {:else}<span class="label-text">{setup.open_findings} open</span>{/if}
         <span class="flex gap-1.5">
           <button type="button" class="btn btn-sm" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
           <button

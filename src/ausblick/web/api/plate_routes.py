@@ -39,7 +39,7 @@ api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="pla
 @api.post("/plate/read", operation_id="readPlate", responses={200: PlateReadingModel})
 def post_read(form: PlateForm) -> Response:
     """Levels, colour of the light and sharpness of a plate: PNG, JPEG, TIFF, EXR or DPX as field `file`."""
-    with tempfile.TemporaryDirectory() as folder:
+    with tempfile.TemporaryDirectory(dir=services().work) as folder:
         target = Path(folder) / "plate"
         form.file.save(target)
         return answer(PlateReadingModel(read_plate(read_image(target))))
@@ -49,7 +49,7 @@ def post_read(form: PlateForm) -> Response:
 def put_plate(path: SetupPath, form: PlateForm) -> Response:
     """Keep the plate's picture with the set-up, at most 1920 px a side, and read it."""
     services().setups.get(path.setup_id)
-    with tempfile.TemporaryDirectory() as folder:
+    with tempfile.TemporaryDirectory(dir=services().work) as folder:
         target = Path(folder) / "plate"
         form.file.save(target)
         frame = read_image(target)

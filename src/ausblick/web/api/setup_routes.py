@@ -8,7 +8,7 @@ from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import FORMAT, VERSION, Change, apply_changes, plan_from
 from ausblick.core.sentences import say
-from ausblick.store.setups import Conflict, Setup, Version
+from ausblick.store.setups import Conflict, DamagedSetup, Setup, Version
 
 from ..context import answer, services
 from ..present import setup_model
@@ -30,7 +30,19 @@ from ..schemas import (
 api = APIBlueprint("setups", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="set-ups")])
 
 
-def _summary(setup: Setup) -> SetupSummary:
+def _summary(setup: Setup | DamagedSetup) -> SetupSummary:
+    if isinstance(setup, DamagedSetup):
+        return SetupSummary(
+            id=setup.id,
+            title=f"Set-up {setup.id}",
+            revision=setup.revision,
+            changed=setup.changed,
+            worst="stop",
+            worst_says="",
+            worst_told=None,
+            open_findings=0,
+            damaged=setup.problem,
+        )
     _, findings = services().findings(setup.plan, with_remedies=False)
     worst = findings[0].judgement
     return SetupSummary(

@@ -7,7 +7,7 @@ import signal
 import socket
 import sys
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from threading import Thread
@@ -18,6 +18,7 @@ from flask_openapi3.openapi import OpenAPI
 
 from ausblick.app.memory import Memory
 from ausblick.store.data_folder import data_dir
+from ausblick.store.trouble import StoreTrouble
 
 from ..app import STATIC, create_app, services_of
 from .gate import Gate
@@ -31,16 +32,27 @@ SWITCH = 0.001
 """Seconds after which a computing thread lets another one go on (Python's own 5 ms add up for a light answer)."""
 
 
-def run(place: Path | None, port: int) -> int:
-    """Serve a data folder; prints the address. Returns the exit code."""
+def run(place: Path | None, port: int, prepare: Callable[[Path], None] = lambda _: None) -> int:
+    """Serve a data folder, once it is prepared; prints the address. Returns the exit code."""
     if not (STATIC / "index.html").is_file():
         print("ausblick: the page is not built; run 'make demo' or 'make build' first", file=sys.stderr)
         return 2
     try:
         listening = _listen(port)
-        app = create_app(place or data_dir())
     except OSError as err:
         print(f"ausblick: cannot serve on port {port}: {err.strerror or err}", file=sys.stderr)
+        return 2
+    place = place or data_dir()
+    try:
+        prepare(place)
+        app = create_app(place)
+    except OSError as err:
+        print(
+            f"ausblick: {place}: {(err.strerror or str(err)).lower()}; choose a folder with --data", file=sys.stderr
+        )
+        return 2
+    except StoreTrouble as err:
+        print(f"ausblick: {place}: {err}", file=sys.stderr)
         return 2
     print(f"Ausblick is at {_address(listening)}/   (Ctrl-C stops it)", flush=True)
     # uvicorn raises the signal again once it has ended; by then there is nothing left to stop.
