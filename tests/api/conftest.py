@@ -15,6 +15,6 @@ MEMORY = Memory()
 
 @pytest.fixture
 def client(tmp_path: Path) -> Iterator[FlaskClient]:
-    app = create_app(tmp_path / "data", MEMORY)
+    app = create_app(tmp_path / "data", MEMORY, roots=[tmp_path])
     yield app.test_client()
     services_of(app).close()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from contextlib import ExitStack
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -74,8 +75,11 @@ class Services:
         self.holds.close()
 
 
-def open_services(place: Path, memory: Memory | None = None) -> Services:
-    """Stores on a data folder. Raises OSError where that can't be written, StoreTrouble where it can't be used."""
+def open_services(place: Path, memory: Memory | None = None, roots: Iterable[Path] = ()) -> Services:
+    """Stores on a data folder. Raises OSError where that can't be written, StoreTrouble where it can't be used.
+
+    `roots`: what may be watched; none: the person's own folders of pictures and films.
+    """
     sessions = open_database(place)
     holds = ExitStack()
     if holds.enter_context(held(place)):
@@ -90,4 +94,5 @@ def open_services(place: Path, memory: Memory | None = None) -> Services:
         test_keys=TestKeys(sessions, place),
         ticks=Ticks(sessions),
         memory=memory or Memory(),
+        watches=Watches(roots),
     )

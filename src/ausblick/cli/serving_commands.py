@@ -15,6 +15,15 @@ port_option = click.option(
 )
 
 
+watch_option = click.option(
+    "--watch",
+    "roots",
+    type=FILE,
+    multiple=True,
+    metavar="DIR",
+    help="Under which folders new frames may be watched for; may be given several times. "
+    "Without it: the person's own Pictures, Movies and Videos.",
+)
 log_option = click.option(
     "--log",
     "level",
@@ -32,27 +41,29 @@ def write_log(level: str) -> None:
 @app.command()
 @data_option
 @port_option
+@watch_option
 @log_option
-def serve(data: Path | None, port: int, level: str) -> int:
+def serve(data: Path | None, port: int, roots: tuple[Path, ...], level: str) -> int:
     """Serve the web application on this machine."""
     write_log(level)
     from ausblick.web.serving import run
 
-    return run(data, port)
+    return run(data, port, roots)
 
 
 @app.command()
 @data_option
 @port_option
+@watch_option
 @log_option
-def demo(data: Path | None, port: int, level: str) -> int:
+def demo(data: Path | None, port: int, roots: tuple[Path, ...], level: str) -> int:
     """Serve the web application with the demo data: the Fern House."""
     write_log(level)
     from ausblick.demo.fill import fill_demo
     from ausblick.store.data_folder import demo_dir
     from ausblick.web.serving import run
 
-    return run(data or demo_dir(), port, fill_demo)
+    return run(data or demo_dir(), port, roots, fill_demo)
 
 
 @app.command()

@@ -2,7 +2,18 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict
+from datetime import UTC, datetime
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, ConfigDict
+
+
+def _in_utc(moment: datetime) -> datetime:
+    return moment.replace(tzinfo=UTC) if moment.tzinfo is None else moment
+
+
+Moment = Annotated[datetime, AfterValidator(_in_utc)]
+"""A time with its zone: what is kept without one is UTC."""
 
 
 class Answer(BaseModel):

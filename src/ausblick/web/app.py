@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from pathlib import Path
 from typing import cast
 
-from flask import Response, send_from_directory
+from flask import Response, request, send_from_directory
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
+from werkzeug.exceptions import MethodNotAllowed
+from werkzeug.routing import Map
 
 from ausblick import __version__
 from ausblick.app.memory import Memory
@@ -30,8 +33,8 @@ from .api import (
 from .context import EXTENSION
 from .guard import MOST_FILE, register_guard
 from .heavy import register_turns
-from .problems import on_invalid, register_problems
-from .schemas import Problem
+from .problems import on_invalid, problem, register_problems
+from .schemas import REFUSALS, Problem
 
 STATIC = Path(__file__).parent / "static"
 ROUTES = (
@@ -50,20 +53,23 @@ ROUTES = (
 )
 
 
-def create_app(place: Path, memory: Memory | None = None) -> OpenAPI:
-    """The application on a data folder. Raises OSError where that can't be written."""
+def create_app(place: Path, memory: Memory | None = None, roots: Iterable[Path] = ()) -> OpenAPI:
+    """The application on a data folder; `roots`: folders under which some may be watched.
+
+    Raises OSError where the data folder can't be written, StoreTrouble where it can't be used.
+    """
     app = OpenAPI(
         __name__,
         static_folder=None,
         doc_ui=False,
         info=Info(title="Ausblick", version=__version__),
-        responses={422: Problem, 404: Problem},
+        responses=REFUSALS,
         validation_error_status=422,
         validation_error_model=Problem,
         validation_error_callback=on_invalid,
     )
     app.config["MAX_CONTENT_LENGTH"] = MOST_FILE
-    app.extensions[EXTENSION] = open_services(place, memory)
+    app.extensions[EXTENSION] = open_services(place, memory, roots)
     register_guard(app)
     register_turns(app)
     register_problems(app)
@@ -78,6 +84,20 @@ def services_of(app: OpenAPI) -> Services:
 
 
 def _register_page(app: OpenAPI) -> None:
+    known = Map(
+        [rule.empty() for rule in app.url_map.iter_rules() if rule.rule.startswith("/api/")],
+        converters=app.url_map.converters,
+    )
+
+    @app.errorhandler(MethodNotAllowed)
+    def wrong_method(err: MethodNotAllowed) -> Response:
+        """The page takes every path by GET, so that a path nobody knows seems to be one that takes no POST."""
+        if request.path.startswith("/api/") and not known.bind("").allowed_methods(request.path):
+            return _no_such_path(request.path)
+        response = problem(405, err.name, err.description)
+        response.headers["Allow"] = ", ".join(err.valid_methods or ())
+        return response
+
     @app.route("/assets/<path:name>")
     def assets(name: str) -> Response:
         """Built files carry a hash in their names, so they never change."""
@@ -86,6 +106,12 @@ def _register_page(app: OpenAPI) -> None:
     @app.route("/")
     @app.route("/<path:_view>")
     def page(_view: str = "") -> Response:
+        if f"{_view}/".startswith("api/"):
+            return _no_such_path(f"/{_view}")
         response = send_from_directory(STATIC, "index.html")
         response.headers["Cache-Control"] = "no-cache"
         return response
+
+
+def _no_such_path(path: str) -> Response:
+    return problem(404, "Not found", f"there is no {path[:100]}; docs/api/openapi.json names all paths")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
@@ -15,7 +14,7 @@ from ausblick.core.plan import Plan
 from ausblick.core.plan.changes import Change
 from ausblick.core.sentences import Sentence
 
-from .answers import Answer
+from .answers import Answer, Moment
 
 
 class Problem(Answer):
@@ -24,6 +23,11 @@ class Problem(Answer):
     title: str
     detail: str
     field: str | None = None
+
+
+REFUSALS: Any = dict.fromkeys((403, 404, 408, 409, 413, 422, 429, 503, 507), Problem)
+"""What any request may be answered besides its own success: not from here, not there, too slow, somebody was first,
+too large, not readable, too much is being worked on, the data is in use, no space left."""
 
 
 class EvaluateBody(BaseModel):
@@ -41,7 +45,7 @@ class SetupSummary(Answer):
     id: int
     title: str
     revision: int
-    changed: datetime
+    changed: Moment
     worst: Literal["stop", "fix", "consider", "fine"]
     worst_says: str
     worst_told: Sentence | None
@@ -53,7 +57,7 @@ class SetupModel(Answer):
     id: int
     revision: int
     plan: Plan
-    changed: datetime
+    changed: Moment
     can_undo: bool
     can_redo: bool
     unknown_fields: list[str]
@@ -85,7 +89,7 @@ class VersionModel(Answer):
     id: int
     name: str
     origin: str
-    created: datetime
+    created: Moment
 
 
 class VersionList(Answer):
@@ -125,7 +129,7 @@ class DeviationModel(Answer):
 class FrameSummary(Answer):
     id: int
     name: str
-    created: datetime
+    created: Moment
     hue: Literal["green", "blue"] | None
     hue_deg: float | None
     level: float | None
@@ -145,7 +149,7 @@ class FrameModel(Answer):
     id: int
     setup_id: int
     name: str
-    created: datetime
+    created: Moment
     reading: FrameReport
     key: KeyReport | None
     scopes: ScopesModel

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel, Field
@@ -10,7 +9,7 @@ from pydantic import BaseModel, Field
 from ausblick.core.matte.key_report import LeverReport, SecondReport
 from ausblick.core.matte.quality import QualityPart
 
-from .answers import Answer
+from .answers import Answer, Moment
 from .kit_schemas import PlanBody
 
 
@@ -34,7 +33,7 @@ class TestKeyModel(Answer):
     """`created` and `stale` are of a kept key: the set-up's plan has changed since."""
 
     id: str
-    created: datetime | None = None
+    created: Moment | None = None
     stale: bool = False
     second_keyer: SecondReport | None = None
     state: Literal["running", "done", "failed", "cancelled"]

@@ -24,7 +24,7 @@
     name = ''
     versions = await api.listVersions(session.id).catch(() => [])
   }
-  const day = (stamp: string) => new Date(`${stamp}Z`).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+  const day = (stamp: string) => new Date(stamp).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
 <header class="flex h-11 items-center gap-3 border-b border-line px-4">

@@ -33,6 +33,8 @@ def apply_changes(plan: Plan, changes: Sequence[Change]) -> Plan:
 
 def _steps(path: str) -> list[str | int]:
     found = re.findall(r"[^.\[\]]+", path)
+    if not found:
+        raise PlanError("changes", "a change names no field", repr(path[:40]))
     return [int(s) if s.isdigit() else s for s in found]
 
 

@@ -29,10 +29,10 @@ from ..check_schemas import (
 )
 from ..context import answer, services
 from ..problems import problem
-from ..schemas import FrameModel, FramePath
+from ..schemas import REFUSALS, FrameModel, FramePath
 from .frame_routes import frame_model
 
-api = APIBlueprint("check", __name__, url_prefix="/api", abp_tags=[Tag(name="check")])
+api = APIBlueprint("check", __name__, url_prefix="/api", abp_tags=[Tag(name="check")], abp_responses=REFUSALS)
 
 
 @api.get("/frames/<int:frame_id>/cause", operation_id="causeOfFrame", responses={200: CauseModel})

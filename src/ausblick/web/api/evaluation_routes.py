@@ -12,9 +12,9 @@ from ..context import answer, services
 from ..evaluation_schemas import EvaluationModel
 from ..glossary import TERMS
 from ..present import evaluation_model
-from ..schemas import EvaluateBody, GlossaryModel
+from ..schemas import REFUSALS, EvaluateBody, GlossaryModel
 
-api = APIBlueprint("evaluate", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluation")])
+api = APIBlueprint("evaluate", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluation")], abp_responses=REFUSALS)
 
 
 @api.post("/evaluate", operation_id="evaluatePlan", responses={200: EvaluationModel})

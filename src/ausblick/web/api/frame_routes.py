@@ -21,6 +21,7 @@ from ..check_schemas import ImportModel, ImportPath
 from ..context import answer, services
 from ..problems import problem
 from ..schemas import (
+    REFUSALS,
     ComparisonModel,
     DriftModel,
     FrameList,
@@ -31,7 +32,7 @@ from ..schemas import (
     SincePath,
 )
 
-api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")])
+api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")], abp_responses=REFUSALS)
 
 
 class FrameForm(BaseModel):

@@ -15,9 +15,9 @@ from ausblick.core.plan import plan_from
 from ..check_schemas import HandModel, ItemList, NineBody, TickBody, TickPath, ZebraBody, ZebraModel
 from ..context import answer, services
 from ..problems import problem
-from ..schemas import SetupPath
+from ..schemas import REFUSALS, SetupPath
 
-api = APIBlueprint("by_hand", __name__, url_prefix="/api", abp_tags=[Tag(name="by hand")])
+api = APIBlueprint("by_hand", __name__, url_prefix="/api", abp_tags=[Tag(name="by hand")], abp_responses=REFUSALS)
 
 
 @api.post("/readings", operation_id="readNine", responses={200: HandModel})

@@ -31,8 +31,9 @@ from ..kit_schemas import (
     RoomTableModel,
 )
 from ..problems import problem
+from ..schemas import REFUSALS
 
-api = APIBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")])
+api = APIBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")], abp_responses=REFUSALS)
 
 
 def _save(base: int, kit: Kit) -> Response:

@@ -23,8 +23,9 @@ from ..light_schemas import (
     PhotometryBody,
     PhotometryModel,
 )
+from ..schemas import REFUSALS
 
-api = APIBlueprint("light", __name__, url_prefix="/api", abp_tags=[Tag(name="light")])
+api = APIBlueprint("light", __name__, url_prefix="/api", abp_tags=[Tag(name="light")], abp_responses=REFUSALS)
 
 
 @api.post("/even-screen", operation_id="evenScreen", responses={200: EvenModel})

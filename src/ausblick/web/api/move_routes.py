@@ -13,8 +13,11 @@ from ausblick.core.plan import plan_from
 from ..context import answer
 from ..move_schemas import CopiesBody, CopiesModel, MarksForMoveBody, TrackingMarksModel
 from ..present import pairs
+from ..schemas import REFUSALS
 
-api = APIBlueprint("move", __name__, url_prefix="/api", abp_tags=[Tag(name="moves and copies")])
+api = APIBlueprint(
+    "move", __name__, url_prefix="/api", abp_tags=[Tag(name="moves and copies")], abp_responses=REFUSALS
+)
 
 
 @api.post("/tracking-marks", operation_id="trackingMarks", responses={200: TrackingMarksModel})

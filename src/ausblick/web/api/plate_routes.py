@@ -30,10 +30,10 @@ from ..plate_schemas import (
     SunBody,
 )
 from ..problems import problem
-from ..schemas import SetupPath
+from ..schemas import REFUSALS, SetupPath
 
 PLATE = 1920
-api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="plate")])
+api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="plate")], abp_responses=REFUSALS)
 
 
 @api.post("/plate/read", operation_id="readPlate", responses={200: PlateReadingModel})
@@ -61,6 +61,7 @@ def put_plate(path: SetupPath, form: PlateForm) -> Response:
 @api.get("/setups/<int:setup_id>/plate", operation_id="getPlate", responses={200: PlateReadingModel, 204: None})
 def get_plate(path: SetupPath) -> Response:
     """What the kept picture tells; nothing where none is kept."""
+    services().setups.get(path.setup_id)
     file = services().plates.file(path.setup_id)
     if not file.is_file():
         return Response(status=204)
@@ -69,12 +70,14 @@ def get_plate(path: SetupPath) -> Response:
 
 @api.get("/setups/<int:setup_id>/plate.jpg", operation_id="getPlatePicture", responses={200: None})
 def get_plate_picture(path: SetupPath) -> Response:
+    services().setups.get(path.setup_id)
     file = services().plates.file(path.setup_id)
     return send_file(file, mimetype="image/jpeg", max_age=0) if file.is_file() else _no_plate()
 
 
 @api.delete("/setups/<int:setup_id>/plate", operation_id="dropPlate", responses={204: None})
 def delete_plate(path: SetupPath) -> Response:
+    services().setups.get(path.setup_id)
     services().plates.delete(path.setup_id)
     return Response(status=204)
 

@@ -13,9 +13,10 @@ from ausblick.core.rig.screen_colour import SOLID, advice, evidence
 from ausblick.core.rig.wardrobe_check import checks
 
 from ..context import answer, services
+from ..schemas import REFUSALS
 from ..screen_schemas import ScreenAdviceModel, ScreenBody
 
-api = APIBlueprint("screen", __name__, url_prefix="/api", abp_tags=[Tag(name="screen")])
+api = APIBlueprint("screen", __name__, url_prefix="/api", abp_tags=[Tag(name="screen")], abp_responses=REFUSALS)
 
 
 @api.post("/screen-advice", operation_id="screenAdvice", responses={200: ScreenAdviceModel})

@@ -13,6 +13,7 @@ from ausblick.store.setups import Conflict, DamagedSetup, Setup, Version
 from ..context import answer, services
 from ..present import setup_model
 from ..schemas import (
+    REFUSALS,
     ConflictModel,
     CreateBody,
     NameBody,
@@ -27,7 +28,9 @@ from ..schemas import (
     VersionPath,
 )
 
-api = APIBlueprint("setups", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="set-ups")])
+api = APIBlueprint(
+    "setups", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="set-ups")], abp_responses=REFUSALS
+)
 
 
 def _summary(setup: Setup | DamagedSetup) -> SetupSummary:

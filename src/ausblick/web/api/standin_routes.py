@@ -35,10 +35,12 @@ from ..check_schemas import (
 )
 from ..context import answer, services
 from ..problems import problem
-from ..schemas import FrameModel, SetupPath
+from ..schemas import REFUSALS, FrameModel, SetupPath
 from .frame_routes import frame_model
 
-api = APIBlueprint("standin", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="stand-in")])
+api = APIBlueprint(
+    "standin", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="stand-in")], abp_responses=REFUSALS
+)
 LIVE = 640
 
 
@@ -125,11 +127,13 @@ def put_watch(path: SetupPath, body: WatchBody) -> Response:
 
 @api.get("/<int:setup_id>/watch", operation_id="getWatch", responses={200: WatchModel})
 def get_watch(path: SetupPath) -> Response:
+    services().setups.get(path.setup_id)
     return answer(_watch(services().watches.get(path.setup_id)))
 
 
 @api.delete("/<int:setup_id>/watch", operation_id="stopWatch", responses={200: WatchModel})
 def delete_watch(path: SetupPath) -> Response:
+    services().setups.get(path.setup_id)
     services().watches.stop(path.setup_id)
     return answer(_watch(None))
 

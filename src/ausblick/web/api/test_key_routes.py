@@ -21,10 +21,10 @@ from ausblick.store.simulated_keys import StoredKey
 
 from ..context import answer, services
 from ..problems import problem
-from ..schemas import SetupPath
+from ..schemas import REFUSALS, SetupPath
 from ..testkey_schemas import JobPath, PicturePath, TestKeyBody, TestKeyList, TestKeyModel
 
-api = APIBlueprint("testkey", __name__, url_prefix="/api", abp_tags=[Tag(name="test key")])
+api = APIBlueprint("testkey", __name__, url_prefix="/api", abp_tags=[Tag(name="test key")], abp_responses=REFUSALS)
 KEPT = "kept-"
 SAID = ("quality", "residue_percent", "holes_percent", "flicker_percent", "second_keyer")
 

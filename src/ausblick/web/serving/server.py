@@ -7,7 +7,7 @@ import signal
 import socket
 import sys
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from threading import Thread
@@ -32,7 +32,9 @@ SWITCH = 0.001
 """Seconds after which a computing thread lets another one go on (Python's own 5 ms add up for a light answer)."""
 
 
-def run(place: Path | None, port: int, prepare: Callable[[Path], None] = lambda _: None) -> int:
+def run(
+    place: Path | None, port: int, roots: Iterable[Path] = (), prepare: Callable[[Path], None] = lambda _: None
+) -> int:
     """Serve a data folder, once it is prepared; prints the address. Returns the exit code."""
     if not (STATIC / "index.html").is_file():
         print("ausblick: the page is not built; run 'make demo' or 'make build' first", file=sys.stderr)
@@ -45,7 +47,7 @@ def run(place: Path | None, port: int, prepare: Callable[[Path], None] = lambda 
     place = place or data_dir()
     try:
         prepare(place)
-        app = create_app(place)
+        app = create_app(place, roots=roots)
     except OSError as err:
         print(
             f"ausblick: {place}: {(err.strerror or str(err)).lower()}; choose a folder with --data", file=sys.stderr
