@@ -54,8 +54,9 @@ $(STAMP)/node: web/package-lock.json web/package.json
 	cd web && npm ci --no-audit --no-fund --loglevel=error
 	@touch $@
 
-$(STAMP)/web: $(STAMP)/node $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
+$(STAMP)/web: $(STAMP)/node $(STAMP)/run scripts/write_notices.py $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 	cd web && npx vite build --logLevel warn
+	@$(PY) scripts/write_notices.py
 	@touch $@
 
 $(STAMP)/chromium:

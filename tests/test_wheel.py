@@ -51,6 +51,9 @@ def test_the_demo_runs_from_the_wheel(installed: Path, tmp_path: Path) -> None:
         assert told is not None
         assert b'<div id="app">' in urlopen(told.group()).read()
         assert urlopen(f"{told.group()}/api/setups").read().count(b'"title"') == 6
+        notices = urlopen(f"{told.group()}/assets/third-party-notices.txt").read().decode()
+        for words in ("SIL OPEN FONT LICENSE", "GNU General Public License", "svelte 5", "flask 3"):
+            assert words in notices
         files = subprocess.run(
             [installed / "python", "-c", "import ausblick; print(ausblick.__file__)"],
             capture_output=True, text=True, check=True, env=bare,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import tempfile
 import zlib
 from datetime import datetime, timedelta
@@ -43,6 +44,8 @@ def filled() -> None:
 
 
 schema = schemathesis.openapi.from_wsgi("/openapi.json", app)
+# Every edge of every field is tried where there is time: with `make torture`.
+schema.config.phases.coverage.enabled = os.environ.get("HYPOTHESIS_PROFILE") == "long"
 
 
 @schema.hook
@@ -73,7 +76,7 @@ QUIET = {"deadline": None, "suppress_health_check": list(HealthCheck)}
 
 
 @schema.parametrize()
-@settings(max_examples=4, derandomize=True, **QUIET)
+@settings(max_examples=5, derandomize=True, **QUIET)
 def test_a_sample_of_requests(case: schemathesis.Case) -> None:
     holds(case)
 

@@ -150,4 +150,9 @@
       <input type="file" class="sr-only" accept=".json,application/json" onchange={openFile} />
     </label>
   </div>
+  <p class="label-text mt-10">
+    <a class="underline hover:text-ink" href="/assets/third-party-notices.txt" target="_blank" rel="noreferrer"
+      >Whose work is in this program</a
+    >
+  </p>
 </main>
