@@ -42,6 +42,7 @@ def main(only: list[str], out: Path) -> None:
             page = browser.new_page(viewport={"width": size[0], "height": size[1]})
             page.on("console", lambda message: print("console:", message.type, message.text))
             page.on("pageerror", lambda err: print("error:", err))
+            page.add_init_script("window.EventSource = class { close() {} }")  # keeps the network busy for ever
             page.add_init_script(f"localStorage.setItem('ausblick-prefs', JSON.stringify({{theme: '{theme}'}}))")
             page.goto(f"{address}/#{path}")
             wait(page)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Watched
@@ -280,3 +281,36 @@ def test_marks_for_a_pan_are_drawn_and_the_reach_is_dragged(watched: Watched) ->
     drag(page, "Reach of the action, left", 0, 20)
     expect(reach).not_to_have_attribute("aria-valuetext", before or "")
     saved(page)
+
+
+def test_a_tablet_on_the_set_s_network_looks_along(
+    chromium: Browser, address: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The owner opens the door; a tablet enters by the passcode, sees what the owner changes, and is put out."""
+    monkeypatch.setattr("ausblick.web.lan.network.addresses", lambda: ["127.0.0.1"])
+    owner = Watched(chromium, address)
+    page = owner.open("/network")
+    page.get_by_role("checkbox", name="Open to devices on this network").check()
+    expect(page.get_by_alt_text("The address as a code")).to_be_visible()
+    page.wait_for_function("[...document.images].some(image => image.naturalWidth > 100)")
+    url = page.get_by_text("https://127.0.0.1:").inner_text()
+    row = page.get_by_role("row", name="to look", exact=False).first
+    passcode = row.get_by_role("cell").first.inner_text()
+    tablet = chromium.new_context(ignore_https_errors=True, viewport={"width": 820, "height": 1180}).new_page()
+    tablet.goto(f"{url}#/setup/2")
+    tablet.get_by_label("The passcode stands on the screen").fill("WRONG")
+    tablet.get_by_role("button", name="Enter").click()
+    expect(tablet.get_by_role("alert")).to_contain_text("none of the passcodes")
+    tablet.get_by_label("The passcode stands on the screen").fill(passcode)
+    tablet.get_by_role("button", name="Enter").click()
+    expect(tablet.get_by_role("textbox", name="Title")).to_have_value("Scree, noon", timeout=20_000)
+    expect(page.get_by_role("button", name=re.compile("Put out"))).to_be_visible()
+    made = owner.page.request.patch(f"{address}/api/setups/2", data={"title": "Scree, dusk"})
+    assert made.ok
+    expect(tablet.get_by_role("textbox", name="Title")).to_have_value("Scree, dusk", timeout=3_000)
+    page.get_by_role("button", name=re.compile("Put out")).click()
+    tablet.reload()
+    expect(tablet.get_by_label("The passcode stands on the screen")).to_be_visible()
+    tablet.context.close()
+    owner.page.close()
+    assert owner.wrong == []

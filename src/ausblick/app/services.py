@@ -22,6 +22,8 @@ from ausblick.store.simulated_keys import TestKeys
 from ausblick.store.sweep import sweep
 from ausblick.store.ticks import Ticks
 
+from .change_feed import Changes
+from .door import Door
 from .jobs import Jobs
 from .memory import Memory
 from .standins import Standins
@@ -49,6 +51,8 @@ class Services:
     turns: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING))
     drags: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING, usual=0.1))
     reads: Turns = field(default_factory=lambda: Turns(AT_ONCE, WAITING, usual=1.0))
+    door: Door = field(default_factory=Door)
+    changes: Changes = field(default_factory=Changes)
     holds: ExitStack = field(default_factory=ExitStack)
     jobs: Jobs = field(init=False)
     memory: Memory = field(default_factory=Memory)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from pathlib import Path
+from typing import Any
 
 import click
 
@@ -24,6 +25,9 @@ watch_option = click.option(
     help="Under which folders new frames may be watched for; may be given several times. "
     "Without it: the person's own Pictures, Movies and Videos.",
 )
+lan_option = click.option("--lan", is_flag=True, help="Let devices of this network in, by passcode; off by default.")
+cert_option = click.option("--cert", type=FILE, metavar="FILE", help="A certificate of your own for --lan, PEM.")
+key_option = click.option("--key", type=FILE, metavar="FILE", help="Its key.")
 log_option = click.option(
     "--log",
     "level",
@@ -38,32 +42,49 @@ def write_log(level: str) -> None:
     logging.basicConfig(level=level.upper(), format="%(asctime)s %(levelname)s %(name)s: %(message)s")
 
 
+def _wishes(roots: tuple[Path, ...], lan: bool, cert: Path | None, key: Path | None) -> Any:
+    from ausblick.web.serving import Wishes
+
+    if (cert is None) != (key is None):
+        raise BadInput("--cert and --key belong together")
+    for file in (cert, key):
+        if file is not None and not file.is_file():
+            raise BadInput(f"{file}: is no file")
+    return Wishes(roots, lan, None if cert is None or key is None else (cert, key))
+
+
 @app.command()
 @data_option
 @port_option
 @watch_option
+@lan_option
+@cert_option
+@key_option
 @log_option
-def serve(data: Path | None, port: int, roots: tuple[Path, ...], level: str) -> int:
+def serve(data: Path | None, port: int, level: str, **wishes: Any) -> int:
     """Serve the web application on this machine."""
     write_log(level)
     from ausblick.web.serving import run
 
-    return run(data, port, roots)
+    return run(data, port, _wishes(**wishes))
 
 
 @app.command()
 @data_option
 @port_option
 @watch_option
+@lan_option
+@cert_option
+@key_option
 @log_option
-def demo(data: Path | None, port: int, roots: tuple[Path, ...], level: str) -> int:
+def demo(data: Path | None, port: int, level: str, **wishes: Any) -> int:
     """Serve the web application with the demo data: the Fern House."""
     write_log(level)
     from ausblick.demo.fill import fill_demo
     from ausblick.store.data_folder import demo_dir
     from ausblick.web.serving import run
 
-    return run(data or demo_dir(), port, roots, fill_demo)
+    return run(data or demo_dir(), port, _wishes(**wishes), fill_demo)
 
 
 @app.command()

@@ -24,6 +24,7 @@ from .api import (
     kit_routes,
     light_routes,
     move_routes,
+    network_routes,
     plate_routes,
     screen_routes,
     setup_routes,
@@ -35,6 +36,7 @@ from .guard import MOST_FILE, register_guard
 from .heavy import register_turns
 from .problems import on_invalid, problem, register_problems
 from .schemas import REFUSALS, Problem
+from .telling import register_telling
 
 STATIC = Path(__file__).parent / "static"
 ROUTES = (
@@ -50,6 +52,7 @@ ROUTES = (
     check_routes.api,
     standin_routes.api,
     hand_routes.api,
+    network_routes.api,
 )
 
 
@@ -72,6 +75,7 @@ def create_app(place: Path, memory: Memory | None = None, roots: Iterable[Path] 
     app.extensions[EXTENSION] = open_services(place, memory, roots)
     register_guard(app)
     register_turns(app)
+    register_telling(app)
     register_problems(app)
     for routes in ROUTES:
         app.register_api(routes)

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from ausblick.app.services import Services
 
-EXTENSION = "ausblick"
+EXTENSION, NETWORK = "ausblick", "ausblick-network"
 
 
 def services() -> Services:

@@ -2,13 +2,17 @@
 import createClient, { type FetchResponse } from 'openapi-fetch'
 import type { paths } from './schema.generated'
 import type { Change, Conflict, Plan, Setup } from './types'
+import { who } from './who.svelte'
 
 const MOST_TRIES = 4
 
 /** A server that has much to do says when to come again; then the same is asked once more. */
 async function patient(request: Request): Promise<Response> {
+  if (request.method !== 'GET' && who.csrf) request.headers.set('X-CSRF', who.csrf)
   for (let tries = 1; ; tries += 1) {
     const response = await fetch(request.clone())
+    // Put out, or the door was closed and opened again: the passcode is asked for anew.
+    if (response.status === 401) who.me = 'stranger'
     if (response.status !== 429 || tries === MOST_TRIES) return response
     const wait = Number(response.headers.get('Retry-After') ?? 2)
     await new Promise((done) => setTimeout(done, 1000 * wait))

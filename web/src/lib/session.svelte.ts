@@ -1,6 +1,7 @@
 /** The open set-up: its plan, what the server says of it, saving, undo, and a remedy being tried. */
 import * as api from './api'
 import { applyChanges } from './changes'
+import { who } from './who.svelte'
 import type { Attempt, Change, Conflict, Evaluation, Plan, Setup, Thing, TrackingMarks } from './types'
 
 const SAVE_AFTER = 350
@@ -45,6 +46,10 @@ export class Session {
   /** Make changes to the plan; `settled` when the hand is off, so that it is saved and remedies come. */
   change(changes: Change[], settled = true) {
     if (!this.plan || this.conflict) return
+    if (!who.changes) {
+      this.error = 'This device was let in to look along: what stands here is changed on another.'
+      return
+    }
     this.plan = applyChanges(this.plan, changes)
     this.ghost = null
     this.changed += 1
@@ -131,6 +136,13 @@ export class Session {
 
   dropGhost() {
     this.ghost = null
+  }
+
+  /** Somebody else changed this set-up: theirs is shown, unless hands are at work here. */
+  async heard(setup: number) {
+    if (setup !== this.id || this.saving !== 'saved' || this.conflict) return
+    const now = await api.getSetup(this.id).catch(() => null)
+    if (now && now.id === this.id && now.revision !== this.revision && this.saving === 'saved') this.take(now)
   }
 
   private async reload() {

@@ -1,5 +1,7 @@
 <script lang="ts">
   /** All set-ups with the worst thing about each; new, open, rename, duplicate, delete with undo. */
+  import { listen } from '../lib/events'
+  import { who } from '../lib/who.svelte'
   import { push } from 'svelte-spa-router'
   import Preferences from '../parts/Preferences.svelte'
   import State from '../parts/State.svelte'
@@ -64,11 +66,13 @@
     input.value = ''
   }
   const focus = (node: HTMLInputElement) => (node.focus(), node.select())
+  $effect(() => listen((changed) => changed.what === 'setups' && void run(async () => {})))
 </script>
 
 <svelte:head><title>Set-ups · Ausblick</title></svelte:head>
 <header class="flex h-11 items-center justify-between border-b border-line px-4">
   <h1 class="flex-1 text-body font-semibold">Ausblick</h1>
+  {#if who.owner}<a class="btn btn-sm mr-1.5" href="#/network">Network</a>{/if}
   <a class="btn btn-sm mr-3" href="#/kit">Kit room</a>
   <Preferences />
 </header>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One set-up: sight line on top; below it the drawing, the frame and the findings, or the check. */
+  import { listen } from '../lib/events'
   import Tabs from '../parts/Tabs.svelte'
   import { push } from 'svelte-spa-router'
   import TopBar from './TopBar.svelte'
@@ -64,6 +65,7 @@
       event.preventDefault()
     }
   }
+  $effect(() => listen((changed) => changed.what === 'setups' && changed.setup !== null && void session.heard(changed.setup)))
 </script>
 
 <svelte:window onkeydown={key} onbeforeunload={leaving} />

@@ -8,19 +8,23 @@ from __future__ import annotations
 
 import asyncio
 import json
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Collection
 from contextlib import suppress
+from http.cookies import CookieError, SimpleCookie
 from tempfile import SpooledTemporaryFile
 from threading import Event
 from typing import IO, Any
 
 from a2wsgi import WSGIMiddleware
 
+from ausblick.app.services import Services
 from ausblick.app.wanted import wanted_until
 
-from ..guard import MOST_FILE, MOST_JSON, is_file
+from ..guard import COOKIE, CSRF, MOST_FILE, MOST_JSON, OUTSIDE, Asked, Refusal, admit, is_file
+from .events import stream
 from .patience import PATIENCE
 
+EVENTS = "/api/events"
 IN_MEMORY, PIECE, MOST_DROPPED = 1_000_000, 65_536, 100_000_000
 THREADS = 48
 """More than can be at heavy work or wait for it (app/services.py: three kinds of 2 + 8), so light answers always
@@ -40,15 +44,27 @@ class Refused(Exception):
 class Gate:
     """ASGI application round a WSGI one."""
 
-    def __init__(self, application: Any) -> None:
+    def __init__(self, application: Any, services: Services, hosts: Collection[str] | None = None) -> None:
+        """`hosts`: by which the network's devices ask; None for the machine's own loopback."""
         self._application = WSGIMiddleware(application, workers=THREADS)
+        self._services, self._hosts = services, hosts
         self._readers: set[Event] = set()
+        self._ending = False
 
     async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
         if scope["type"] != "http":
             await self._application(scope, receive, send)
             return
+        scope[OUTSIDE] = self._hosts
+        asked = _asked(scope, self._hosts)
         try:
+            # Nobody who gets no answer sends a body, and strangers do not fill the disk.
+            found = admit(asked, self._services.door)
+            if isinstance(found, Refusal):
+                raise Refused(found.status, found.title, found.detail)
+            if asked.path == EVENTS and found != "stranger":
+                await stream(self._services.changes, receive, send, lambda: self._may_go_on(asked))
+                return
             body = await _read(scope, receive)
         except Refused as err:
             await _refuse(send, err)
@@ -71,11 +87,35 @@ class Gate:
             with suppress(asyncio.CancelledError):
                 await watch
 
+    def _may_go_on(self, asked: Asked) -> bool:
+        return not self._ending and not isinstance(admit(asked, self._services.door), Refusal)
+
+    def end_streams(self) -> None:
+        """Streams would go on for ever; an ending server ends them."""
+        self._ending = True
+
     def close(self) -> None:
         """End what is computed still, and wait: a thread inside compiled code takes an ending Python down with it."""
         for left in list(self._readers):
             left.set()
         self._application.executor.shutdown(wait=True, cancel_futures=True)
+
+
+def _asked(scope: Any, hosts: Collection[str] | None) -> Asked:
+    headers = {name.decode("latin1"): value.decode("latin1") for name, value in scope["headers"]}
+    cookies = SimpleCookie()
+    with suppress(CookieError):
+        cookies.load(headers.get("cookie", ""))
+    return Asked(
+        method=scope["method"],
+        path=scope["path"],
+        host=headers.get("host", ""),
+        origin=headers.get("origin", ""),
+        site=headers.get("sec-fetch-site", ""),
+        csrf=headers.get(CSRF.lower(), ""),
+        cookie=cookies[COOKIE].value if COOKIE in cookies else "",
+        hosts=hosts,
+    )
 
 
 async def _read(scope: Any, receive: Any) -> IO[bytes] | None:

@@ -7,8 +7,9 @@ import signal
 import socket
 import sys
 import time
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from pathlib import Path
 from threading import Thread
 from types import FrameType
@@ -16,11 +17,14 @@ from types import FrameType
 import uvicorn
 from flask_openapi3.openapi import OpenAPI
 
+from ausblick.app.door import Role
 from ausblick.app.memory import Memory
 from ausblick.store.data_folder import data_dir
 from ausblick.store.trouble import StoreTrouble
 
 from ..app import STATIC, create_app, services_of
+from ..context import NETWORK
+from ..lan.network import Network, NetworkError, Open, qr_terminal
 from .gate import Gate
 from .patience import PatientProtocol
 
@@ -32,8 +36,18 @@ SWITCH = 0.001
 """Seconds after which a computing thread lets another one go on (Python's own 5 ms add up for a light answer)."""
 
 
+@dataclass(frozen=True)
+class Wishes:
+    """`roots`: folders under which some may be watched; `lan`: open the door to the set's network at once;
+    `certificate`: the owner's own (certificate, key)."""
+
+    roots: tuple[Path, ...] = ()
+    lan: bool = False
+    certificate: tuple[Path, Path] | None = None
+
+
 def run(
-    place: Path | None, port: int, roots: Iterable[Path] = (), prepare: Callable[[Path], None] = lambda _: None
+    place: Path | None, port: int, wishes: Wishes = Wishes(), prepare: Callable[[Path], None] = lambda _: None
 ) -> int:
     """Serve a data folder, once it is prepared; prints the address. Returns the exit code."""
     if not (STATIC / "index.html").is_file():
@@ -47,7 +61,7 @@ def run(
     place = place or data_dir()
     try:
         prepare(place)
-        app = create_app(place, roots=roots)
+        app = create_app(place, roots=wishes.roots)
     except OSError as err:
         print(
             f"ausblick: {place}: {(err.strerror or str(err)).lower()}; choose a folder with --data", file=sys.stderr
@@ -60,14 +74,42 @@ def run(
     # uvicorn raises the signal again once it has ended; by then there is nothing left to stop.
     for ending in (signal.SIGINT, signal.SIGTERM):
         signal.signal(ending, lambda *_: None)
+    network = _network(app, place, listening.getsockname()[1] + 1, wishes.certificate)
+    try:
+        if wishes.lan:
+            _tell(network.open(), services_of(app).door.codes)
+    except (NetworkError, OSError, ValueError) as err:
+        print(f"ausblick: --lan: {err}", file=sys.stderr)
+        return 2
     _serve(Serving(app), listening)
     return 0
+
+
+def _network(app: OpenAPI, place: Path, port: int, given: tuple[Path, Path] | None) -> Network:
+    """The door to the set's network, closed; known to the owner's page."""
+
+    def serve(hosts: frozenset[str], cert: Path, key: Path) -> Serving:
+        return Serving(app, hosts, (cert, key))
+
+    network = Network(services_of(app), place, serve, port, given)
+    app.extensions[NETWORK] = network
+    return network
+
+
+def _tell(state: Open, codes: dict[Role, str]) -> None:
+    print(qr_terminal(state.urls[0]))
+    print("Devices on this network reach it at " + " or ".join(state.urls))
+    for role, code in codes.items():
+        print(f"  passcode to {role:5} {code[:4]}-{code[4:]}")
+    print("Browsers warn once, because no authority stands behind the certificate; its SHA-256 is")
+    print(f"  {state.fingerprint}", flush=True)
 
 
 @contextmanager
 def beside(place: Path, memory: Memory | None = None) -> Iterator[str]:
     """A server on a free port in a thread of its own, for a browser driven by the same process; its address."""
     app, listening = create_app(place, memory), _listen(0)
+    network = _network(app, place, 0, None)
     serving = Serving(app)
     thread = Thread(target=_serve, args=(serving, listening), daemon=True)
     thread.start()
@@ -76,6 +118,7 @@ def beside(place: Path, memory: Memory | None = None) -> Iterator[str]:
     try:
         yield _address(listening)
     finally:
+        network.close()
         serving.end()
         thread.join()
 
@@ -93,6 +136,8 @@ def _serve(serving: Serving, listening: socket.socket) -> None:
     try:
         serving.run(sockets=[listening])
     finally:
+        if (network := serving.app.extensions.get(NETWORK)) is not None:
+            network.close()
         serving.gate.close()
         serving.services.close()
 
@@ -100,8 +145,11 @@ def _serve(serving: Serving, listening: socket.socket) -> None:
 class Serving(uvicorn.Server):
     """uvicorn with the application behind its gate; an ending one tells the jobs at once, not after the answers."""
 
-    def __init__(self, app: OpenAPI) -> None:
-        self.gate, self.services = Gate(app), services_of(app)
+    def __init__(
+        self, app: OpenAPI, hosts: frozenset[str] | None = None, secured: tuple[Path, Path] | None = None
+    ) -> None:
+        self.app, self.services = app, services_of(app)
+        self.gate = Gate(app, self.services, hosts)
         super().__init__(
             uvicorn.Config(
                 self.gate,
@@ -113,13 +161,16 @@ class Serving(uvicorn.Server):
                 server_header=False,
                 proxy_headers=False,
                 timeout_graceful_shutdown=FINISH,
+                ssl_certfile=secured[0] if secured else None,
+                ssl_keyfile=secured[1] if secured else None,
             )
         )
 
     def end(self) -> None:
-        self.services.jobs.cancel()
+        self.gate.end_streams()
         self.should_exit = True
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         self.services.jobs.cancel()
+        self.gate.end_streams()
         super().handle_exit(sig, frame)

@@ -1,0 +1,1 @@
+"""The second way in: for devices on the set's network."""
