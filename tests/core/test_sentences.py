@@ -73,6 +73,11 @@ def test_every_kind_of_number_is_known() -> None:
             assert match[2] is None or match[2].isdigit() or match[2] in KINDS, ident
 
 
+def test_a_number_without_bound_is_a_dash() -> None:
+    assert say(tell("space.gap", away=float("inf"))) == "The mark is – m from the screen"
+    assert say(tell("cost/stops", by=float("-inf"))) == "costs – stops of light"
+
+
 def test_a_missing_parameter_is_an_error_and_not_an_empty_place() -> None:
     with pytest.raises(KeyError):
         say(tell("space.gap"))

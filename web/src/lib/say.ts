@@ -27,7 +27,8 @@ function parts(value: Parameter, units: Units): string[] {
   return [typeof value === 'object' ? say(value, units) : String(value)]
 }
 
-const stops = (value: number) => {
+const stops = (value: number | null) => {
+  if (value === null) return '– stops'
   const size = Math.abs(value)
   return `${size.toFixed(1)} ${Math.abs(size - 1) < 0.05 ? 'stop' : 'stops'}`
 }
