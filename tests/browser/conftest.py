@@ -92,12 +92,13 @@ class Watched:
         made = self.page.request.post(f"{self.address}/api/setups", data={"plan": plan})
         return int(made.json()["id"])
 
-    def axe(self) -> list[str]:
-        """What axe finds, WCAG A and AA."""
+    def axe(self, only: str = "") -> list[str]:
+        """What axe finds, WCAG A and AA; or by one of its rules."""
         self.page.evaluate(AXE.read_text("utf-8"))
         found = self.page.evaluate(
-            "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], "
-            "resultTypes: ['violations'], preload: false})"
+            "only => axe.run({runOnly: only ? [only] : ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], "
+            "resultTypes: ['violations'], preload: false})",
+            only,
         )
         return [
             f"{v['id']}: {node['html'][:120]} {node['failureSummary'][:200]}"

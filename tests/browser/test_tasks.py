@@ -146,6 +146,8 @@ def test_units_and_theme_are_the_persons_choice(watched: Watched) -> None:
 
 def test_two_browsers_on_one_set_up(watched: Watched, chromium: Browser, address: str) -> None:
     first, other = watched.open("/setup/1"), Watched(chromium, address)
+    # This one hears nothing of the other: its network is away just then.
+    other.page.add_init_script("window.EventSource = class { close() {} }")
     second = other.open("/setup/1")
     expect(second.get_by_text("The needed screen varies by")).to_be_visible()
     drag(first, "Subject, from above", 30, 0)

@@ -24,8 +24,6 @@ HEAVY: dict[str, Kind] = {
     "check.get_cause": "turns",
     "check.post_pose": "turns",
     "frames.get_comparison": "turns",
-    "by_hand.get_lists": "turns",
-    "by_hand.put_tick": "turns",
     "standin.post_record": "turns",
     "standin.get_look": "drags",
     "standin.post_meter": "drags",
@@ -41,7 +39,7 @@ HEAVY: dict[str, Kind] = {
     "plate.get_plate": "reads",
 }
 """By endpoint. The evaluation of a plan and the list of set-ups take theirs where nothing is remembered
-(`Services.findings`)."""
+(`Services.findings`), the lists round a take once a tick is kept: nothing that is stored waits for its turn."""
 
 
 def register_turns(app: Flask) -> None:

@@ -60,5 +60,7 @@ def delete_ticks(path: SetupPath) -> Response:
 
 
 def _lists(setup_id: int) -> Response:
-    items = [{**asdict(one.item), "ticked": one.ticked} for one in lists_of(services(), setup_id)]
+    # Here and not before, so that a tick is kept even where its sender leaves while others are at work.
+    with services().turns.taken():
+        items = [{**asdict(one.item), "ticked": one.ticked} for one in lists_of(services(), setup_id)]
     return answer(ItemList.model_validate({"items": items}))

@@ -13,6 +13,8 @@
   let { recorded }: { recorded: (frame: number) => void } = $props()
 
   let standin = $state.raw<Standin | null>(null)
+  /** At least so many ms between two pictures, and as long as one took: the machine has other things to do. */
+  const REST = 60
   let look = $state.raw<Look | null>(null)
   let error = $state('')
   let busy = $state('')
@@ -41,9 +43,10 @@
     void guard(async () => (standin = await getStandin(id)))
     const live = async () => {
       while (open) {
+        const asked = performance.now()
         const found = await lookThrough(id).catch((err: Error) => void (error = err.message))
         if (found && open) look = found
-        await new Promise((done) => setTimeout(done, document.hidden || !found ? 1500 : 60))
+        await new Promise((done) => setTimeout(done, document.hidden || !found ? 1500 : Math.max(REST, performance.now() - asked)))
       }
     }
     void live()
