@@ -91,9 +91,9 @@ lint-web: $(STAMP)/node types-check
 
 lint: lint-python lint-web
 
-# Three workers, each with one thread for arithmetic (tests/conftest.py): the one with the browser mostly waits for it.
+# Two workers, each with one thread for arithmetic (tests/conftest.py).
 pytest: ready
-	$(PY) -m pytest -n 3 --dist loadgroup tests
+	$(PY) -m pytest -n 2 --dist loadgroup tests
 
 unit: $(STAMP)/dev
 	$(PY) -m pytest -n 2 --dist loadgroup tests --ignore tests/browser

@@ -102,7 +102,7 @@ def plate(page: Page) -> None:
 def network(page: Page) -> None:
     page.get_by_role("checkbox", name="Open to devices").check()
     page.get_by_text("SHA-256").wait_for()
-    page.wait_for_function("[...document.images].every(image => image.naturalWidth > 0)")
+    page.wait_for_function("() => [...document.images].every(image => image.naturalWidth > 0)")
 
 
 def even(page: Page) -> None:

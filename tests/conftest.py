@@ -29,14 +29,12 @@ LONG = ("tests/browser", "tests/core/matte", "tests/core/advice", "tests/api")
 
 @pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Tests of a module stay with one worker, which has its fixtures; a mark brings several modules together, and all
-    that need a browser have one worker, which mostly waits for it. The long ones come first, so that no worker begins
-    one when the other has nothing left to do."""
+    """Tests of a module stay with one worker, which has its fixtures; a mark brings several modules together. The
+    long ones come first, so that no worker begins one when the other has nothing left to do."""
     items.sort(key=lambda item: next((i for i, part in enumerate(LONG) if part in str(item.path)), len(LONG)))
     for item in items:
         if item.get_closest_marker("xdist_group") is None:
-            name = "browser" if "tests/browser" in str(item.path) else item.path.stem
-            item.add_marker(pytest.mark.xdist_group(name))
+            item.add_marker(pytest.mark.xdist_group(item.path.stem))
 
 
 @pytest.fixture

@@ -294,7 +294,7 @@ def test_a_tablet_on_the_set_s_network_looks_along(
     page = owner.open("/network")
     page.get_by_role("checkbox", name="Open to devices on this network").check()
     expect(page.get_by_alt_text("The address as a code")).to_be_visible()
-    page.wait_for_function("[...document.images].some(image => image.naturalWidth > 100)")
+    page.wait_for_function("() => [...document.images].some(image => image.naturalWidth > 100)")
     url = page.get_by_text("https://127.0.0.1:").inner_text()
     row = page.get_by_role("row", name="to look", exact=False).first
     passcode = row.get_by_role("cell").first.inner_text()
