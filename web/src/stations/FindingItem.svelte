@@ -26,7 +26,9 @@
   >
     <span class="w-14 shrink-0"><State state={STATE_OF[finding.severity]} /></span>
     <span class="flex-1" class:font-semibold={finding.severity === 'stop'}>{say(finding.told, prefs)}</span>
-    <span class="label-text shrink-0 text-right whitespace-nowrap">limit {show(finding.limit)}</span>
+    {#if finding.limit !== 0 || finding.unit}
+      <span class="label-text shrink-0 text-right whitespace-nowrap">limit {show(finding.limit)}</span>
+    {/if}
   </button>
   {#if open}
     <div {id} class="pb-3 pl-[4.25rem]">

@@ -8,12 +8,8 @@
 
   /** What the owner reads in the list of devices. */
   function name(): string {
-    const kinds: [RegExp, string][] = [
-      [/iPad|Tablet/i, 'Tablet'],
-      [/iPhone|Mobile/i, 'Phone'],
-      [/Mac|Windows|Linux|CrOS/i, 'Computer'],
-    ]
-    return kinds.find(([word]) => word.test(navigator.userAgent))?.[1] ?? 'Device'
+    if (navigator.maxTouchPoints < 2) return 'Computer'
+    return Math.min(screen.width, screen.height) > 600 ? 'Tablet' : 'Phone'
   }
   async function submit(event: SubmitEvent) {
     event.preventDefault()
