@@ -71,6 +71,8 @@ class Watched:
 
     def open(self, path: str) -> Page:
         self.page.goto(f"{self.address}/#{path}")
+        # A key that is pressed before the view is there goes nowhere.
+        self.page.wait_for_selector("#app > *")
         return self.page
 
     def small_setup(self, title: str, **camera: object) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import http.client
 import json
 import random
 import re
@@ -65,7 +66,7 @@ def until_killed(server: Server, picture: bytes, killed: Event, saved: list[str]
             setup = server.ask("PUT", "/api/setups/1", {"base": setup["revision"], "plan": {**PLAN, "title": title}})
             saved.append(title)
             kept.append(server.ask("POST", "/api/setups/1/frames", file=picture)["id"])
-    except (urllib.error.URLError, OSError, ValueError):
+    except (urllib.error.URLError, http.client.HTTPException, OSError, ValueError):
         assert killed.is_set()
 
 
