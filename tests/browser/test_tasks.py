@@ -316,3 +316,24 @@ def test_a_tablet_on_the_set_s_network_looks_along(
     tablet.context.close()
     owner.page.close()
     assert owner.wrong == []
+
+
+def test_the_kit_and_the_lists_of_one_page_are_those_of_the_other(
+    watched: Watched, chromium: Browser, address: str
+) -> None:
+    other = Watched(chromium, address)
+    kit, lists = watched.open("/kit"), other.open("/setup/1/check")
+    lists.get_by_role("tab", name="Before and after a take").click()
+    card = lists.get_by_role("checkbox", name=re.compile("Grey card"))
+    expect(card).not_to_be_checked(timeout=20_000)
+    ticked = other.page.request.get(f"{address}/api/setups/1/lists").json()["items"]
+    item = next(one["id"] for one in ticked if "rey card" in one["text"])
+    assert other.page.request.put(f"{address}/api/setups/1/lists/{item}", data={"ticked": True}).ok
+    expect(card).to_be_checked(timeout=5_000)
+    stored = watched.page.request.get(f"{address}/api/kit").json()
+    stored["kit"]["sandbags"] = 77
+    body = {"base": stored["revision"], "kit": stored["kit"]}
+    assert watched.page.request.put(f"{address}/api/kit", data=body).ok
+    expect(kit.get_by_role("textbox", name=re.compile("andbags")).first).to_have_value("77", timeout=3_000)
+    other.page.close()
+    assert other.wrong == []

@@ -6,6 +6,8 @@ import http.client
 import json
 import ssl
 import stat
+import subprocess
+import sys
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -15,7 +17,10 @@ from typing import Any
 import pytest
 from cryptography import x509
 
+from ausblick.app.change_feed import Changed
 from ausblick.app.door import Door, Role, Slower
+from ausblick.web.app import create_app, services_of
+from ausblick.web.guard import HEADERS
 from ausblick.web.lan import network as lan
 from ausblick.web.lan.certificate import certificate
 from ausblick.web.serving import beside
@@ -203,7 +208,7 @@ def test_what_one_changes_another_hears_within_a_second(owner: str, opened: dict
     begun = time.monotonic()
     plain(owner, "PATCH", f"/api/setups/{setup['id']}", {"title": "Heard of"})
     listening.join(10)
-    assert heard[0][1] == {"what": "setups", "setup": setup["id"]}
+    assert heard[0][1] == {"what": "setups", "setup": setup["id"], "by": ""}
     assert heard[0][0] - begun < 1.0
     # Who is put out hears nothing more: the stream ends.
     [listed] = plain(owner, "GET", "/api/network")["devices"]
@@ -219,3 +224,29 @@ def test_a_code_for_a_phone_s_camera(owner: str, opened: dict[str, Any]) -> None
     assert connection.getresponse().read().count(b"http://www.w3.org/2000/svg") == 1
     assert opened["urls"][0].startswith("https://127.0.0.1:")
     assert len(opened["fingerprint"].split(":")) == 32
+
+
+def test_a_certificate_that_can_t_be_used_is_told_and_nothing_is_opened(tmp_path: Path) -> None:
+    for name in ("cert.pem", "key.pem"):
+        (tmp_path / name).write_text("no certificate")
+    words = [sys.executable, "-m", "ausblick", "serve", "--data", tmp_path / "data", "--port", "0", "--lan"]
+    words += ["--cert", tmp_path / "cert.pem", "--key", tmp_path / "key.pem"]
+    done = subprocess.run(words, capture_output=True, text=True, timeout=60, check=False)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert done.stderr.startswith("ausblick: --lan: the certificate or its key can't be used")
+    assert len(done.stderr.splitlines()) == 1
+
+
+def test_a_refusal_before_the_application_carries_the_same_headers(opened: dict[str, Any]) -> None:
+    status, _, headers = Client(opened).ask("GET", "/api/setups")
+    assert status == 401
+    assert {name: headers[name] for name in HEADERS} == HEADERS
+
+
+def test_who_did_it_is_named_to_who_listens(tmp_path: Path) -> None:
+    app, heard = create_app(tmp_path), []
+    with services_of(app).changes.heard_by(heard.append):
+        app.test_client().post("/api/setups", json={"title": "x"}, headers={"X-Page": "mine"})
+        app.test_client().get("/api/setups")
+        app.test_client().post("/api/evaluate", json={"plan": {"format": "ausblick-plan", "version": 1}})
+    assert heard == [Changed("setups", None, "mine")]

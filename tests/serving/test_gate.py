@@ -11,7 +11,7 @@ import urllib.error
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
-from threading import Thread
+from threading import Event, Thread
 from typing import Any
 
 import pytest
@@ -130,6 +130,28 @@ def test_the_line_is_kept_in_order_and_says_when_to_come_again() -> None:
         thread.join()
     assert order == ["a", "b", "c"]
     assert done[1] - done[0] >= 0.09
+
+
+def test_the_bound_holds_however_many_come_at_once() -> None:
+    turns, go, refused, done = Turns(2, 3), Event(), [], []
+
+    def work() -> None:
+        try:
+            with turns.taken():
+                go.wait(10)
+                done.append(1)
+        except Busy:
+            refused.append(1)
+
+    crowd = [Thread(target=work) for _ in range(40)]
+    for one in crowd:
+        one.start()
+    time.sleep(0.3)
+    assert len(refused) == 35
+    go.set()
+    for one in crowd:
+        one.join()
+    assert len(done) == 5
 
 
 def test_inside_a_turn_there_is_no_other_to_wait_for() -> None:

@@ -10,10 +10,12 @@ from threading import Lock
 
 @dataclass(frozen=True)
 class Changed:
-    """`what` has changed: setups, frames, kit, lists or devices; of which set-up, where it is one's."""
+    """`what` has changed: setups, frames, kit, lists or devices; of which set-up, where it is one's; `by` which page,
+    which knows already."""
 
     what: str
     setup: int | None = None
+    by: str = ""
 
 
 Hear = Callable[[Changed], None]

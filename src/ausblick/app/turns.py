@@ -42,9 +42,11 @@ class Turns:
             yield
             return
         with self._changed:
+            # The lock is held until one stands in line, so that the bound holds however many come at once.
             if self._working + len(self._line) >= self._at_once + self._most:
                 raise Busy(self._again())
-        self._enter()
+            ticket = self._line_up()
+        self._enter(ticket)
         begun, mark = time.monotonic(), _HAS_TURN.set(True)
         try:
             yield
@@ -58,19 +60,24 @@ class Turns:
         with self._changed:
             if not self._line:
                 return
+            ticket = self._line_up()
         self._leave()
         try:
-            self._enter()
+            self._enter(ticket)
         except BaseException:
             # `taken` gives a place back in any case: it must be one that was there.
             with self._changed:
                 self._working += 1
             raise
 
-    def _enter(self) -> None:
+    def _line_up(self) -> object:
+        """A place at the end of the line; the lock is held by who asks."""
         ticket = object()
+        self._line.append(ticket)
+        return ticket
+
+    def _enter(self, ticket: object) -> None:
         with self._changed:
-            self._line.append(ticket)
             try:
                 while self._working >= self._at_once or self._line[0] is not ticket:
                     self._changed.wait(LOOK)

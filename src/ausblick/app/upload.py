@@ -11,6 +11,7 @@ from ausblick.formats.images import MAX_BYTES, ImageError
 from ausblick.store.frames import StoredFrame
 from ausblick.store.setups import NotFound
 
+from .change_feed import Changed
 from .frame_import import import_clip, import_frame, looks_like_clip
 from .jobs import Job
 from .services import Services
@@ -34,6 +35,7 @@ def take_upload(services: Services, setup_id: int, name: str, save: Callable[[Pa
         try:
             frame = import_clip(services.frames, setup_id, name, target, plan, progress)
             job.result = {"name": name, "share": 1.0, "frame": frame}
+            services.changes.tell(Changed("frames", setup_id))
         finally:
             shutil.rmtree(folder, ignore_errors=True)
 
@@ -62,5 +64,6 @@ def watch_folder(services: Services, setup_id: int, folder: str) -> Watch:
             return
         work = import_clip if looks_like_clip(file) else import_frame
         work(services.frames, setup_id, file.name, file, plan)
+        services.changes.tell(Changed("frames", setup_id))
 
     return services.watches.start(setup_id, folder, take)

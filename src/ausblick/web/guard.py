@@ -36,7 +36,7 @@ HEADERS = {
 }
 OPEN = ("/api/door", "/api/me")
 """What a device may ask before it was let in."""
-OWNER = ("/api/network", "/api/watch")
+OWNER = "/api/network"
 COMPUTES = (
     "/api/evaluate", "/api/propose", "/api/even-screen", "/api/distances", "/api/ledger", "/api/room-table",
     "/api/recorders", "/api/framing", "/api/brief", "/api/tracking-marks", "/api/copies", "/api/screen-advice",

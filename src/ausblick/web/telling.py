@@ -22,6 +22,10 @@ ONLY = {"kit.save_kit", "kit.save_kit_csv", "by_hand.put_tick", "by_hand.delete_
 ALL_OF = ("setups", "frames", "standin")
 
 
+PAGE = "X-Page"
+"""A page names itself, so that it does not hear of what it did."""
+
+
 def register_telling(app: Flask) -> None:
     @app.after_request
     def _tell(response: Response) -> Response:
@@ -30,5 +34,6 @@ def register_telling(app: Flask) -> None:
         changes = request.method not in ("GET", "HEAD", "OPTIONS") and response.status_code < 300
         if changes and (endpoint in ONLY or blueprint in ALL_OF):
             number = (request.view_args or {}).get("setup_id")
-            services().changes.tell(Changed(TOLD[blueprint], int(number) if number is not None else None))
+            setup = None if number is None else int(number)
+            services().changes.tell(Changed(TOLD[blueprint], setup, request.headers.get(PAGE, "")[:40]))
         return response

@@ -1,5 +1,6 @@
 /** The one way to the server. Every failure becomes an ApiError with the server's own words. */
 import createClient, { type FetchResponse } from 'openapi-fetch'
+import { PAGE } from './page'
 import type { paths } from './schema.generated'
 import type { Change, Conflict, Plan, Setup } from './types'
 import { who } from './who.svelte'
@@ -8,7 +9,10 @@ const MOST_TRIES = 4
 
 /** A server that has much to do says when to come again; then the same is asked once more. */
 async function patient(request: Request): Promise<Response> {
-  if (request.method !== 'GET' && who.csrf) request.headers.set('X-CSRF', who.csrf)
+  if (request.method !== 'GET') {
+    request.headers.set('X-Page', PAGE)
+    if (who.csrf) request.headers.set('X-CSRF', who.csrf)
+  }
   for (let tries = 1; ; tries += 1) {
     const response = await fetch(request.clone())
     // Put out, or the door was closed and opened again: the passcode is asked for anew.

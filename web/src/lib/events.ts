@@ -1,15 +1,30 @@
-/** What other devices changed, heard as it happens. */
-type Changed = { what: 'setups' | 'frames' | 'kit' | 'lists' | 'devices'; setup: number | null }
+/** What other pages and devices changed, heard as it happens. */
+import { PAGE } from './page'
+
+const KINDS = ['setups', 'frames', 'kit', 'lists', 'devices'] as const
+/** `setup` null: of any of them. */
+type Changed = { what: (typeof KINDS)[number]; setup: number | null }
 type Hear = (changed: Changed) => void
 
 const listeners: Hear[] = []
 let source: EventSource | undefined
 
+function tell(changed: Changed) {
+  for (const hear of listeners) hear(changed)
+}
+
 function open() {
+  let away = false
   source = new EventSource('/api/events')
   source.onmessage = (event) => {
-    const changed = JSON.parse(event.data) as Changed
-    for (const hear of listeners) hear(changed)
+    const changed = JSON.parse(event.data) as Changed & { by: string }
+    if (changed.by !== PAGE) tell(changed)
+  }
+  source.onerror = () => (away = true)
+  // What was changed while the server was away was not heard: everything is asked for again.
+  source.onopen = () => {
+    if (away) for (const what of KINDS) tell({ what, setup: null })
+    away = false
   }
 }
 
@@ -25,3 +40,7 @@ export function listen(hear: Hear): () => void {
     }
   }
 }
+
+/** The same for one kind of thing of one set-up. */
+export const listenFor = (kinds: Changed['what'][], setup: number, hear: () => void) =>
+  listen((changed) => kinds.includes(changed.what) && (changed.setup === null || changed.setup === setup) && hear())

@@ -139,8 +139,8 @@ export class Session {
   }
 
   /** Somebody else changed this set-up: theirs is shown, unless hands are at work here. */
-  async heard(setup: number) {
-    if (setup !== this.id || this.saving !== 'saved' || this.conflict) return
+  async heard() {
+    if (this.saving !== 'saved' || this.conflict) return
     const now = await api.getSetup(this.id).catch(() => null)
     if (now && now.id === this.id && now.revision !== this.revision && this.saving === 'saved') this.take(now)
   }

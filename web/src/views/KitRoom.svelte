@@ -5,6 +5,7 @@
   import TextField from '../parts/TextField.svelte'
   import Choice from '../parts/Choice.svelte'
   import * as api from '../lib/kitApi'
+  import { listen } from '../lib/events'
   import { applyChanges } from '../lib/changes'
   import type { Kit } from '../lib/types'
 
@@ -33,6 +34,12 @@
     const now = kit
     queue = queue.then(() => run(() => api.saveKit(revision, now)))
   }
+  /** Another device's kit is taken over once what was typed here is saved. */
+  async function heard() {
+    const stored = await api.getKit().catch(() => null)
+    if (stored && stored.revision !== revision) take(stored)
+  }
+  $effect(() => listen((changed) => changed.what === 'kit' && void (queue = queue.then(heard))))
   const HUES: [string, string][] = [
     ['green', 'green'],
     ['blue', 'blue'],

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** One set-up: sight line on top; below it the drawing, the frame and the findings, or the check. */
-  import { listen } from '../lib/events'
+  import { listenFor } from '../lib/events'
   import Tabs from '../parts/Tabs.svelte'
   import { push } from 'svelte-spa-router'
   import TopBar from './TopBar.svelte'
@@ -65,7 +65,7 @@
       event.preventDefault()
     }
   }
-  $effect(() => listen((changed) => changed.what === 'setups' && changed.setup !== null && void session.heard(changed.setup)))
+  $effect(() => listenFor(['setups'], session.id, () => void session.heard()))
 </script>
 
 <svelte:window onkeydown={key} onbeforeunload={leaving} />

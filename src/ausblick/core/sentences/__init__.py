@@ -1,6 +1,6 @@
 """What is told to people: a sentence by its id with its parameters, and one table of what is said."""
 
 from .say import digits, say, shutter
-from .sentence import Parameter, Sentence, tell
+from .sentence import Sentence, tell
 
-__all__ = ["Parameter", "Sentence", "digits", "say", "shutter", "tell"]
+__all__ = ["Sentence", "digits", "say", "shutter", "tell"]

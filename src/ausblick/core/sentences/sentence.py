@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-Parameter = "float | str | Sentence | tuple[float | str | Sentence, ...]"
-
 
 @dataclass(frozen=True)
 class Sentence:

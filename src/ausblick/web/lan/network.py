@@ -17,9 +17,6 @@ from ausblick.app.services import Services
 
 from .certificate import addresses, certificate, fingerprint
 
-WAIT = 10.0
-"""Seconds that a server may take to begin."""
-
 
 class NetworkError(RuntimeError):
     """The door can't be opened; the message says why."""
@@ -56,16 +53,21 @@ class Network:
                 raise NetworkError("this machine has no address on a network: connect it first")
             listening = self._listen()
             port = listening.getsockname()[1]
-            cert, key = self._given or certificate(self._place, names)
-            hosts = frozenset(f"{name}:{port}" for name in names)
+            try:
+                cert, key = self._given or certificate(self._place, names)
+                seen = fingerprint(cert)
+                server = self._serve(frozenset(f"{name}:{port}" for name in names), cert, key)
+                # Read here, where what is wrong with it can be told.
+                server.config.load()
+            except (OSError, ValueError) as err:
+                listening.close()
+                raise NetworkError(f"the certificate or its key can't be used: {err}") from None
             self._services.door.open()
-            self._server = self._serve(hosts, cert, key)
-            self._thread = Thread(target=self._server.run, kwargs={"sockets": [listening]}, daemon=True)
+            self._server, self._thread = server, Thread(target=server.run, args=([listening],), daemon=True)
             self._thread.start()
-            begun = time.monotonic()
-            while not self._server.started and self._thread.is_alive() and time.monotonic() - begun < WAIT:
+            while not server.started and self._thread.is_alive():
                 time.sleep(0.02)
-            self.state = Open(tuple(f"https://{name}:{port}/" for name in names), fingerprint(cert))
+            self.state = Open(tuple(f"https://{name}:{port}/" for name in names), seen)
             return self.state
 
     def _listen(self) -> socket.socket:

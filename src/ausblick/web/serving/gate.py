@@ -20,7 +20,7 @@ from a2wsgi import WSGIMiddleware
 from ausblick.app.services import Services
 from ausblick.app.wanted import wanted_until
 
-from ..guard import COOKIE, CSRF, MOST_FILE, MOST_JSON, OUTSIDE, Asked, Refusal, admit, is_file
+from ..guard import COOKIE, CSRF, HEADERS, MOST_FILE, MOST_JSON, OUTSIDE, Asked, Refusal, admit, is_file
 from .events import stream
 from .patience import PATIENCE
 
@@ -196,6 +196,7 @@ async def _refuse(send: Any, refused: Refused) -> None:
         (b"content-type", b"application/problem+json"),
         (b"content-length", str(len(body)).encode()),
         (b"connection", b"close"),
+        *((name.lower().encode(), value.encode()) for name, value in HEADERS.items()),
     ]
     await send({"type": "http.response.start", "status": refused.status, "headers": headers})
     await send({"type": "http.response.body", "body": body})

@@ -63,24 +63,25 @@ def run(
         prepare(place)
         app = create_app(place, roots=wishes.roots)
     except OSError as err:
-        print(
-            f"ausblick: {place}: {(err.strerror or str(err)).lower()}; choose a folder with --data", file=sys.stderr
-        )
+        reason = (err.strerror or str(err)).lower()
+        print(f"ausblick: {place}: {reason}; choose a folder with --data", file=sys.stderr)
         return 2
     except StoreTrouble as err:
         print(f"ausblick: {place}: {err}", file=sys.stderr)
         return 2
+    network = _network(app, place, listening.getsockname()[1] + 1, wishes.certificate)
+    try:
+        state = network.open() if wishes.lan else None
+    except NetworkError as err:
+        services_of(app).close()
+        print(f"ausblick: --lan: {err}", file=sys.stderr)
+        return 2
     print(f"Ausblick is at {_address(listening)}/   (Ctrl-C stops it)", flush=True)
+    if state is not None:
+        _tell(state, services_of(app).door.codes)
     # uvicorn raises the signal again once it has ended; by then there is nothing left to stop.
     for ending in (signal.SIGINT, signal.SIGTERM):
         signal.signal(ending, lambda *_: None)
-    network = _network(app, place, listening.getsockname()[1] + 1, wishes.certificate)
-    try:
-        if wishes.lan:
-            _tell(network.open(), services_of(app).door.codes)
-    except (NetworkError, OSError, ValueError) as err:
-        print(f"ausblick: --lan: {err}", file=sys.stderr)
-        return 2
     _serve(Serving(app), listening)
     return 0
 

@@ -12,6 +12,7 @@
   import Zones from './Zones.svelte'
   import * as api from '../../lib/api'
   import { cancelImport, causeOf, importAny } from '../../lib/checkApi'
+  import { listenFor } from '../../lib/events'
   import { session } from '../../lib/session.svelte'
   import type { Cause as Caused, Comparison as Compared, Frame, FrameSummary } from '../../lib/types'
   let { wanted = null }: { wanted?: number | null } = $props()
@@ -57,6 +58,18 @@
       if (error) return
     }
   }
+  $effect(() => {
+    const id = session.id
+    return listenFor(
+      ['frames'],
+      id,
+      () =>
+        void api
+          .listFrames(id)
+          .then((found) => (frames = found))
+          .catch(() => {}),
+    )
+  })
   const remove = (id: number) =>
     run('Removing', async () => {
       await api.deleteFrame(id)

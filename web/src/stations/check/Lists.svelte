@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What to look at before the take and after it: ticked by measurement where that can be measured. */
   import { clearLists, getLists, tick } from '../../lib/checkApi'
+  import { listenFor } from '../../lib/events'
   import { session } from '../../lib/session.svelte'
   import type { ListItem } from '../../lib/types'
 
@@ -11,7 +12,11 @@
       (found) => ((items = found), (error = '')),
       (err: Error) => (error = err.message),
     )
-  $effect(() => void take(getLists(session.id)))
+  $effect(() => {
+    const id = session.id
+    void take(getLists(id))
+    return listenFor(['lists', 'frames', 'setups'], id, () => void take(getLists(id)))
+  })
   const WORDS = { before: 'Before the take', after: 'After the take' } as const
 </script>
 
