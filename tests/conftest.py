@@ -90,4 +90,4 @@ def write_frame(path: Path, image: np.ndarray[Any, Any]) -> Path:
 
 def screen_light(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """Direct light (H, W, 3) in lux on the screen, without shadow and returned light."""
-    return direct_light(plan, lamp_maps(plan, grid, store))
+    return direct_light(plan, grid, lamp_maps(plan, grid, store))

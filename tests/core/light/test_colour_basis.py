@@ -3,14 +3,14 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ausblick.core.camera.screen_grid import Grid, screen_grid
+from ausblick.core.camera.screen_grid import Grid, screen_grid, wall_of
 from ausblick.core.colour.rec709 import LUMA
 from ausblick.core.colour.white_point import light_rgb, planck_uv
 from ausblick.core.evaluation.contours import contour_step, contours
 from ausblick.core.light.balance import balanced_dimmers
 from ausblick.core.light.basis import BasisStore, lamp_maps
 from ausblick.core.light.mix import scalar_lux
-from ausblick.core.plan import Change, apply_changes
+from ausblick.core.plan import Change, Screen, apply_changes
 from tests.conftest import MakePlan, screen_light
 
 
@@ -64,7 +64,7 @@ def test_balancing_finds_dimmers_that_even_the_screen(make: MakePlan) -> None:
     plan, store = make(lights=lights, room=dark, subject=None), BasisStore()
     grid = screen_grid(plan.screen, 31, 21)
     cells = np.ones(grid.shape, dtype=bool)
-    solved = balanced_dimmers(plan, grid, cells, 200.0, store)
+    solved = balanced_dimmers(plan, [(grid, cells)], 200.0, store)
     assert set(solved) == {"a", "b"}
     assert solved["a"] == pytest.approx(solved["b"], rel=1e-3)
     changed = apply_changes(plan, [Change(f"lights[{i}].dimmer", solved[k]) for i, k in enumerate("ab")])
@@ -74,7 +74,7 @@ def test_balancing_finds_dimmers_that_even_the_screen(make: MakePlan) -> None:
 
 
 def test_contours_lie_where_the_level_is() -> None:
-    grid = Grid(np.linspace(0, 1, 21), np.linspace(0, 1, 11))
+    grid = Grid(np.linspace(0, 1, 21), np.linspace(0, 1, 11), wall_of(Screen()))
     values = np.broadcast_to(10 * grid.x, grid.shape)
     lines = contours(values, grid, 5.0)
     assert {0.0, 5.0} <= {line.level for line in lines}

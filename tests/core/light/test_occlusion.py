@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ausblick.core.light.figure_shadow import Figure, _meets, hidden_by
+from ausblick.core.light.figure_shadow import hidden_by
 from ausblick.core.light.occlusion import NONE, between_any, blocked_among, blocked_grid, blocked_pairs, quad
+from ausblick.core.light.solids import Ball, Pillar, hidden, ways
 
 RNG = np.random.default_rng(11)
 PLACES, SAMPLES = RNG.uniform(-2, 2, (90, 3)), RNG.uniform(-0.3, 0.3, (25, 3)) + np.array([1.5, 1.0, 3.0])
@@ -34,10 +35,19 @@ def test_a_grid_of_stretches_is_each_of_them(count: int) -> None:
     assert between_any(PLACES, SAMPLES, occluders)[blocked].all()
 
 
-def test_the_figure_in_a_grid_of_stretches_is_in_each_of_them() -> None:
-    figure = Figure(0.4, 1.2, 1.5, 1.65)
+def test_a_solid_hides_of_cells_what_single_rays_say() -> None:
+    """Cells of no width are rays; wide ones are hidden by the share of the rays in them that are."""
+    solids = (Pillar(0.4, 1.2, 0.22, 1.5), Ball(0.4, 1.65, 1.2, 0.12))
     p, s = (index.ravel() for index in np.indices((len(PLACES), len(SAMPLES))))
-    each = hidden_by(figure, PLACES[p], SAMPLES[s])
-    way = SAMPLES.T[:, None, :] - PLACES.T[:, :, None]
-    assert np.array_equal(_meets(figure, PLACES, way).ravel(), each)
+    each = hidden_by(solids, PLACES[p], SAMPLES[s]).reshape(len(PLACES), -1)
+    thin = np.max([hidden(solid, ways(PLACES, SAMPLES, 0.0)) for solid in solids], axis=0)
+    assert np.array_equal(thin > 0.5, each)
     assert 0.01 < each.mean() < 0.6
+    side = (np.arange(21) - 10) / 21 * 0.3
+    within = SAMPLES[:1] + np.array([[x, y, 0.0] for x in side for y in side])
+    front = PLACES[np.abs(PLACES[:, 2]) < 1.0]
+    for solid in solids:
+        rays = np.array([hidden_by((solid,), np.tile(at, (len(within), 1)), within).mean() for at in front])
+        found = hidden(solid, ways(front, SAMPLES[:1], 0.3))[:, 0]
+        assert np.abs(found - rays).max() < 0.12
+        assert np.abs(found - rays).mean() < 0.02

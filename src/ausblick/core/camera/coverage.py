@@ -50,6 +50,11 @@ class Coverage:
         """The outline's corners only (N, 2)."""
         return self.outline[::PER_EDGE]
 
+    @property
+    def frame_corners(self) -> Floats:
+        """The same in the frame."""
+        return self.frame_outline[::PER_EDGE]
+
 
 NOTHING = Coverage(None, False, None, None, np.zeros((0, 2)), np.zeros((0, 2)), np.zeros(0, dtype=bool))
 

@@ -1,48 +1,186 @@
-"""The screen divided into cells, and which of them the camera sees and the key needs."""
+"""The screen's surfaces divided into cells: the wall, and where there are such, curve, floor run and wings.
+
+y ^ wall      y up the screen
+  |
+  ( curve     y along the arc, from the wall down to the floor
+  +------> z  floor run: y along the floor, away from the wall; wings: x along the floor, y up
+"""
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Bools, Floats, cross
 from ..plan import Screen
 from .coverage import Coverage
+from .view import View
+
+SurfaceName = Literal["wall", "curve", "floor run", "left wing", "right wing"]
+Axis = tuple[float, float, float]
+RIGHT, UP, TOWARD_CAMERA = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)
 
 
 @dataclass(frozen=True)
+class Sheet:
+    """One surface: x and y along it run over `width` and `height` (from, to) in m; `origin` is where both are 0.
+
+    A flat one lies along `across` and `up` and faces `front`; a curve (radius > 0) bends from the wall to the floor.
+    """
+
+    name: SurfaceName
+    width: tuple[float, float]
+    height: tuple[float, float]
+    origin: Axis = (0.0, 0.0, 0.0)
+    across: Axis = RIGHT
+    up: Axis = UP
+    front: Axis = TOWARD_CAMERA
+    radius: float = 0.0
+
+    def grid(self, columns: int, rows: int) -> Grid:
+        (x0, x1), (y0, y1) = self.width, self.height
+        return Grid(
+            x=x0 + (x1 - x0) * (np.arange(columns) + 0.5) / columns,
+            y=y0 + (y1 - y0) * (np.arange(rows) + 0.5) / rows,
+            sheet=self,
+        )
+
+    def places(self, x: Floats, y: Floats) -> Floats:
+        """Places (..., 3) in m of x, y (...) along the surface."""
+        if self.radius > 0.0:
+            turn = y / self.radius
+            return np.stack([x, self.radius * (1.0 - np.sin(turn)), self.radius * (1.0 - np.cos(turn))], axis=-1)
+        return np.asarray(self.origin + x[..., None] * np.array(self.across) + y[..., None] * np.array(self.up))
+
+    def normals(self, y: Floats) -> Floats:
+        """Unit normals (..., 3) at y (...) along the surface."""
+        if self.radius > 0.0:
+            turn = y / self.radius
+            return np.stack([np.zeros_like(turn), np.sin(turn), np.cos(turn)], axis=-1)
+        return np.broadcast_to(np.array(self.front), (*y.shape, 3))
+
+
+@dataclass(frozen=True, eq=False)
 class Grid:
-    """Centres of a W x H division of the screen: x (W,), y (H,) in m, y from the lower edge up."""
+    """Centres of a W x H division of a surface: x (W,), y (H,) in m along it, row by row."""
 
     x: Floats
     y: Floats
+    sheet: Sheet
 
     @property
     def shape(self) -> tuple[int, int]:
         return len(self.y), len(self.x)
 
+    @property
+    def cell_area(self) -> float:
+        """m2 of one cell."""
+        (x0, x1), (y0, y1) = self.sheet.width, self.sheet.height
+        return (x1 - x0) * (y1 - y0) / (len(self.x) * len(self.y))
+
     def points(self) -> Floats:
         """(H*W, 3), row by row."""
         xs, ys = np.meshgrid(self.x, self.y)
-        return np.stack([xs.ravel(), ys.ravel(), np.zeros(xs.size)], axis=1)
+        return self.sheet.places(xs.ravel(), ys.ravel())
+
+    def facings(self) -> Iterator[tuple[slice, Floats]]:
+        """Cells (row by row) that face the same way, and their unit normal (3,): all of them, or row for row."""
+        rows = self.sheet.normals(self.y)
+        step = len(self.x) * (1 if self.sheet.radius > 0.0 else len(self.y))
+        for begin in range(0, rows.shape[0] * len(self.x), step):
+            yield slice(begin, begin + step), rows[begin // len(self.x)]
+
+    def axes(self) -> tuple[Floats, Floats, Floats]:
+        """Unit vectors (H*W, 3) across, up and out of the surface at every cell."""
+        rows = self.sheet.normals(self.y)
+        front = np.repeat(rows, len(self.x), axis=0)
+        across = np.broadcast_to(np.array(self.sheet.across), front.shape)
+        return across, cross(front, across), front
+
+
+def curve_radius(screen: Screen) -> float:
+    """The radius in m with which the screen runs onto the floor; 0 where it has no run or hangs above it."""
+    if screen.floor_run <= 0.0 or screen.bottom > LIES:
+        return 0.0
+    return min(screen.curve_radius, screen.floor_run, screen.height)
+
+
+LIES = 0.02
+"""A screen that ends this near to the floor runs on into its floor run, m."""
+
+
+def wall_of(screen: Screen) -> Sheet:
+    left = screen.x_centre - screen.width / 2.0
+    return Sheet("wall", (left, left + screen.width), (screen.bottom, screen.bottom + screen.height))
+
+
+def sheets_of(screen: Screen) -> tuple[Sheet, ...]:
+    """All surfaces of a screen, the wall first; it is as high as if there were no curve before it."""
+    wall, radius = wall_of(screen), curve_radius(screen)
+    found = [wall]
+    if radius > 0.0:
+        found.append(Sheet("curve", wall.width, (0.0, radius * math.pi / 2.0), radius=radius))
+    if screen.floor_run > radius:
+        found.append(Sheet("floor run", wall.width, (radius, screen.floor_run), up=TOWARD_CAMERA, front=UP))
+    if screen.wing_left > 0.0:
+        found.append(_wing("left wing", wall, wall.width[0], screen.wing_left, RIGHT))
+    if screen.wing_right > 0.0:
+        found.append(_wing("right wing", wall, wall.width[1], screen.wing_right, (-1.0, 0.0, 0.0)))
+    return tuple(found)
+
+
+def _wing(name: SurfaceName, wall: Sheet, x: float, length: float, front: Axis) -> Sheet:
+    return Sheet(name, (0.0, length), wall.height, origin=(x, 0.0, 0.0), across=TOWARD_CAMERA, front=front)
 
 
 def screen_grid(screen: Screen, columns: int, rows: int) -> Grid:
-    left = screen.x_centre - screen.width / 2.0
-    return Grid(
-        x=left + screen.width * (np.arange(columns) + 0.5) / columns,
-        y=screen.bottom + screen.height * (np.arange(rows) + 0.5) / rows,
+    """Of the wall."""
+    return wall_of(screen).grid(columns, rows)
+
+
+CELL, MOST = 0.1, (41, 33)
+"""Size in m of the cells beside the wall, and how many there are at the most across and up."""
+
+
+def side_grid(sheet: Sheet) -> Grid:
+    """The usual division of a curve, a floor run or a wing."""
+    (x0, x1), (y0, y1) = sheet.width, sheet.height
+    columns, rows = (
+        min(most, max(6, math.ceil(side / CELL))) for side, most in zip((x1 - x0, y1 - y0), MOST, strict=True)
     )
+    return sheet.grid(columns, rows)
 
 
-def seen_cells(grid: Grid, coverage: Coverage) -> Bools:
-    """Cells (H, W) whose centre lies inside the needed outline; none when nothing is needed."""
+def seen_cells(grid: Grid, coverage: Coverage, view: View, screen: Screen) -> Bools:
+    """Cells (H, W) that the frame needs: their middle lies inside the needed outline; none when nothing is needed."""
     if len(coverage.outline) < 3:
         return np.zeros(grid.shape, dtype=bool)
-    edge = np.roll(coverage.corners, -1, axis=0) - coverage.corners
-    # The outline is convex: a point is inside when it is on the same side of every edge.
-    normal = np.stack([-edge[:, 1], edge[:, 0]], axis=1)
-    side = grid.points()[:, :2] @ normal.T - np.einsum("ei,ei->e", normal, coverage.corners)
-    inside = np.all(side >= -1e-12, axis=1) | np.all(side <= 1e-12, axis=1)
+    if grid.sheet.name == "wall":
+        inside = _within(coverage.corners, grid.points()[:, :2]).reshape(grid.shape)
+        return np.asarray(inside & (grid.y > grid.sheet.height[0] + curve_radius(screen))[:, None])
+    points, front = grid.points(), grid.axes()[2]
+    frame, depth = view.project(points)
+    toward = ((view.lens - points) * front).sum(axis=1) > 1e-6
+    inside = _within(coverage.frame_corners, frame) & (depth > 0.0) & toward
     return np.asarray(inside.reshape(grid.shape))
+
+
+def _within(corners: Floats, places: Floats) -> Bools:
+    """Which places (P, 2) lie in a convex outline (N, 2): on the same side of every edge."""
+    edge = np.roll(corners, -1, axis=0) - corners
+    normal = np.stack([-edge[:, 1], edge[:, 0]], axis=1)
+    side = places @ normal.T - np.einsum("ei,ei->e", normal, corners)
+    return np.asarray(np.all(side >= -1e-12, axis=1) | np.all(side <= 1e-12, axis=1))
+
+
+def frame_share(grid: Grid, view: View) -> Floats:
+    """How large each cell (H, W) is in the picture, as its solid angle from the lens in steradian."""
+    points, front = grid.points(), grid.axes()[2]
+    toward = view.lens - points
+    r2 = np.maximum((toward * toward).sum(axis=1), 1e-6)
+    cosine = np.clip((toward * front).sum(axis=1) / np.sqrt(r2), 0.0, None)
+    return np.asarray((grid.cell_area * cosine / r2).reshape(grid.shape))

@@ -14,10 +14,11 @@ from ..geometry.vectors import Floats
 from ..light.basis import FRONT, BasisStore, lamp_maps, weights
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
+from ..light.figure_shadow import lost_maps
 from ..light.mix import lamp_rgb
 from ..light.occlusion import flag_triangles, wing_triangles
 from ..light.returned import returned_maps
-from ..light.total import light_without_lamps, lost_maps
+from ..light.total import light_without_lamps
 from ..plan import Plan
 from .fit_text import FitPart, Hypothesis
 from .observed_light import COLUMNS, ROWS, ObservedLight, cells_of

@@ -19,8 +19,9 @@ from ..light.returned import SceneLight, probe_all, probe_shares, returned_by_la
 from ..light.spill import spill_of
 from ..plan import Plan
 from ..standards.limits import LIMITS
-from .results import Blur, Evaluation, Exposure, Flash, Focus, ScreenMap, ScreenReading, Zones
-from .screen_light import ScreenLight, hue_spread_of, screen_light_of, screen_map_of, shadow_of, texture_of
+from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
+from .screen_light import ScreenLight, hue_spread_of, screen_light_of, screen_maps_of, shadow_of, texture_of
+from .screen_reading import screen_reading
 
 
 def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
@@ -32,15 +33,15 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     flash = _flash(plan, by_lamp, face_light)
     blur = _blur(plan, flash)
     light = screen_light_of(plan, coverage, view, scene, store)
-    screen_map = screen_map_of(plan, light, view, blur, store)
+    maps = screen_maps_of(plan, light, view, blur, store)
     on_screen = _screen_by_lamp(plan, light, store)
     key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
     return Evaluation(
         plan=plan,
         view=view,
         coverage=coverage,
-        screen=_reading(plan, screen_map),
-        screen_map=screen_map,
+        screen=screen_reading(plan, maps),
+        screen_maps=maps,
         screen_by_lamp=on_screen,
         exposure=_exposure(plan, face_light),
         subject_light=face_light,
@@ -52,7 +53,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         spill=spill_of(plan, key, scene, store),
         reflections=tuple(pane_reflections(plan, view)),
         mirrored=tuple(mirrored_screen(plan, view)),
-        texture=texture_of(plan, light, screen_map, view, store),
+        texture=texture_of(plan, light, maps, view, store),
         hue_spread_deg=hue_spread_of(plan, light),
         zones=_zones(plan, on_screen, by_lamp),
         flash=flash,
@@ -63,30 +64,11 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
 
 
 NOT_MODELLED = (
-    "lamp bodies, stands and the figure neither reflect nor (but for the figure's shadow) block light",
+    "lamps' bodies and stands shade the screen, but neither figure nor walls; what is held or sat on casts no shadow",
+    "figure, lamps and stands reflect nothing, and the figure keeps returned light only from the ground at its feet",
     "surfaces are matt for light they return; gloss is only counted where the camera sees it",
 )
 """What a reader must know is not in these numbers."""
-
-
-def _reading(plan: Plan, screen_map: ScreenMap) -> ScreenReading | None:
-    judged = screen_map.judged
-    if not judged.any():
-        return None
-    lux = screen_map.lux[judged]
-    trace = screen_map.luma if plan.targets.level_trace == "luma" else screen_map.key_channel
-    low, high = np.quantile(trace[judged], (0.01, 0.99))
-    mean, least, most = float(lux.mean()), float(lux.min()), float(lux.max())
-    return ScreenReading(
-        level_luma=float(screen_map.luma[judged].mean()),
-        level_key_channel=float(screen_map.key_channel[judged].mean()),
-        lux_mean=mean,
-        lux_min=least,
-        lux_max=most,
-        uniformity=least / mean if mean > 0.0 else 0.0,
-        spread_stops=stops(most / least) if least > 0.0 else float("inf") if most > 0.0 else 0.0,
-        band_percent=float(high - low),
-    )
 
 
 def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> tuple[dict[str, float], Floats]:
@@ -105,14 +87,18 @@ def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> tuple[dict[
 
 def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[str, float]:
     """All light in lux that each lamp, dimmed as it is, causes on the judged screen, by its id."""
-    if not light.judged.any():
+    if not light.any_judged:
         return {}
     scene = scene_of(plan, store)
-    nodes = screen_nodes(plan, light.grid, scene, store)
-    returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, nodes, store), light.judged))
-    own = (light.maps[:, light.judged] * (1.0 - light.lost[:, light.judged])).mean(axis=1)
-    caused = dimmed(plan, own * tints(plan) + returned)
-    return {lamp.id: float(lux) for lamp, lux in zip(plan.lights, caused, strict=True)}
+    total = sum(float(one.share[one.judged].sum()) for one in light.surfaces)
+    lux = np.zeros(len(plan.lights))
+    for one in light.surfaces:
+        shares = np.where(one.judged, one.share, 0.0) / total
+        nodes = screen_nodes(one.grid, scene, store)
+        returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, one.grid, nodes, store), shares))
+        own = np.einsum("lhw,hw->l", one.arriving, shares)
+        lux += dimmed(plan, own * tints(plan) + returned)
+    return {lamp.id: float(each) for lamp, each in zip(plan.lights, lux, strict=True)}
 
 
 def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -> Zones:

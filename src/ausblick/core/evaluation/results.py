@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..camera.coverage import Coverage
 from ..camera.level_schools import LevelTarget
-from ..camera.screen_grid import Grid
+from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
 from ..geometry.vectors import Bools, Floats
 from ..light.cloth import Highlight
@@ -30,8 +30,25 @@ from ..standards.quantities import (
 
 
 @dataclass(frozen=True)
+class SurfaceReading:
+    """The same of one surface; `share_percent`: of the needed screen in the picture."""
+
+    name: SurfaceName
+    share_percent: Percent
+    level_luma: Percent
+    level_key_channel: Percent
+    lux_mean: Lux
+    lux_min: Lux
+    lux_max: Lux
+    spread_stops: OpenStops
+
+
+@dataclass(frozen=True)
 class ScreenReading:
-    """Levels in %, light in lux, over the needed part of the screen that the camera sees."""
+    """Levels in %, light in lux, over the needed part of the screen that the camera sees, all its surfaces taken as
+    one. `lux_min`, `lux_max` and `spread_stops` leave out the shade that a figure always throws round its own feet on
+    curve and floor run (see `Shadow`); the band of the signal has it. `surfaces`: each by itself; `darkest` and
+    `brightest`: on which the light is least and most."""
 
     level_luma: Percent
     level_key_channel: Percent
@@ -41,6 +58,9 @@ class ScreenReading:
     uniformity: Share
     spread_stops: OpenStops
     band_percent: Points
+    surfaces: tuple[SurfaceReading, ...]
+    darkest: SurfaceName
+    brightest: SurfaceName
 
 
 @dataclass(frozen=True)
@@ -56,28 +76,41 @@ class Flash:
 
 @dataclass(frozen=True)
 class ScreenMap:
-    """Over the whole screen, rows from the lower edge up, (H, W) each: lux and both traces with the
-    figure's shadow and the set's returned light, `shadow` the share of light lost to it, `wrinkles` the
-    folds' contrast in points of signal; `judged`: needed cells that the camera sees."""
+    """Over one surface of the screen, rows along its y, (H, W) each: lux and both traces with the figure's shadow and
+    the set's returned light, `open` lux without the shadow, `shadow` the share of light lost to it, `wrinkles` the
+    folds' contrast in points of signal; `judged`: needed cells that the camera sees; `share`: how much each counts.
+    """
 
     grid: Grid
     lux: Floats
+    open: Floats
     luma: Floats
     key_channel: Floats
     shadow: Floats
     wrinkles: Floats
     judged: Bools
+    share: Floats
+
+    @property
+    def even_lux(self) -> Floats:
+        """Lux by which evenness is told: on the wall with the figure's shadow, which need not fall there."""
+        return self.lux if self.grid.sheet.name in OFF_THE_FLOOR else self.open
+
+
+OFF_THE_FLOOR = ("wall", "left wing", "right wing")
 
 
 @dataclass(frozen=True)
 class Shadow:
     """The figure's shadow where the camera sees the needed screen: light lost at the deepest place and
-    the part of it that loses at least SHADOW_SEEN, in %; its middle (x, y) in m and the lamp that casts most."""
+    the part of it that loses at least SHADOW_SEEN, in %; on the surface where it is deepest, its middle (x, y) in m
+    along it and the lamp that casts most."""
 
     deepest_percent: Percent
     area_visible_percent: Percent
     at: tuple[float, float] | None
     lamp: str | None
+    surface: SurfaceName = "wall"
 
 
 @dataclass(frozen=True)
@@ -127,14 +160,15 @@ class Focus:
 
 @dataclass(frozen=True)
 class Evaluation:
-    """The whole of it. `*_by_lamp`: each lamp's lux by id, on the judged screen and on the face. `rim_ratio`:
+    """The whole of it. `screen_maps`: of the wall and the other surfaces that the frame needs. `*_by_lamp`: each
+    lamp's lux by id, on the judged screen and on the face. `rim_ratio`:
     lux of the back lamps on the top and back of the head over lux on the face."""
 
     plan: Plan
     view: View
     coverage: Coverage
     screen: ScreenReading | None
-    screen_map: ScreenMap
+    screen_maps: tuple[ScreenMap, ...]
     screen_by_lamp: dict[str, float]
     exposure: Exposure
     subject_light: Floats
@@ -153,3 +187,13 @@ class Evaluation:
     flash: Flash | None
     scene_light: SceneLight
     not_computed: tuple[str, ...]
+
+    @property
+    def screen_map(self) -> ScreenMap:
+        """The wall's."""
+        return self.screen_maps[0]
+
+    @property
+    def judged_cells(self) -> tuple[tuple[Grid, Bools], ...]:
+        """Each surface's grid with the cells (H, W) that are judged."""
+        return tuple((one.grid, one.judged) for one in self.screen_maps if one.judged.any())

@@ -1,25 +1,28 @@
-"""The screen as the camera will see it: lamps, returned light, the figure's shadow, folds and gloss."""
+"""The screen as the camera will see it, surface by surface: lamps, returned light, shadows, folds and sheen."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from ..camera.coverage import Coverage
 from ..camera.exposure import signal
 from ..camera.level_schools import screen_levels, trace_of
-from ..camera.screen_grid import Grid, screen_grid, seen_cells
+from ..camera.screen_grid import Grid, Sheet, frame_share, screen_grid, seen_cells, sheets_of, side_grid
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
 from ..geometry.vectors import Bools, Floats
-from ..light.basis import FRONT, BasisStore, lamp_maps
-from ..light.cloth import highlights, wrinkle_contrast
-from ..light.figure_shadow import figure_of, hidden_by
-from ..light.mix import ambient_rgb, dimmed, scalar_lux, summed
+from ..light.basis import BasisStore, lamp_maps
+from ..light.cloth import Highlight, highlights, sheen_light, wrinkle_contrast
+from ..light.figure_shadow import figure_of, hidden_by, hidden_round, lost_maps
+from ..light.lamp_bodies import body_maps
+from ..light.mix import dimmed, scalar_lux, summed
 from ..light.returned import SceneLight, returned_to_screen, scene_light
-from ..light.total import lost_maps
+from ..light.total import light_around
 from ..plan import Plan
 from ..standards.limits import LIMITS
 from .results import Blur, ScreenMap, Shadow, Texture
@@ -30,58 +33,142 @@ SHADOW_SEEN = LIMITS["light.shadow"].at / 100.0
 
 
 @dataclass(frozen=True)
-class ScreenLight:
-    """On the screen's grid: lamp maps (L, H, W) at full power, lost shares (L, H, W), all light without
-    and with the figure's shadow (H, W, 3) in lux, and the judged cells (H, W)."""
+class SurfaceLight:
+    """On a surface's grid: lamp maps (L, H, W) at full power, shares of them lost to the figure and to other lamps'
+    bodies (L, H, W); all light (H, W, 3) in lux without the figure, and as it is; the judged cells (H, W) and how
+    much each counts."""
 
     grid: Grid
     maps: Floats
     lost: Floats
+    bodies: Floats
     open: Floats
     shown: Floats
     judged: Bools
+    share: Floats
+
+    @property
+    def arriving(self) -> Floats:
+        """Lamp maps (L, H, W) less what is lost."""
+        return np.asarray(self.maps * (1.0 - self.lost) * (1.0 - self.bodies))
+
+    @cached_property
+    def shadow(self) -> Floats:
+        """Share (H, W) of the light that is lost to the figure."""
+        lux, shown = scalar_lux(self.open), scalar_lux(self.shown)
+        return np.clip(np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0), 0.0, 1.0)
 
 
-def direct_light(plan: Plan, maps: Floats) -> Floats:
+@dataclass(frozen=True)
+class ScreenLight:
+    """Every surface that the frame needs, the wall first, which is always there."""
+
+    surfaces: tuple[SurfaceLight, ...]
+
+    @property
+    def wall(self) -> SurfaceLight:
+        return self.surfaces[0]
+
+    def judged(self, values: Callable[[SurfaceLight], Floats]) -> Floats:
+        """Values (..., H, W) or (H, W, ...) of all judged cells, one after another."""
+        return np.concatenate([values(one)[one.judged] for one in self.surfaces])
+
+    @property
+    def any_judged(self) -> bool:
+        return any(one.judged.any() for one in self.surfaces)
+
+
+def direct_light(plan: Plan, grid: Grid, maps: Floats) -> Floats:
     """Lamps (L, H, W) summed with dimmers and colours, ambient, and light through the cloth: (H, W, 3)."""
-    everywhere = ambient_rgb(plan, FRONT) + plan.screen.transmittance * plan.screen.behind_lux
-    return summed(plan, maps) + everywhere
+    return summed(plan, maps) + light_around(plan, grid)
 
 
-def screen_light_of(plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore) -> ScreenLight:
-    grid = screen_grid(plan.screen, COLUMNS, ROWS)
-    maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
-    full = direct_light(plan, maps) + returned_to_screen(plan, grid, scene, store)
-    taken = summed(plan, maps * lost)
-    return ScreenLight(grid, maps, lost, full, full - taken, _judged(plan, grid, coverage, view, store))
+def screen_light_of(
+    plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore, everything: bool = False
+) -> ScreenLight:
+    """Light on the wall and on the other surfaces that the frame needs, or on `everything`."""
+    grids = [_grid(plan, sheet) for sheet in sheets_of(plan.screen)]
+    needed = [seen_cells(grid, coverage, view, plan.screen) for grid in grids]
+    judged = _unhidden(plan, grids, needed, view, store)
+    scale = 1.0
+    if judged[0].any():
+        scale = 1.0 / float(frame_share(grids[0], view)[judged[0]].mean())
+    return ScreenLight(
+        tuple(
+            _surface(plan, grid, cells, scale, view, scene, store)
+            for grid, cells in zip(grids, judged, strict=True)
+            if everything or grid.sheet.name == "wall" or cells.any()
+        )
+    )
 
 
-def _judged(plan: Plan, grid: Grid, coverage: Coverage, view: View, store: BasisStore) -> Bools:
+def _grid(plan: Plan, sheet: Sheet) -> Grid:
+    return screen_grid(plan.screen, COLUMNS, ROWS) if sheet.name == "wall" else side_grid(sheet)
+
+
+def _surface(
+    plan: Plan, grid: Grid, judged: Bools, scale: float, view: View, scene: SceneLight, store: BasisStore
+) -> SurfaceLight:
+    """Cells of the wall count alike (the plan document promises so), the others by their size in the picture beside
+    one of the wall's."""
+    maps, lost, bodies = lamp_maps(plan, grid, store), lost_maps(plan, grid, store), body_maps(plan, grid, store)
+    around = light_around(plan, grid) + returned_to_screen(grid, scene, store)
+    direct = maps * (1.0 - bodies)
+    full = summed(plan, direct) + around
+    taken = summed(plan, direct * lost)
+    on_wall = grid.sheet.name == "wall"
+    if not on_wall:
+        taken = taken + around * hidden_round(plan, grid, store)[..., None]
+    share = np.ones(grid.shape) if on_wall else scale * frame_share(grid, view)
+    return SurfaceLight(grid, maps, lost, bodies, full, full - taken, judged, share)
+
+
+def _unhidden(plan: Plan, grids: list[Grid], needed: list[Bools], view: View, store: BasisStore) -> list[Bools]:
     """Needed cells that the figure does not hide; all needed ones where it hides every one."""
-    needed = seen_cells(grid, coverage)
-    if plan.subject is None or not needed.any():
+    if plan.subject is None or not any(cells.any() for cells in needed):
         return needed
     figure = figure_of(plan.subject)
 
-    def hidden() -> Floats:
-        points = grid.points()
-        return hidden_by(figure, points, np.broadcast_to(view.lens, points.shape)).reshape(grid.shape).astype(float)
+    def seen(grid: Grid, cells: Bools) -> Bools:
+        def hidden() -> Floats:
+            points = grid.points()
+            behind = hidden_by(figure, points, np.broadcast_to(view.lens, points.shape))
+            return behind.reshape(grid.shape).astype(float)
 
-    key = ("behind the figure", grid.x.tobytes(), grid.y.tobytes(), figure, view.lens.tobytes())
-    seen = needed & (store.get(key, hidden) == 0.0)
-    return seen if seen.any() else needed
+        key = ("behind the figure", grid.sheet, grid.x.tobytes(), grid.y.tobytes(), figure, view.lens.tobytes())
+        return np.asarray(cells & (store.get(key, hidden) == 0.0))
+
+    found = [seen(grid, cells) if cells.any() else cells for grid, cells in zip(grids, needed, strict=True)]
+    return found if any(cells.any() for cells in found) else needed
 
 
-def screen_map_of(plan: Plan, light: ScreenLight, view: View, blur: Blur, store: BasisStore) -> ScreenMap:
-    lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
-    shadow = np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
-    lit = dimmed(plan, light.maps * (1.0 - light.lost))
-    folds = wrinkle_contrast(plan, lit, shown, light.grid, _melt_m(plan, view, blur), store)
-    levels = screen_levels(plan, light.shown)
+def screen_maps_of(
+    plan: Plan, light: ScreenLight, view: View, blur: Blur, store: BasisStore
+) -> tuple[ScreenMap, ...]:
+    """Of each surface. On the wall the camera looks along the cloth's normal and its sheen is told by itself; on the
+    others it is part of what is seen."""
+    return tuple(_map_of(plan, one, view, _melt_m(plan, view, blur), store) for one in light.surfaces)
+
+
+def _map_of(plan: Plan, light: SurfaceLight, view: View, melt_m: float, store: BasisStore) -> ScreenMap:
+    shown, seen = scalar_lux(light.shown), seen_light(plan, light, view, store)
+    folds = wrinkle_contrast(plan, dimmed(plan, light.arriving), shown, light.grid, melt_m, store)
+    levels = screen_levels(plan, seen)
     half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
-    bright = trace_of(plan, *screen_levels(plan, light.shown * (1.0 + half)))
-    dark = trace_of(plan, *screen_levels(plan, light.shown * (1.0 - half)))
-    return ScreenMap(light.grid, shown, *levels, np.clip(shadow, 0.0, 1.0), bright - dark, light.judged)
+    bright = trace_of(plan, *screen_levels(plan, seen * (1.0 + half)))
+    dark = trace_of(plan, *screen_levels(plan, seen * (1.0 - half)))
+    return ScreenMap(
+        light.grid, shown, scalar_lux(light.open), *levels, light.shadow, bright - dark, light.judged, light.share
+    )
+
+
+def seen_light(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> Floats:
+    """What a matt surface would have to be lit with to look as this one does, (H, W, 3) in lux: its light and, beside
+    the wall, its sheen."""
+    if light.grid.sheet.name == "wall" or plan.screen.gloss <= 0.0:
+        return light.shown
+    ink = np.maximum(np.array(plan.screen.reflectance), 0.01)
+    return np.asarray(light.shown + sheen_light(plan, light.arriving, light.grid, view.lens, store) / ink)
 
 
 def _melt_m(plan: Plan, view: View, blur: Blur) -> float:
@@ -93,30 +180,40 @@ def _melt_m(plan: Plan, view: View, blur: Blur) -> float:
 
 def shadow_of(plan: Plan, light: ScreenLight) -> Shadow | None:
     """None without a figure, or where no needed screen is in view."""
-    if plan.subject is None or not light.judged.any():
+    if plan.subject is None or not light.any_judged:
         return None
-    lux, shown = scalar_lux(light.open), scalar_lux(light.shown)
-    lost = np.where(light.judged & (lux > 0.0), 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0)
+    lost, share = light.judged(lambda one: one.shadow), light.judged(lambda one: one.share)
     seen = lost >= SHADOW_SEEN
-    area = 100.0 * float(seen.sum()) / float(light.judged.sum())
     if not seen.any():
         return Shadow(100.0 * max(0.0, float(lost.max())), 0.0, None, None)
-    xs, ys = np.meshgrid(light.grid.x, light.grid.y)
-    share = np.where(seen, lost, 0.0) / lost[seen].sum()
-    middle = (float((xs * share).sum()), float((ys * share).sum()))
-    caused = dimmed(plan, (light.maps * light.lost)[:, seen].sum(axis=1))
-    return Shadow(100.0 * float(lost.max()), area, middle, plan.lights[int(np.argmax(caused))].id)
+    area = 100.0 * float(share[seen].sum()) / float(share.sum())
+    deepest = max(light.surfaces, key=lambda one: float(one.shadow[one.judged].max(initial=-1.0)))
+    dark = deepest.judged & (deepest.shadow >= SHADOW_SEEN)
+    weight = deepest.shadow[dark] / deepest.shadow[dark].sum()
+    xs, ys = np.meshgrid(deepest.grid.x, deepest.grid.y)
+    caused = dimmed(plan, (deepest.maps * deepest.lost)[:, dark].sum(axis=1))
+    lamp = plan.lights[int(np.argmax(caused))].id if len(caused) and caused.max() > 0.0 else None
+    return Shadow(
+        100.0 * float(lost.max()),
+        area,
+        (float((xs[dark] * weight).sum()), float((ys[dark] * weight).sum())),
+        lamp,
+        deepest.grid.sheet.name,
+    )
 
 
 def texture_of(
-    plan: Plan, light: ScreenLight, screen_map: ScreenMap, view: View, store: BasisStore
+    plan: Plan, light: ScreenLight, maps: tuple[ScreenMap, ...], view: View, store: BasisStore
 ) -> Texture | None:
-    if not light.judged.any():
+    if not light.any_judged:
         return None
-    lit = dimmed(plan, light.maps)
-    shown = scalar_lux(light.shown)
-    spots = highlights(plan, lit, shown, light.grid, light.judged, view.lens, store)
-    return Texture(float(np.quantile(screen_map.wrinkles[light.judged], 0.95)), tuple(spots))
+    spots: list[Highlight] = []
+    for one in light.surfaces:
+        shown = scalar_lux(one.shown)
+        spots += highlights(plan, dimmed(plan, one.maps), shown, one.grid, one.judged, view.lens, store)
+    brightest = {spot.light: spot for spot in sorted(spots, key=lambda spot: spot.added)}
+    folds = np.concatenate([one.wrinkles[one.judged] for one in maps])
+    return Texture(float(np.quantile(folds, 0.95)), tuple(sorted(brightest.values(), key=lambda s: -s.added)))
 
 
 @dataclass(frozen=True)
@@ -130,9 +227,9 @@ class MapLux:
 
 def map_lux(plan: Plan, grid: Grid, store: BasisStore) -> MapLux:
     maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
-    direct = direct_light(plan, maps)
+    direct = direct_light(plan, grid, maps)
     taken = summed(plan, maps * lost)
-    returned = returned_to_screen(plan, grid, scene_light(plan, store), store)
+    returned = returned_to_screen(grid, scene_light(plan, store), store)
     return MapLux(scalar_lux(direct), scalar_lux(direct - taken), scalar_lux(direct + returned))
 
 
@@ -141,7 +238,7 @@ def hue_spread_of(plan: Plan, light: ScreenLight) -> float | None:
 
     None where the screen is too dark or too grey to have one.
     """
-    shown = light.shown[light.judged]
+    shown = light.judged(lambda one: one.shown)
     if not len(shown) or float(scalar_lux(shown).min()) <= 0.0:
         return None
     encoded = signal(np.array(plan.screen.reflectance), shown, plan.camera) / 100.0

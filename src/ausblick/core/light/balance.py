@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 from scipy.optimize import lsq_linear
 
@@ -12,18 +14,22 @@ from .basis import BasisStore
 from .mix import dimmed
 from .total import light_without_lamps, total_maps
 
+Cells = Sequence[tuple[Grid, Bools]]
+"""Surfaces of the screen, each with the cells (H, W) of it that count."""
 
-def balanced_dimmers(plan: Plan, grid: Grid, cells: Bools, target_lux: float, store: BasisStore) -> dict[str, float]:
+
+def balanced_dimmers(plan: Plan, cells: Cells, target_lux: float, store: BasisStore) -> dict[str, float]:
     """Dimmer 0..1 by lamp id, for the lit screen lamps, that bring `cells` nearest to target_lux.
 
     The other lamps stay as they are. Empty when there is no lamp to dim or no cell to even out.
     """
     movable = [i for i, lamp in enumerate(plan.lights) if lamp.role == "screen" and lamp.on]
-    if not movable or not cells.any() or target_lux <= 0.0:
+    if not movable or not any(some.any() for _, some in cells) or target_lux <= 0.0:
         return {}
-    maps = total_maps(plan, grid, store)
+    maps = np.concatenate([total_maps(plan, grid, store)[:, some] for grid, some in cells], axis=1)
+    dark = np.concatenate([light_without_lamps(plan, grid, store)[some] for grid, some in cells])
     others = [i for i in range(len(plan.lights)) if i not in movable]
-    fixed = light_without_lamps(plan, grid, store)[cells] + dimmed(plan, maps[:, cells])[others].sum(axis=0)
-    columns = np.stack([maps[i][cells] for i in movable], axis=1)
+    fixed = dark + dimmed(plan, maps)[others].sum(axis=0)
+    columns = maps[movable].T
     solved = lsq_linear(columns / target_lux, 1.0 - fixed / target_lux, bounds=(0.0, 1.0))
     return {plan.lights[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}

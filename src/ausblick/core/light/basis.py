@@ -21,7 +21,7 @@ from ..plan import Camera, Light, Plan
 from .direct import direct_lux
 from .emission import emission_of
 from .keys import blocking_key, lamp_key, place_key
-from .occlusion import flag_triangles, wing_triangles
+from .occlusion import before_wall, flag_triangles, set_triangles
 
 T = TypeVar("T")
 S = TypeVar("S")
@@ -59,6 +59,7 @@ class BasisStore:
         self._go_on = go_on
         self._maps: Shelf[Floats] = Shelf(most)
         self._scenes: Shelf[Any] = Shelf(scenes)
+        self._records: Shelf[Any] = Shelf(most)
 
     def get(self, key: Hashable, make: Callable[[], Floats]) -> Floats:
         self._go_on()
@@ -76,25 +77,31 @@ class BasisStore:
         found: S = self._scenes.get(key, make)
         return found
 
+    def record(self, key: Hashable, make: Callable[[], S]) -> S:
+        """What is small and no map."""
+        found: S = self._records.get(key, make)
+        return found
+
 
 def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
-    """Light (N, H, W) in lux of each of the plan's lamps on the screen's face at full power.
+    """Light (N, H, W) in lux of each of the plan's lamps on a surface of the screen at full power.
 
-    Light on the back of the screen is included through its transmittance.
+    Light on the back of the wall is included through its transmittance.
     """
-    ground = ("map", place_key(grid.x, grid.y), plan.screen.transmittance, blocking_key(plan))
+    ground = ("map", grid.sheet, place_key(grid.x, grid.y), plan.screen.transmittance, blocking_key(plan))
     maps = [store.get((*ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
     return np.stack(maps) if maps else np.zeros((0, *grid.shape))
 
 
 def _map(plan: Plan, lamp: Light, grid: Grid) -> Floats:
-    points = grid.points()
-    flags = flag_triangles(plan.flags)
-    in_the_way = np.concatenate([flags, wing_triangles(plan.screen)])
-    emission = emission_of(lamp, plan)
-    lux = direct_lux(emission, points, FRONT, in_the_way)
-    if plan.screen.transmittance > 0.0:
-        lux = lux + plan.screen.transmittance * direct_lux(emission, points, -FRONT, flags)
+    points, emission = grid.points(), emission_of(lamp, plan)
+    on_wall = grid.sheet.name == "wall"
+    in_the_way = before_wall(plan) if on_wall else set_triangles(plan)
+    lux = np.zeros(len(points))
+    for cells, facing in grid.facings():
+        lux[cells] = direct_lux(emission, points[cells], facing, in_the_way)
+    if on_wall and plan.screen.transmittance > 0.0:
+        lux += plan.screen.transmittance * direct_lux(emission, points, -FRONT, flag_triangles(plan.flags))
     return lux.reshape(grid.shape)
 
 

@@ -13,28 +13,33 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.special import j1
 
-from ..camera.screen_grid import Grid
+from ..camera.screen_grid import Grid, SurfaceName
 from ..geometry.vectors import Bools, Floats, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, weight
 from .emission import emission_of
 from .keys import lamp_key, place_key
+from .mix import scalar_lux, summed
 
 FOLD = 0.08
 """Typical distance from fold to fold of hanging cloth, m."""
 GLOSS_EXPONENT = 10.0
 """Breadth of a cloth's sheen: half its peak at about 21 degrees."""
 
+STRAIGHT_ON = 0.04
+"""What a smooth dielectric of index 1.5 mirrors of light along its normal."""
+
 
 @dataclass(frozen=True)
 class Highlight:
-    """The brightest mirror-like spot of a lamp on the screen: lamp's id, place (x, y) in m, and what it
-    adds as a share of the screen's own luminance there."""
+    """The brightest mirror-like spot of a lamp on the screen: lamp's id, place (x, y) in m along the surface, and
+    what it adds as a share of the screen's own luminance there."""
 
     light: str
     x: float
     y: float
     added: float
+    surface: SurfaceName = "wall"
 
 
 def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m: float, store: BasisStore) -> Floats:
@@ -55,9 +60,10 @@ def _slant(plan: Plan, lamp: Light, grid: Grid, store: BasisStore) -> Floats:
 
     def make() -> Floats:
         toward = _toward(lamp, plan, grid.points())
-        return np.asarray((toward[:, :2] / np.maximum(toward[:, 2:], 0.05)).T.reshape(2, *grid.shape))
+        across, up, out = ((toward * axis).sum(axis=1) for axis in grid.axes())
+        return np.asarray((np.stack([across, up]) / np.maximum(out, 0.05)).reshape(2, *grid.shape))
 
-    return store.get(("slant", place_key(grid.x, grid.y), lamp_key(plan, lamp)), make)
+    return store.get(("slant", grid.sheet, place_key(grid.x, grid.y), lamp_key(plan, lamp)), make)
 
 
 def softened(melt_m: float) -> float:
@@ -80,7 +86,8 @@ def highlights(
     """Where each lamp shines in the cloth as the camera sees it, brightest first.
 
     `gloss` of the light the cloth sends back goes into a normalised lobe of exponent 10 (Lewis, Eurographics
-    workshop on rendering 1993); it is compared with the rest, which goes everywhere alike.
+    workshop on rendering 1993), more of it at grazing angles (Schlick, Computer Graphics Forum 1994, for a surface
+    that mirrors 4 % straight on); it is compared with the rest, which goes everywhere alike.
     """
     if plan.screen.gloss <= 0.0 or not seen.any():
         return []
@@ -91,17 +98,34 @@ def highlights(
         added = plan.screen.gloss * _sheen(plan, lamp, grid, lens, store) * lux / np.maximum(total, 1e-9)
         added = np.where(seen, added, 0.0)
         row, column = np.unravel_index(int(added.argmax()), added.shape)
-        found.append(Highlight(lamp.id, float(grid.x[column]), float(grid.y[row]), float(added[row, column])))
+        place = float(grid.x[column]), float(grid.y[row])
+        found.append(Highlight(lamp.id, *place, float(added[row, column]), grid.sheet.name))
     return sorted(found, key=lambda spot: -spot.added)
 
 
+def sheen_light(plan: Plan, maps: Floats, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
+    """What the lamps' sheen adds to a surface's look, (H, W, 3): the lux that a white matt surface would need for it.
+
+    maps (L, H, W): each lamp's lux at full power where it arrives. Sheen has the lamp's colour, not the cloth's; its
+    strength is a share of what the cloth sends back.
+    """
+    mean = float(scalar_lux(np.array(plan.screen.reflectance)))
+    lobes = [_sheen(plan, lamp, grid, lens, store) for lamp in plan.lights]
+    if not lobes:
+        return np.zeros((*grid.shape, 3))
+    return plan.screen.gloss * mean * summed(plan, maps * np.stack(lobes))
+
+
 def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
-    """The lobe (H, W) of a lamp mirrored in the cloth, toward the lens (3,)."""
+    """The lobe (H, W) of a lamp mirrored in the cloth, toward the lens (3,), with its rise at grazing angles."""
 
     def make() -> Floats:
-        points = grid.points()
-        mirrored = unit(lens - points) * np.array([-1.0, -1.0, 1.0])
-        cosine = np.clip((mirrored * _toward(lamp, plan, points)).sum(axis=1), 0.0, 1.0)
-        return np.asarray(((GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
+        points, out = grid.points(), grid.axes()[2]
+        look, toward = unit(lens - points), _toward(lamp, plan, points)
+        mirrored = 2.0 * (look * out).sum(axis=1)[:, None] * out - look
+        cosine = np.clip((mirrored * toward).sum(axis=1), 0.0, 1.0)
+        half = np.sqrt(np.clip(0.5 + 0.5 * (look * toward).sum(axis=1), 0.0, 1.0))
+        rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * (1.0 - half) ** 5
+        return np.asarray((rise * (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
 
-    return store.get(("sheen", place_key(grid.x, grid.y, lens), lamp_key(plan, lamp)), make)
+    return store.get(("sheen", grid.sheet, place_key(grid.x, grid.y, lens), lamp_key(plan, lamp)), make)

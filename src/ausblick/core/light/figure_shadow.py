@@ -7,140 +7,96 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cache
+from collections.abc import Sequence
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats
+from ..camera.screen_grid import Grid
+from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
+from .face_samples import face_cells
 from .keys import blocking_key, lamp_key, place_key
-from .occlusion import blocked_grid, flag_triangles, wing_triangles
+from .occlusion import NONE, before_wall, blocked_grid, blocked_pairs
+from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
 HEAD_RADIUS, HEAD_AT = 0.12, 0.965
-SAMPLES = 144
-"""Fibonacci lattice over a lamp's face: an edge across it is placed to about 1 %."""
 SUN_AWAY = 1000.0
 CHUNK = 2000
 
-
-@dataclass(frozen=True)
-class Figure:
-    """Foot (x, z) in m and the heights of its two bodies."""
-
-    x: float
-    z: float
-    top: float
-    head: float
+Figure = tuple[Pillar, Ball]
 
 
 def figure_of(subject: Subject) -> Figure:
-    return Figure(subject.x, subject.z, BODY_TOP * subject.height, HEAD_AT * subject.height)
-
-
-def hidden_by(figure: Figure, starts: Floats, ends: Floats) -> Bools:
-    """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) meet the figure."""
-    return _meets(figure, starts, (ends - starts).T)
-
-
-def _meets(figure: Figure, starts: Floats, way: Floats) -> Bools:
-    """Which stretches `way` (3, ...) from starts (K, 3) meet the figure; there may be many (3, K, S) from each."""
-    x, y, z = (starts[:, axis].reshape(-1, *[1] * (way.ndim - 2)) for axis in range(3))
-    fx, fz = x - figure.x, z - figure.z
-    wx, wy, wz = way
-    flat, along = wx * wx + wz * wz, fx * wx + fz * wz
-    gap = fx * fx + fz * fz
-    body = _meets_body(figure, y, wy, flat, along, gap)
-    return body | _meets_head(figure, y - figure.head, wy, flat, along, gap)
-
-
-def _meets_body(figure: Figure, y: Floats, wy: Floats, flat: Floats, along: Floats, gap: Floats) -> Bools:
-    """An upright cylinder: `flat` the square of the way on the floor, `along` its part toward the axis, `gap` the
-    square of the axis's distance from the start."""
-    c = gap - BODY_RADIUS**2
-    root = along * along - flat * c
-    reach = np.sqrt(np.maximum(root, 0.0))
-    safe = np.maximum(flat, 1e-12)
-    upright = flat < 1e-12
-    enter = np.where(upright, 0.0, np.clip((-along - reach) / safe, 0.0, 1.0))
-    leave = np.where(upright, 1.0, np.clip((-along + reach) / safe, 0.0, 1.0))
-    y0, y1 = y + enter * wy, y + leave * wy
-    within = np.where(upright, c < 0.0, (root > 0.0) & (leave > enter))
-    return np.asarray(within & (np.minimum(y0, y1) < figure.top) & (np.maximum(y0, y1) > 0.0))
-
-
-def _meets_head(figure: Figure, fy: Floats, wy: Floats, flat: Floats, along: Floats, gap: Floats) -> Bools:
-    """A sphere: the square of the way's least distance from its middle."""
-    length2 = np.maximum(flat + wy * wy, 1e-12)
-    toward = along + fy * wy
-    nearest = np.clip(-toward / length2, 0.0, 1.0)
-    return np.asarray(gap + fy * fy + nearest * (2.0 * toward + nearest * length2) < HEAD_RADIUS**2)
-
-
-@cache
-def _lattice() -> tuple[Floats, Floats]:
-    i = np.arange(SAMPLES)
-    return (i + 0.5) / SAMPLES, (i * 89.0 / SAMPLES + 0.5 / SAMPLES) % 1.0
-
-
-def face_samples(lamp: Emission) -> Floats:
-    """Places (S, 3) spread evenly over a lamp's face; one for a point."""
-    face = lamp.face
-    if face.area == 0.0:
-        return face.centre[None, :]
-    s, t = _lattice()
-    if len(face.outline) == 4:
-        a, b, d = face.outline[0], face.outline[1], face.outline[3]
-        return np.asarray(a + s[:, None] * (b - a) + t[:, None] * (d - a))
-    radius = np.sqrt(s * face.area / np.pi)
-    turn = 2.0 * np.pi * t
-    return np.asarray(
-        face.centre + (radius * np.cos(turn))[:, None] * face.right + (radius * np.sin(turn))[:, None] * face.up
+    """Body and head of the figure that casts shadows."""
+    x, z = subject.x, subject.z
+    return (
+        Pillar(x, z, BODY_RADIUS, BODY_TOP * subject.height),
+        Ball(x, HEAD_AT * subject.height, z, HEAD_RADIUS),
     )
 
 
-def lost_share(lamp: Emission, figure: Figure, points: Floats, normal: Floats, occluders: Floats) -> Floats:
-    """Share (P,) of a lamp's light that the figure keeps off points (P, 3) facing `normal` (3,)."""
+def hidden_by(solids: tuple[Solid, ...], starts: Floats, ends: Floats) -> Bools:
+    """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) meet any of the solids."""
+    if not solids:
+        return np.zeros(len(starts), dtype=bool)
+    rays = paired(starts, ends)
+    return np.asarray(np.any([hidden(solid, rays)[:, 0] > 0.5 for solid in solids], axis=0))
+
+
+Cards = Sequence[tuple[Ball, Floats]]
+"""Flat things that block: triangles (T, 3, 3) and the ball round them."""
+
+
+def lost_share(
+    lamp: Emission,
+    solids: tuple[Solid, ...],
+    points: Floats,
+    normal: Floats,
+    occluders: Floats,
+    cards: Cards = (),
+) -> Floats:
+    """Share (P,) of a lamp's light that solids and cards keep off points (P, 3) facing `normal` (3,)."""
     lost = np.zeros(len(points))
     if lamp.normal_lux is not None:
-        return hidden_by(figure, points, points - SUN_AWAY * lamp.face.axis).astype(float)
-    near = _candidates(lamp, figure, points)
+        far = points - SUN_AWAY * lamp.face.axis
+        flat = np.concatenate([NONE, *(card for _, card in cards)])
+        return (hidden_by(solids, points, far) | blocked_pairs(points, far, flat)).astype(float)
+    face = lamp.face
+    reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
+    bounds = (*solids, *(bound for bound, _ in cards))
+    near = np.any([near_enough(solid, points, face.centre, reach) for solid in bounds], axis=0)
     if not near.any():
         return lost
-    samples, (chosen,) = face_samples(lamp), np.nonzero(near)
+    (chosen,) = np.nonzero(near)
     for begin in range(0, len(chosen), CHUNK):
         some = chosen[begin : begin + CHUNK]
-        lost[some] = _lost(lamp, figure, points[some], normal, samples, occluders)
+        lost[some] = _lost(lamp, solids, points[some], normal, occluders, cards)
     return lost
 
 
 def _lost(
-    lamp: Emission, figure: Figure, places: Floats, normal: Floats, samples: Floats, occluders: Floats
+    lamp: Emission, solids: tuple[Solid, ...], places: Floats, normal: Floats, occluders: Floats, cards: Cards
 ) -> Floats:
-    away = places.T[:, :, None] - samples.T[:, None, :]
-    distance = np.maximum(np.sqrt(away[0] * away[0] + away[1] * away[1] + away[2] * away[2]), 1e-4)
-    facing = np.clip(-np.tensordot(normal, away, 1) / distance, 0.0, None)
-    strength = lamp.candela(away, distance) * facing / distance**2
+    cells, width = face_cells(lamp.face)
+    on = ways(places, cells, width)
+    way = on.way
+    distance = np.maximum(np.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]), 1e-4)
+    facing = np.clip(np.tensordot(normal, way, 1) / distance, 0.0, None)
+    strength = lamp.candela(-way, distance) * facing / distance**2
     if len(occluders):
         # What a flag hides already can't be lost a second time.
-        strength[blocked_grid(places, samples, occluders)] = 0.0
-    lost = np.where(_meets(figure, places, -away), strength, 0.0).sum(axis=1)
+        strength[blocked_grid(places, cells, occluders)] = 0.0
+    left = np.ones(strength.shape)
+    for solid in solids:
+        left *= 1.0 - hidden(solid, on)
+    for _, card in cards:
+        left[blocked_grid(places, cells, card)] = 0.0
     total = strength.sum(axis=1)
+    lost = (strength * (1.0 - left)).sum(axis=1)
     return np.where(total > 0.0, lost / np.maximum(total, 1e-300), 0.0)
-
-
-def _candidates(lamp: Emission, figure: Figure, points: Floats) -> Bools:
-    """Points whose line to the lamp passes the figure near enough to be touched by its shadow."""
-    reach = BODY_RADIUS
-    if lamp.face.area > 0.0:
-        reach += float(np.linalg.norm(lamp.face.outline - lamp.face.centre, axis=1).max())
-    way = (lamp.face.centre - points)[:, [0, 2]]
-    to = np.array([figure.x, figure.z]) - points[:, [0, 2]]
-    share = np.clip((to * way).sum(axis=1) / np.maximum((way * way).sum(axis=1), 1e-12), 0.0, 1.0)
-    return np.asarray(np.linalg.norm(to - share[:, None] * way, axis=1) < reach)
 
 
 def lost_by_lamp(plan: Plan, points: Floats, normal: Floats, store: BasisStore) -> Floats:
@@ -149,7 +105,7 @@ def lost_by_lamp(plan: Plan, points: Floats, normal: Floats, store: BasisStore) 
         return np.zeros((len(plan.lights), len(points)))
     figure = figure_of(plan.subject)
     ground = ("lost", place_key(points, normal), figure, blocking_key(plan))
-    occluders = np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])
+    occluders = before_wall(plan)
 
     def of(lamp: Light) -> Floats:
         def make() -> Floats:
@@ -158,3 +114,47 @@ def lost_by_lamp(plan: Plan, points: Floats, normal: Floats, store: BasisStore) 
         return store.get((*ground, lamp_key(plan, lamp)), make)
 
     return np.stack([of(lamp) for lamp in plan.lights])
+
+
+def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """The same (L, H, W) on a surface of the screen."""
+    points = grid.points()
+    parts = [lost_by_lamp(plan, points[cells], facing, store) for cells, facing in grid.facings()]
+    return np.concatenate(parts, axis=1).reshape(len(plan.lights), *grid.shape)
+
+
+SKY_RINGS, SKY_TURNS = 10, 24
+SKY_FAR, SKY_NEAR = 6.0, 2.5
+"""Light from all round comes this far, and the figure hides none of it beyond that distance from it, m."""
+
+
+def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """Share (H, W) of light that comes from all round, evenly, that the figure hides from a surface: what makes the
+    ground dark at its feet. Directions in rings of equal cosine-weighted area."""
+    if plan.subject is None:
+        return np.zeros(grid.shape)
+    figure = figure_of(plan.subject)
+
+    def make() -> Floats:
+        points, lost = grid.points(), np.zeros(grid.shape[0] * grid.shape[1])
+        near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
+        for cells, facing in grid.facings():
+            (some,) = np.nonzero(near[cells])
+            if len(some):
+                lost[cells.start + some] = _hidden_sky(figure, points[cells][some], facing)
+        return lost.reshape(grid.shape)
+
+    return store.get(("hidden round", grid.sheet, place_key(grid.x, grid.y), figure), make)
+
+
+def _hidden_sky(figure: Figure, places: Floats, facing: Floats) -> Floats:
+    rings, turns = (np.arange(SKY_RINGS) + 0.5) / SKY_RINGS, 2.0 * np.pi * (np.arange(SKY_TURNS) + 0.5) / SKY_TURNS
+    r, turn = (v.ravel() for v in np.meshgrid(np.sqrt(rings), turns))
+    aside = unit(cross(facing, np.array([0.0, 0.0, 1.0]) if abs(facing[2]) < 0.9 else np.array([0.0, 1.0, 0.0])))
+    other = cross(facing, aside)
+    ahead = np.sqrt(1.0 - r * r)
+    way = r * np.cos(turn) * aside[:, None] + r * np.sin(turn) * other[:, None] + ahead * facing[:, None]
+    begin = np.ascontiguousarray(places.T)[:, :, None]
+    rays = Ways(begin, SKY_FAR * way[:, None, :], SKY_FAR * float(np.sqrt(np.pi / len(r))))
+    left = np.prod([1.0 - hidden(solid, rays) for solid in figure], axis=0)
+    return np.asarray(1.0 - left.mean(axis=1))

@@ -46,6 +46,11 @@ def screen_triangles(screen: Screen) -> Floats:
     return quad([(left, low, 0.0), (right, low, 0.0), (right, high, 0.0), (left, high, 0.0)])
 
 
+def before_wall(plan: Plan) -> Floats:
+    """What stands between lamps and the screen's wall: flags and wings (T, 3, 3)."""
+    return np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])
+
+
 def set_triangles(plan: Plan) -> Floats:
     """Everything that blocks light between two places in the set: flags, screen, wings (T, 3, 3).
 

@@ -14,6 +14,7 @@ from itertools import pairwise
 
 import numpy as np
 
+from ..camera.screen_grid import curve_radius
 from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Flag, Plan, Room, Screen
 from ..plan.fields import Rgb
@@ -23,6 +24,8 @@ SCREEN_SIZE, SCREEN_MOST = 0.25, 260
 OWN_SIZE, OWN_MOST = 0.3, 130
 ROOM_SIZE, ROOM_MOST = 0.5, 320
 FLAG_SIZE, FLAG_MOST = 0.3, 240
+BENT = 4
+"""Flat strips that stand for a curve."""
 OUTDOORS = (1.0, 2.2, 4.0, 7.0, 12.0, 25.0, 60.0, 200.0)
 """Outdoors the floor has no end: lines this far beyond the screen's edges, m."""
 
@@ -57,7 +60,7 @@ class Patches:
         return np.eye(len(self.names))[self.group]
 
 
-SCREEN_NAMES = ("screen", "floor run", "left wing", "right wing")
+SCREEN_NAMES = ("screen", "curve", "floor run", "left wing", "right wing")
 
 
 @dataclass(frozen=True)
@@ -131,13 +134,16 @@ def _sized(smallest: float, area: float, most: int) -> float:
 
 def _screen_surfaces(screen: Screen) -> Iterator[Surface]:
     left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
-    w, h, low, run = screen.width, screen.height, screen.bottom, screen.floor_run
+    w, h, low, run, bend = screen.width, screen.height, screen.bottom, screen.floor_run, curve_radius(screen)
     rgb = screen.reflectance
     size = _sized(SCREEN_SIZE, w * h, SCREEN_MOST)
-    yield Surface("screen", (left, low, 0.0), (1, 0, 0), (0, 1, 0), (0.0, w), (0.0, h), rgb, size)
-    if run > 0.0:
+    if h > bend:
+        yield Surface("screen", (left, low, 0.0), (1, 0, 0), (0, 1, 0), (0.0, w), (bend, h), rgb, size)
+    if bend > 0.0:
+        yield from _bent(screen, bend, size)
+    if run > bend:
         size = _sized(OWN_SIZE, w * run, OWN_MOST)
-        yield Surface("floor run", (left, 0.0, run), (1, 0, 0), (0, 0, -1), (0.0, w), (0.0, run), rgb, size)
+        yield Surface("floor run", (left, 0.0, run), (1, 0, 0), (0, 0, -1), (0.0, w), (0.0, run - bend), rgb, size)
     for name, x, along, length in (
         ("left wing", left, -1, screen.wing_left),
         ("right wing", right, 1, screen.wing_right),
@@ -146,6 +152,20 @@ def _screen_surfaces(screen: Screen) -> Iterator[Surface]:
             size = _sized(OWN_SIZE, h * length, OWN_MOST)
             z = length if along < 0 else 0.0
             yield Surface(name, (x, low, z), (0, 0, along), (0, 1, 0), (0.0, length), (0.0, h), rgb, size)
+
+
+def _bent(screen: Screen, radius: float, size: float) -> Iterator[Surface]:
+    """The curve as flat strips between places on its arc."""
+    left = screen.x_centre - screen.width / 2.0
+    turns = np.linspace(0.0, math.pi / 2.0, BENT + 1)
+    for upper, lower in pairwise(turns):
+        y, z = radius * (1.0 - math.sin(lower)), radius * (1.0 - math.cos(lower))
+        up, back = radius * (math.sin(lower) - math.sin(upper)), radius * (math.cos(upper) - math.cos(lower))
+        long = math.hypot(up, back)
+        along = (0.0, up / long, -back / long)
+        yield Surface(
+            "curve", (left, y, z), (1, 0, 0), along, (0.0, screen.width), (0.0, long), screen.reflectance, size
+        )
 
 
 def _room_surfaces(room: Room, screen: Screen) -> Iterator[Surface]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..camera.screen_grid import Grid
-from ..geometry.vectors import Bools, Floats, unit
+from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .keys import lamp_key, place_key
@@ -15,8 +15,9 @@ from .mix import ambient_rgb, coloured, lamp_rgb, probe_light, probes_by_lamp
 from .patches import SCREEN_NAMES
 from .radiosity import Scene, lamp_incident, lamp_on_patches, scene_of
 
-NODES = (15, 13)
-"""Places across and up the screen at which returned light is worked out; between them it is linear."""
+NODES, SIDE_NODES = (15, 13), (9, 8)
+"""Places across and up the wall, and the other surfaces, at which returned light is worked out; between them it is
+linear."""
 UP = np.array([0.0, 1.0, 0.0])
 
 
@@ -77,48 +78,52 @@ class ScreenNodes:
 
     def spread(self, coarse: Floats) -> Floats:
         """Values (..., M, C) at the nodes as a map (..., H, W, C)."""
-        shaped = coarse.reshape(*coarse.shape[:-2], NODES[1], NODES[0], coarse.shape[-1])
+        nodes = self.to_y.shape[1], self.to_x.shape[1]
+        shaped = coarse.reshape(*coarse.shape[:-2], *nodes, coarse.shape[-1])
         across = self.to_x @ shaped
         wide, colours = across.shape[-2:]
         joined = self.to_y @ across.reshape(*across.shape[:-2], wide * colours)
         return np.asarray(joined.reshape(*joined.shape[:-1], wide, colours))
 
-    def mean(self, coarse: Floats, cells: Bools) -> Floats:
-        """Mean (..., C) over some cells (H, W) of what values (..., M, C) spread to."""
-        share = (self.to_y.T @ cells.astype(float) @ self.to_x).ravel() / max(1, int(cells.sum()))
-        return np.asarray(np.einsum("m,...mc->...c", share, coarse))
+    def mean(self, coarse: Floats, shares: Floats) -> Floats:
+        """Mean (..., C) of what values (..., M, C) spread to, weighted by shares (H, W) that sum to 1."""
+        return np.asarray(np.einsum("m,...mc->...c", (self.to_y.T @ shares @ self.to_x).ravel(), coarse))
 
 
-def screen_nodes(plan: Plan, grid: Grid, scene: Scene, store: BasisStore) -> ScreenNodes:
-    s = plan.screen
-    xs = s.x_centre - s.width / 2.0 + s.width * _nodes(NODES[0])
-    ys = s.bottom + s.height * _nodes(NODES[1])
-    across, over = np.meshgrid(xs, ys)
-    places = np.stack([across.ravel(), over.ravel(), np.zeros(across.size)], axis=1)
-    facing = np.tile([0.0, 0.0, 1.0], (len(places), 1))
-    factors = store.get(("to screen", scene.key), lambda: scene.factors(places, facing))
-    return ScreenNodes(factors, _linear(xs, grid.x, store), _linear(ys, grid.y, store))
+def screen_nodes(grid: Grid, scene: Scene, store: BasisStore) -> ScreenNodes:
+    """Of one surface of the screen."""
+    sheet = grid.sheet
+    across, up = NODES if sheet.name == "wall" else SIDE_NODES
+    (x0, x1), (y0, y1) = sheet.width, sheet.height
+    xs, ys = x0 + (x1 - x0) * _nodes(across), y0 + (y1 - y0) * _nodes(up)
+
+    def factors() -> Floats:
+        x, y = (values.ravel() for values in np.meshgrid(xs, ys))
+        return scene.factors(sheet.places(x, y), np.ascontiguousarray(sheet.normals(y)))
+
+    found = store.get(("to screen", sheet, scene.key), factors)
+    return ScreenNodes(found, _linear(xs, grid.x, store), _linear(ys, grid.y, store))
 
 
-def returned_to_screen(plan: Plan, grid: Grid, light: SceneLight, store: BasisStore) -> Floats:
-    """Light (H, W, 3) in lux that all other surfaces send onto the screen's face."""
-    nodes = screen_nodes(plan, grid, light.scene, store)
+def returned_to_screen(grid: Grid, light: SceneLight, store: BasisStore) -> Floats:
+    """Light (H, W, 3) in lux that all other surfaces send onto a surface of the screen."""
+    nodes = screen_nodes(grid, light.scene, store)
     return nodes.spread(nodes.factors @ light.leaving)
 
 
 def returned_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """The same by lamp (L, H, W, 3), each at full power in its own colour."""
     scene = scene_of(plan, store)
-    nodes = screen_nodes(plan, grid, scene, store)
-    return nodes.spread(returned_by_lamp(plan, scene, nodes, store))
+    nodes = screen_nodes(grid, scene, store)
+    return nodes.spread(returned_by_lamp(plan, scene, grid, nodes, store))
 
 
-def returned_by_lamp(plan: Plan, scene: Scene, nodes: ScreenNodes, store: BasisStore) -> Floats:
-    """Light (L, M, 3) in lux at the screen's nodes that comes back of each lamp at full power."""
+def returned_by_lamp(plan: Plan, scene: Scene, grid: Grid, nodes: ScreenNodes, store: BasisStore) -> Floats:
+    """Light (L, M, 3) in lux at a surface's nodes that comes back of each lamp at full power."""
     ink = scene.patches.reflectance
 
     def of(lamp: Light) -> Floats:
-        key = ("nodes", scene.key, plan.screen.transmittance, lamp_key(plan, lamp))
+        key = ("nodes", grid.sheet, scene.key, plan.screen.transmittance, lamp_key(plan, lamp))
         white = store.get(key, lambda: nodes.factors @ (lamp_incident(scene, plan, lamp, store) * ink))
         return np.asarray(white * lamp_rgb(plan, lamp))
 

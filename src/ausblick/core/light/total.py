@@ -11,14 +11,17 @@ from ..camera.screen_grid import Grid
 from ..geometry.vectors import Floats
 from ..plan import Plan
 from .basis import FRONT, BasisStore, lamp_maps
-from .figure_shadow import lost_by_lamp
+from .figure_shadow import lost_maps
 from .mix import ambient_rgb, scalar_lux, tints
 from .returned import returned_maps, returned_to_screen, scene_light
 
 
-def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
-    """Share (L, H, W) of each lamp's light on the screen that the figure keeps off."""
-    return lost_by_lamp(plan, grid.points(), FRONT, store).reshape(len(plan.lights), *grid.shape)
+def light_around(plan: Plan, grid: Grid) -> Floats:
+    """Light (3,) or (H, 1, 3) in lux on a surface that comes from no lamp first-hand: ambient, and on the wall what
+    comes through the cloth."""
+    if grid.sheet.name == "wall":
+        return ambient_rgb(plan, FRONT) + plan.screen.transmittance * plan.screen.behind_lux
+    return np.stack([ambient_rgb(plan, normal) for normal in grid.sheet.normals(grid.y)])[:, None, :]
 
 
 def total_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
@@ -30,6 +33,6 @@ def total_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 def light_without_lamps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """Scalar lux (H, W) on the screen with every lamp off: ambient, through the cloth, and its return."""
     dark = plan.model_copy(update={"lights": ()})
-    around = ambient_rgb(plan, FRONT) + plan.screen.transmittance * plan.screen.behind_lux
-    returned = returned_to_screen(dark, grid, scene_light(dark, store), store)
+    around = light_around(plan, grid)
+    returned = returned_to_screen(grid, scene_light(dark, store), store)
     return np.asarray(scalar_lux(around + returned))

@@ -8,11 +8,12 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.level_schools import key_channel
+from ..camera.screen_grid import Sheet, wall_of
 from ..camera.sensor_noise import noise_linear
 from ..camera.view import View
 from ..colour.rec709 import LUMA
 from ..evaluation.results import Evaluation
-from ..evaluation.screen_light import screen_light_of
+from ..evaluation.screen_light import SurfaceLight, screen_light_of, seen_light
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..light.cloth import wrinkle_contrast
@@ -24,11 +25,27 @@ BORDER_ISO, BORDER_SHUTTER, BORDER_UNEVEN, BORDER_SPILL, BORDER_BITS = 1600.0, 1
 
 
 @dataclass(frozen=True, eq=False)
+class LitSheet:
+    """A surface of the screen: its look (H, W, 3) in linear light over `xs`, `ys` in m along it; folds (H, W):
+    contrast of the cloth's wrinkles as a share of the light."""
+
+    sheet: Sheet
+    xs: Floats
+    ys: Floats
+    look: Floats
+    folds: Floats
+
+    def toned(self, mean: Floats) -> LitSheet:
+        """Without a fault: one tone (3,) and no folds."""
+        return replace(self, look=np.broadcast_to(mean, self.look.shape), folds=np.zeros_like(self.folds))
+
+
+@dataclass(frozen=True, eq=False)
 class Capture:
     """Linear light, white = 1, ready to be drawn.
 
-    screen (H, W, 3) over `xs`, `ys` in m; folds (H, W): contrast of the cloth's wrinkles as a share of the light;
-    `light` by place of the figure (3,); `floor` (3,) on the floor run; `in_pane`: lamps mirrored in a window, their
+    screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall (see `LitSheet`); `beside`: the other surfaces;
+    `light` by place of the figure (3,); `in_pane`: lamps mirrored in a window, their
     `lux` in linear light too; `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the camera's; `lift`:
     what the grade multiplies linear light by before keying.
     """
@@ -41,7 +58,7 @@ class Capture:
     screen: Floats
     folds: Floats
     light: dict[str, Floats]
-    floor: Floats
+    beside: tuple[LitSheet, ...]
     in_pane: tuple[PaneImage, ...]
     smear_px: float
     defocus_px: float
@@ -55,28 +72,31 @@ class Capture:
     def camera_at(self) -> Floats:
         return self.view.lens
 
+    @property
+    def sheets(self) -> tuple[LitSheet, ...]:
+        wall = LitSheet(wall_of(self.plan.screen), self.xs, self.ys, self.screen, self.folds)
+        return (wall, *self.beside)
+
 
 def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capture:
     """The capture that a plan would make."""
     plan = evaluation.plan
-    light = screen_light_of(plan, evaluation.coverage, evaluation.view, evaluation.scene_light, store)
+    light = screen_light_of(
+        plan, evaluation.coverage, evaluation.view, evaluation.scene_light, store, everything=True
+    )
     grey = grey_lux(plan.camera)
     reflectance = np.array(plan.screen.reflectance)
-    patches = evaluation.scene_light.scene.patches
-    own = patches.of("floor run")
-    floor = evaluation.scene_light.incident[own].mean(axis=0) if own.any() else light.shown.mean(axis=(0, 1))
-    lit = dimmed(plan, light.maps * (1.0 - light.lost))
-    folds = wrinkle_contrast(plan, lit, scalar_lux(light.shown), light.grid, 0.0, store)
+    wall, *beside = (_lit(plan, one, evaluation.view, store) for one in light.surfaces)
     return Capture(
         plan=plan,
         view=evaluation.view,
         key=key_channel(plan.screen.hue, reflectance),
-        xs=light.grid.x,
-        ys=light.grid.y,
-        screen=reflectance * light.shown / grey,
-        folds=folds,
+        xs=wall.xs,
+        ys=wall.ys,
+        screen=wall.look,
+        folds=wall.folds,
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
-        floor=reflectance * floor / grey,
+        beside=tuple(beside),
         in_pane=tuple(
             replace(image, lux=image.lux / grey)
             for image in pane_images(plan, evaluation.view, evaluation.reflections)
@@ -90,6 +110,12 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
     )
 
 
+def _lit(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> LitSheet:
+    folds = wrinkle_contrast(plan, dimmed(plan, light.arriving), scalar_lux(light.shown), light.grid, 0.0, store)
+    look = np.array(plan.screen.reflectance) * seen_light(plan, light, view, store) / grey_lux(plan.camera)
+    return LitSheet(light.grid.sheet, light.grid.x, light.grid.y, look, folds)
+
+
 def ideal_of(capture: Capture) -> Capture:
     """The same scene without a fault: even, no spill, no smear, no noise, nothing lost in recording."""
     mean = capture.screen.mean(axis=(0, 1))
@@ -97,6 +123,7 @@ def ideal_of(capture: Capture) -> Capture:
         capture,
         screen=np.broadcast_to(mean, capture.screen.shape),
         folds=np.zeros_like(capture.folds),
+        beside=tuple(sheet.toned(mean) for sheet in capture.beside),
         in_pane=(),
         light={name: _white(rgb) for name, rgb in capture.light.items()},
         smear_px=0.0,
@@ -119,6 +146,7 @@ def border_of(capture: Capture) -> Capture:
         capture,
         screen=screen,
         folds=np.zeros_like(capture.folds),
+        beside=tuple(sheet.toned(mean) for sheet in capture.beside),
         in_pane=(),
         light={name: _spilled(_white(rgb), capture.key) for name, rgb in capture.light.items()},
         smear_px=capture.smear_px * BORDER_SHUTTER / camera.shutter_s,

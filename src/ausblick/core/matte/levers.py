@@ -160,9 +160,7 @@ def _recorders(plan: Plan, recorders: Sequence[tuple[str, Recording]]) -> Iterat
 
 def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
     plan = evaluation.plan
-    solved = balanced_dimmers(
-        plan, evaluation.screen_map.grid, evaluation.screen_map.judged, wanted_lux(evaluation), store
-    )
+    solved = balanced_dimmers(plan, evaluation.judged_cells, wanted_lux(evaluation), store)
     index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
     dimmers = tuple(edit.lamp(index[k]).dimmer(round(v, 3)) for k, v in solved.items())
     if dimmers:

@@ -9,16 +9,14 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-import cv2
 import numpy as np
 
 from ..figure.details import face_shade, held_by, layers_of, prop_look
 from ..figure.limbs import HAIR_CAP, Layer, Limb, bounds, distance, strands
 from ..geometry.vectors import Floats, Floats32
-from ..light.cloth import FOLD
 from ..plan import Prop, Subject
+from .background import background_of, lay_lamps
 from .capture import Capture
-from .defocus import out_of_focus
 from .glass import before_figure, lamps_in_glass
 from .pixel_window import PixelWindow
 
@@ -50,7 +48,7 @@ class Drawn:
 
 
 def draw(capture: Capture, window: PixelWindow) -> Drawn:
-    background, on_screen = _background(capture, window)
+    background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
     colour, alpha = np.zeros((*shape, 3)), np.zeros(shape)
     hair, hand = np.zeros(shape), np.zeros(shape)
@@ -68,6 +66,7 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
                 np.maximum(hand, cover, out=hand)
         for prop, limb in zip(subject.props, held_by(subject), strict=False):
             _lay_prop(capture, place, prop, limb, colour, alpha)
+    lay_lamps(capture, window, colour, alpha)
     glass = lamps_in_glass(capture, window)
     if glass is not None:
         background = background + glass
@@ -256,59 +255,3 @@ def _splat(at: Floats, weights: Floats, shape: tuple[int, int]) -> Floats:
             place = (base[:, 1] + dy) * wide + base[:, 0] + dx
             total += np.bincount(place, weights=share * weights, minlength=len(total))
     return np.asarray(total.reshape(rows + 3, wide)[1 : rows + 1, 1 : columns + 1])
-
-
-def _background(capture: Capture, window: PixelWindow) -> tuple[Floats, Floats]:
-    """What stands behind: screen with light, folds and blur, floor run, room; and where it is screen-coloured."""
-    sensor, screen = capture.plan.camera.sensor, capture.plan.screen
-    u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
-    v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
-    rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
-    lens = capture.view.lens
-    safe = np.minimum(rays[..., 2], -1e-9)
-    x, y = (lens[k] - rays[..., k] * lens[2] / safe for k in (0, 1))
-    left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
-    on = (x > left) & (x < right) & (y > screen.bottom) & (y < screen.bottom + screen.height) & (rays[..., 2] < 0.0)
-    seen = np.asarray(_look(capture, capture.screen, x, y))
-    if capture.folds.max() > 0.0:
-        seen = seen * (1.0 + _folds(capture, x, y))[..., None]
-    floor_z = lens[2] - rays[..., 2] * lens[1] / np.minimum(rays[..., 1], -1e-9)
-    floor_x = lens[0] - rays[..., 0] * lens[1] / np.minimum(rays[..., 1], -1e-9)
-    run = (
-        (~on)
-        & (rays[..., 1] < 0.0)
-        & (floor_z > 0.0)
-        & (floor_z < screen.floor_run)
-        & (floor_x > left)
-        & (floor_x < right)
-    )
-    room = 0.3 * np.array(capture.plan.room.reflectance.walls) * capture.screen.mean(axis=(0, 1)).mean() / 0.2
-    image = np.where(on[..., None], seen, np.where(run[..., None], capture.floor, np.minimum(room, 0.9)))
-    return out_of_focus(image, capture.defocus_px / window.scale), (on | run).astype(float)
-
-
-def _look(capture: Capture, values: Floats, x: Floats, y: Floats) -> Floats:
-    """Values (H, W, ...) of the screen's grid at places x, y (...), linear between cells."""
-    column = (x - capture.xs[0]) / (capture.xs[1] - capture.xs[0])
-    row = (y - capture.ys[0]) / (capture.ys[1] - capture.ys[0])
-    args = np.asarray(column, dtype=np.float32), np.asarray(row, dtype=np.float32)
-    found = cv2.remap(
-        np.ascontiguousarray(values, dtype=np.float32), *args, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
-    )
-    return np.asarray(found, dtype=np.float64)
-
-
-def _folds(capture: Capture, x: Floats, y: Floats) -> Floats:
-    """Random folds of 8 cm, the same for the same seed, with the contrast that the light gives them."""
-    cell = FOLD / 4.0
-    width = round((capture.xs[-1] - capture.xs[0]) / cell) + 8
-    height = round((capture.ys[-1] - capture.ys[0]) / cell) + 8
-    rng = np.random.default_rng(capture.seed + 1)
-    rough = cv2.GaussianBlur(rng.normal(size=(height, width)), (0, 0), 1.1)
-    field = rough / max(float(np.std(rough)), 1e-9)
-    # Rays that miss the screen land anywhere; their folds are never seen.
-    column = np.clip((x - capture.xs[0]) / cell + 4, 0, width - 1).astype(np.float32)
-    row = np.clip((y - capture.ys[0]) / cell + 4, 0, height - 1).astype(np.float32)
-    waves = cv2.remap(field.astype(np.float32), column, row, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
-    # The contrast is the fold's slope at its steepest: about two standard deviations of the field.
-    return np.asarray(0.5 * waves * _look(capture, capture.folds, x, y))

@@ -71,7 +71,7 @@ class _Screen:
     material = Field[Material]("screen.material")
     x_centre, bottom = Field[float]("screen.x_centre"), Field[float]("screen.bottom")
     width, height = Field[float]("screen.width"), Field[float]("screen.height")
-    floor_run = Field[float]("screen.floor_run")
+    floor_run, curve_radius = Field[float]("screen.floor_run"), Field[float]("screen.curve_radius")
     wing_left, wing_right = Field[float]("screen.wing_left"), Field[float]("screen.wing_right")
     gloss = Field[float]("screen.gloss")
     transmittance = Field[float]("screen.transmittance")

@@ -55,7 +55,10 @@ Material = Literal[
 
 
 class Screen(Part):
-    """The screen lies in z = 0 and faces the camera. Metres; reflectance is linear Rec.709."""
+    """The screen lies in z = 0 and faces the camera. Metres; reflectance is linear Rec.709.
+
+    `curve_radius`: of the bend with which it runs onto the floor; 0 is a sharp fold.
+    """
 
     hue: Literal["green", "blue", "other"] = "green"
     reflectance: Rgb = (0.06, 0.34, 0.10)
@@ -65,6 +68,7 @@ class Screen(Part):
     width: Annotated[float, number(0.1, 50.0, "metres")] = 3.0
     height: Annotated[float, number(0.1, 50.0, "metres")] = 2.6
     floor_run: Reach = 0.0
+    curve_radius: Annotated[float, number(0.0, 5.0, "metres")] = 0.0
     wing_left: Reach = 0.0
     wing_right: Reach = 0.0
     gloss: Share = 0.02

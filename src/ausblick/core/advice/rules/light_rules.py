@@ -49,9 +49,7 @@ def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     assert evaluation.screen is not None
     wanted = min(wanted_lux(evaluation), evaluation.screen.lux_max)
-    solved = balanced_dimmers(
-        evaluation.plan, evaluation.screen_map.grid, evaluation.screen_map.judged, wanted, store
-    )
+    solved = balanced_dimmers(evaluation.plan, evaluation.judged_cells, wanted, store)
     changes, words = [], []
     for index, lamp in moves.screen_lamps(evaluation.plan):
         dimmer = round(solved.get(lamp.id, lamp.dimmer), 2)

@@ -15,16 +15,17 @@ from scipy.optimize import lsq_linear
 
 from ...camera.coverage import action_box
 from ...camera.exposure import stops
-from ...camera.screen_grid import Grid, screen_grid, seen_cells
+from ...camera.screen_grid import Grid, seen_cells, sheets_of
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
-from ...geometry.vectors import Floats
-from ...light.basis import FRONT, BasisStore, lamp_maps
+from ...geometry.vectors import Bools, Floats
+from ...light.balance import Cells
+from ...light.basis import BasisStore, lamp_maps
 from ...light.direct import direct_lux
-from ...light.emission import emission_of
+from ...light.emission import Emission, emission_of
 from ...light.mirror import pane_reflections
 from ...light.mix import dimmed
-from ...light.occlusion import flag_triangles, wing_triangles
+from ...light.occlusion import before_wall, set_triangles
 from ...light.total import light_without_lamps, total_maps
 from ...plan import Change, Light, Plan, apply_changes, edit
 from ...sentences import Sentence, tell
@@ -32,7 +33,7 @@ from ...standards.quantities import Lux, OpenStops
 from ..moves import stand_inside
 from ..rules.light_rules import wanted_lux
 
-GRID = (15, 11)
+GRID, SIDE_GRID = (15, 11), (9, 6)
 STEPS = (0.5, 0.25, 0.1)
 MOST_TRIALS = 210
 CLOTH, ACTION = 0.45, 0.35
@@ -78,8 +79,7 @@ class _Search:
     """The coarse problem: what every lamp that may not change gives, and the maps of those that may."""
 
     plan: Plan
-    grid: Grid
-    cells: np.ndarray[tuple[int, ...], np.dtype[np.bool_]]
+    cells: Cells
     indices: list[int]
     returned: Floats
     fixed: Floats
@@ -89,9 +89,8 @@ class _Search:
 
     def direct(self, index: int, trial: LampPlace) -> Floats:
         lamp = self.plan.lights[index].model_copy(update={"position": trial.position, "aim": trial.aim})
-        occluders = np.concatenate([flag_triangles(self.plan.flags), wing_triangles(self.plan.screen)])
-        points = self.grid.points()[self.cells.ravel()]
-        return direct_lux(emission_of(lamp, self.plan), points, FRONT, occluders, most=3)
+        emission = emission_of(lamp, self.plan)
+        return np.concatenate([_direct(self.plan, emission, grid, cells) for grid, cells in self.cells])
 
     def solve(self, maps: list[Floats]) -> tuple[Floats, float]:
         """Dimmers, and the cost: spread in stops plus a little for missing the target."""
@@ -106,6 +105,18 @@ class _Search:
         light = np.maximum(columns @ dimmers + self.fixed, 1e-9)
         miss = abs(stops(float(light.mean()) / self.target))
         return dimmers, stops(float(light.max() / light.min())) + 0.08 * miss
+
+
+def _direct(plan: Plan, emission: Emission, grid: Grid, cells: Bools) -> Floats:
+    """A lamp's own light in lux on the cells that count of one surface."""
+    points, chosen = grid.points(), cells.ravel()
+    occluders = before_wall(plan) if grid.sheet.name == "wall" else set_triangles(plan)
+    lux = np.zeros(len(points))
+    for part, facing in grid.facings():
+        some = part.start + np.flatnonzero(chosen[part])
+        if len(some):
+            lux[some] = direct_lux(emission, points[some], facing, occluders, most=3)
+    return lux[chosen]
 
 
 def _bounded(columns: Floats, wanted: Floats) -> Floats:
@@ -143,22 +154,31 @@ def _movable(lamp: Light) -> bool:
 
 def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Search | None:
     plan = before.plan
-    grid = screen_grid(plan.screen, *GRID)
-    cells = seen_cells(grid, before.coverage)
-    if cells.sum() < 4:
-        cells = np.ones(grid.shape, dtype=bool)
-    total = total_maps(plan, grid, store)
-    returned = total - lamp_maps(plan, grid, store)
+    cells = _cells(before)
+    total = np.concatenate([total_maps(plan, grid, store)[:, some] for grid, some in cells], axis=1)
+    own = np.concatenate([lamp_maps(plan, grid, store)[:, some] for grid, some in cells], axis=1)
+    dark = np.concatenate([light_without_lamps(plan, grid, store)[some] for grid, some in cells])
     others = [i for i in range(len(plan.lights)) if i not in indices]
-    fixed = light_without_lamps(plan, grid, store)[cells] + dimmed(plan, total[:, cells])[others].sum(axis=0)
+    fixed = dark + dimmed(plan, total)[others].sum(axis=0)
     # What the room returns of a lamp hardly changes as it moves a little; the figure's shadow is left to the judge.
-    kept = np.stack([np.maximum(returned[i][cells], 0.0) for i in indices], axis=1)
+    kept = np.maximum(total - own, 0.0)[indices].T
     wanted = wanted_lux(before)
     target = wanted
     if fixed.mean() > MOSTLY_OTHERS * wanted and before.screen is not None:
         # The other lamps alone give nearly that much: level and evenness can't both be had, so even it as it is.
         target = max(before.screen.lux_mean, float(fixed.mean()) / MOSTLY_OTHERS)
-    return _Search(plan, grid, cells, indices, kept, fixed, target, wanted) if target > 0.0 else None
+    return _Search(plan, cells, indices, kept, fixed, target, wanted) if target > 0.0 else None
+
+
+def _cells(before: Evaluation) -> Cells:
+    """The needed cells of every surface on coarse grids; the whole wall where next to nothing is needed."""
+    plan, coverage, view = before.plan, before.coverage, before.view
+    grids = [sheet.grid(*(GRID if sheet.name == "wall" else SIDE_GRID)) for sheet in sheets_of(plan.screen)]
+    found = [(grid, seen_cells(grid, coverage, view, plan.screen)) for grid in grids]
+    found = [(grid, cells) for grid, cells in found if cells.any()]
+    if sum(int(cells.sum()) for _, cells in found) < 4:
+        return [(grids[0], np.ones(grids[0].shape, dtype=bool))]
+    return found
 
 
 def _starts(before: Evaluation, search: _Search, freedoms: Freedoms) -> Iterator[list[LampPlace]]:

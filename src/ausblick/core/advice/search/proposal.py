@@ -247,8 +247,7 @@ def _dim(plan: Plan, store: BasisStore) -> Plan:
         plan = _dim_face(plan, store)
         evaluation = evaluate(plan, store)
         target = wanted_lux(evaluation)
-        grid, cells = evaluation.screen_map.grid, evaluation.screen_map.judged
-        solved = balanced_dimmers(plan, grid, cells, target, store)
+        solved = balanced_dimmers(plan, evaluation.judged_cells, target, store)
         plan = apply_changes(plan, [edit.lamp(index[k]).dimmer(round(v, 3)) for k, v in solved.items()])
     return _dim_face(plan, store)
 

@@ -1,0 +1,106 @@
+"""Simple solids in the light's way, and how much of a cell of a lamp's face each hides from a place.
+
+    place o - - - - - -|body|- - - - [cell of the lamp's face]
+                       <-w->          the cell as wide as it is at the body: w = its width x share of the way
+
+A cell is hidden by the share of it that lies behind the body, not wholly or not at all: that is what makes a shadow's
+soft edge smooth with few cells.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats
+
+
+@dataclass(frozen=True)
+class Pillar:
+    """An upright capped cylinder at x, z from the floor to `top`, m."""
+
+    x: float
+    z: float
+    radius: float
+    top: float
+
+
+@dataclass(frozen=True)
+class Ball:
+    """A sphere round (x, y, z), m."""
+
+    x: float
+    y: float
+    z: float
+    radius: float
+
+
+Solid = Pillar | Ball
+
+
+@dataclass(frozen=True)
+class Ways:
+    """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), cell's width m."""
+
+    begin: Floats
+    way: Floats
+    width: float
+
+
+def ways(places: Floats, cells: Floats, width: float) -> Ways:
+    begin = np.ascontiguousarray(places.T)[:, :, None]
+    return Ways(begin, cells.T[:, None, :] - begin, width)
+
+
+def paired(starts: Floats, ends: Floats) -> Ways:
+    """One way from each place (K, 3) to its own end (K, 3), as thin as a ray."""
+    begin = np.ascontiguousarray(starts.T)[:, :, None]
+    return Ways(begin, ends.T[:, :, None] - begin, 0.0)
+
+
+def hidden(solid: Solid, on: Ways) -> Floats:
+    """Share (P, S) of each cell that a solid hides."""
+    return _behind_pillar(solid, on) if isinstance(solid, Pillar) else _behind_ball(solid, on)
+
+
+def _overlap(middle: Floats, width: Floats, low: Floats | float, high: Floats | float) -> Floats:
+    """Share of an interval of a width round its middle that lies between low and high."""
+    half = np.maximum(0.5 * width, 1e-9)
+    return np.clip((np.minimum(middle + half, high) - np.maximum(middle - half, low)) / (2.0 * half), 0.0, 1.0)
+
+
+def _behind_pillar(p: Pillar, on: Ways) -> Floats:
+    """Across: what of the cell lies between the pillar's sides; up: what lies below the edge the way passes over."""
+    (x, y, z), (wx, wy, wz) = on.begin, on.way
+    fx, fz = x - p.x, z - p.z
+    flat = np.maximum(wx * wx + wz * wz, 1e-12)
+    along = (fx * wx + fz * wz) / flat
+    nearest = np.clip(-along, 0.0, 1.0)
+    from_axis = np.sqrt((fx + nearest * wx) ** 2 + (fz + nearest * wz) ** 2)
+    width = on.width * nearest
+    across = _overlap(from_axis, width, -p.radius, p.radius)
+    # Half of the way's stretch inside the pillar, as a share of the way; none where it passes beside.
+    half = np.sqrt(np.maximum(p.radius**2 - from_axis * from_axis, 0.0) / flat)
+    enter, leave = (np.clip(-along + side * half, 0.0, 1.0) for side in (-1.0, 1.0))
+    at_enter, at_leave = y + enter * wy, y + leave * wy
+    low, high = np.minimum(at_enter, at_leave), np.maximum(at_enter, at_leave)
+    below = np.clip((p.top - low) / np.maximum(width, 2e-9) + 0.5, 0.0, 1.0)
+    return np.asarray(across * below * (high >= -1e-9))
+
+
+def _behind_ball(b: Ball, on: Ways) -> Floats:
+    (x, y, z), (wx, wy, wz) = on.begin, on.way
+    fx, fy, fz = x - b.x, y - b.y, z - b.z
+    length2 = np.maximum(wx * wx + wy * wy + wz * wz, 1e-12)
+    nearest = np.clip(-(fx * wx + fy * wy + fz * wz) / length2, 0.0, 1.0)
+    away = np.sqrt((fx + nearest * wx) ** 2 + (fy + nearest * wy) ** 2 + (fz + nearest * wz) ** 2)
+    return _overlap(away, on.width * nearest, -b.radius, b.radius)
+
+
+def near_enough(solid: Solid, places: Floats, middle: Floats, reach: float) -> Bools:
+    """Places (P,) whose way to a lamp of that half size round `middle` (3,) may be touched by a solid's shadow."""
+    way = (middle - places)[:, [0, 2]]
+    to = np.array([solid.x, solid.z]) - places[:, [0, 2]]
+    share = np.clip((to * way).sum(axis=1) / np.maximum((way * way).sum(axis=1), 1e-12), 0.0, 1.0)
+    return np.asarray(np.linalg.norm(to - share[:, None] * way, axis=1) < solid.radius + reach)

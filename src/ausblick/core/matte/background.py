@@ -1,0 +1,177 @@
+"""What stands behind the figure: every surface of the screen as it is lit, the room, lamps and their stands."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from ..camera.screen_grid import Sheet, curve_radius
+from ..geometry.vectors import Floats
+from ..light.basis import weight
+from ..light.cloth import FOLD
+from ..light.emission import emission_of
+from ..light.lamp_bodies import POLE, LampBody
+from ..light.solids import Pillar
+from ..plan import Light
+from .capture import Capture, LitSheet
+from .defocus import out_of_focus
+from .pixel_window import PixelWindow
+
+FINE = 4
+"""Binary digits of a pixel to which outlines are drawn."""
+BLACK = 0.04
+"""What lamps' bodies and stands reflect: matt black paint."""
+
+
+def background_of(capture: Capture, window: PixelWindow) -> tuple[Floats, Floats]:
+    """Linear light (H, W, 3), and where it is screen-coloured (H, W)."""
+    sensor, plan = capture.plan.camera.sensor, capture.plan
+    u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
+    v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
+    rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
+    room = 0.3 * np.array(plan.room.reflectance.walls) * capture.screen.mean(axis=(0, 1)).mean() / 0.2
+    image = np.broadcast_to(np.minimum(room, 0.9), rays.shape).copy()
+    nearest = np.full(rays.shape[:2], np.inf)
+    for lit in capture.sheets:
+        reach, x, y = _met(lit.sheet, curve_radius(plan.screen), capture.view.lens, rays)
+        first = reach < nearest
+        if first.any():
+            nearest[first] = reach[first]
+            image[first] = _seen(capture.seed, lit, x, y)[first]
+    on_screen = np.isfinite(nearest).astype(float)
+    for cover, paint in _lamps(capture, window, before=False):
+        image = cover[..., None] * paint + (1.0 - cover[..., None]) * image
+        on_screen *= 1.0 - cover
+    return out_of_focus(image, capture.defocus_px / window.scale), on_screen
+
+
+def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats, alpha: Floats) -> None:
+    """Lamps and stands that stand before the figure, over a premultiplied picture (H, W, 3) and its alpha (H, W)."""
+    for cover, paint in _lamps(capture, window, before=True):
+        a = cover[..., None]
+        colour[...] = a * paint + (1.0 - a) * colour
+        alpha[...] = cover + (1.0 - cover) * alpha
+
+
+def _met(sheet: Sheet, radius: float, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
+    """How far along each ray (H, W, 3) the front of a surface is met (inf: nowhere), and where on it (x, y)."""
+    (x0, x1), (y0, y1) = sheet.width, sheet.height
+    if sheet.radius > 0.0:
+        reach, x, y = _met_curve(sheet.radius, lens, rays)
+        on = np.isfinite(reach)
+    else:
+        front, origin = np.array(sheet.front), np.array(sheet.origin)
+        toward = rays @ front
+        reach = ((origin - lens) @ front) / np.minimum(toward, -1e-9)
+        at = lens + reach[..., None] * rays - origin
+        x, y = at @ np.array(sheet.across), at @ np.array(sheet.up)
+        on = (toward < 0.0) & (reach > 0.0)
+        if sheet.name == "wall":
+            y0 += radius
+    on &= (x > x0) & (x < x1) & (y > y0) & (y < y1)
+    return np.where(on, reach, np.inf), x, y
+
+
+def _met_curve(radius: float, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
+    """The hollow side of a quarter of a cylinder along x, its axis at y = z = radius: the farther of two places."""
+    y, z = lens[1] - radius, lens[2] - radius
+    flat = rays[..., 1] ** 2 + rays[..., 2] ** 2
+    along = (y * rays[..., 1] + z * rays[..., 2]) / np.maximum(flat, 1e-12)
+    root = along * along - (y * y + z * z - radius * radius) / np.maximum(flat, 1e-12)
+    reach = -along + np.sqrt(np.maximum(root, 0.0))
+    at = lens + reach[..., None] * rays
+    down, out = (radius - at[..., 1]) / radius, (radius - at[..., 2]) / radius
+    on = (root > 0.0) & (reach > 0.0) & (down >= 0.0) & (out >= 0.0)
+    turn = np.arctan2(np.clip(down, 0.0, 1.0), np.clip(out, 0.0, 1.0))
+    return np.where(on, reach, np.inf), at[..., 0], radius * turn
+
+
+def _seen(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
+    seen = _look(lit, lit.look, x, y)
+    if lit.folds.max() > 0.0:
+        seen = seen * (1.0 + _folds(seed, lit, x, y))[..., None]
+    return seen
+
+
+def _look(lit: LitSheet, values: Floats, x: Floats, y: Floats) -> Floats:
+    """Values (H, W, ...) of a surface's grid at places x, y (...), linear between cells."""
+    column = (x - lit.xs[0]) / (lit.xs[1] - lit.xs[0])
+    row = (y - lit.ys[0]) / (lit.ys[1] - lit.ys[0])
+    args = np.asarray(column, dtype=np.float32), np.asarray(row, dtype=np.float32)
+    found = cv2.remap(
+        np.ascontiguousarray(values, dtype=np.float32), *args, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
+    )
+    return np.asarray(found, dtype=np.float64)
+
+
+def _folds(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
+    """Random folds of 8 cm, the same for the same seed, with the contrast that the light gives them."""
+    cell = FOLD / 4.0
+    width = round((lit.xs[-1] - lit.xs[0]) / cell) + 8
+    height = round((lit.ys[-1] - lit.ys[0]) / cell) + 8
+    rng = np.random.default_rng(seed + 1)
+    rough = cv2.GaussianBlur(rng.normal(size=(height, width)), (0, 0), 1.1)
+    field = rough / max(float(np.std(rough)), 1e-9)
+    # Rays that miss the surface land anywhere; their folds are never seen.
+    column = np.clip((x - lit.xs[0]) / cell + 4, 0, width - 1).astype(np.float32)
+    row = np.clip((y - lit.ys[0]) / cell + 4, 0, height - 1).astype(np.float32)
+    waves = cv2.remap(field.astype(np.float32), column, row, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+    # The contrast is the fold's slope at its steepest: about two standard deviations of the field.
+    return np.asarray(0.5 * waves * _look(lit, lit.folds, x, y))
+
+
+def _lamps(capture: Capture, window: PixelWindow, before: bool) -> list[tuple[Floats, Floats]]:
+    """Cover (H, W) and tone (3,) of lamps and stands behind or before the figure, the farthest first."""
+    plan, view = capture.plan, capture.view
+    mark = plan.subject.z if plan.subject is not None else -np.inf
+    found = []
+    for lamp in plan.lights:
+        if lamp.fixture.emitter.shape == "sun" or lamp.position[2] <= 0.0 or (lamp.position[2] > mark) != before:
+            continue
+        depth = float((np.array(lamp.position) - view.lens) @ view.axes[2])
+        body = LampBody(plan, lamp)
+        black = BLACK * capture.light["chest"] if capture.light else np.zeros(3)
+        for outline, face in _outlines(body, view.lens):
+            cover = _filled(capture, window, outline)
+            if cover is not None:
+                found.append((depth, cover, np.ones(3) if face and _shines(capture, lamp) else black))
+    return [(cover, paint) for _, cover, paint in sorted(found, key=lambda item: -item[0])]
+
+
+def _shines(capture: Capture, lamp: Light) -> bool:
+    """Does the camera look into a burning face? That clips in any picture of a lit set."""
+    face = emission_of(lamp, capture.plan).face
+    return weight(lamp, capture.plan.camera) > 0.0 and float((capture.view.lens - face.centre) @ face.axis) > 0.0
+
+
+def _outlines(body: LampBody, lens: Floats) -> list[tuple[Floats, bool]]:
+    """Outlines (N, 3) of a lamp's head (true) and of its pole, as the lens sees them."""
+    centre = np.array([body.bound.x, body.bound.y, body.bound.z])
+    away = lens - centre
+    aside = np.array([away[2], 0.0, -away[0]]) / max(float(np.hypot(away[0], away[2])), 1e-6)
+    found = []
+    for pole in (solid for solid in body.solids if isinstance(solid, Pillar)):
+        foot, top = np.array([pole.x, 0.0, pole.z]), np.array([pole.x, pole.top, pole.z])
+        found.append((np.array([end + s * POLE * aside for end in (foot, top) for s in (-1, 1)]), False))
+    if len(body.card):
+        found.append((body.card.reshape(-1, 3), True))
+    else:
+        turn = 2.0 * np.pi * np.arange(16) / 16
+        round_ = np.cos(turn)[:, None] * aside + np.sin(turn)[:, None] * np.array([0.0, 1.0, 0.0])
+        found.append((centre + body.bound.radius * round_, True))
+    return found
+
+
+def _filled(capture: Capture, window: PixelWindow, outline: Floats) -> Floats | None:
+    """Cover (H, W) of a convex outline (N, 3) in m; None where it is not in the window."""
+    sensor = capture.plan.camera.sensor
+    frame, depth = capture.view.project(outline)
+    if np.any(depth <= 0.05):
+        return None
+    px = (frame * (sensor.px_w, sensor.px_h) - (window.x, window.y)) / window.scale - 0.5
+    if np.any(px.max(axis=0) < 0.0) or np.any(px.min(axis=0) > (window.width, window.height)):
+        return None
+    cover = np.zeros((window.height, window.width), dtype=np.uint8)
+    corners = np.clip(np.round(px * 2**FINE), -(2**28), 2**28).astype(np.int32)
+    cv2.fillConvexPoly(cover, cv2.convexHull(corners), 255, cv2.LINE_AA, FINE)
+    return cover / 255.0
