@@ -187,8 +187,10 @@ CASES: list[Case] = [
      lambda v: replace(of(screen={"transmittance": 0.5, "behind_lux": 20.0 * v}),
                        screen=replace(BASE.screen, lux_mean=1000.0)),  # type: ignore[type-var]
      [(4.9, "fine"), (5.1, "consider"), (14.9, "consider"), (15.1, "fix")]),
-    ("light.shadow", lambda v: replace(BASE, shadow=Shadow(v, 1.0, None, None)),
+    ("light.shadow", lambda v: replace(BASE, upright_shadow=Shadow(v, 1.0, None, None)),
      [(4.9, "fine"), (5.1, "consider"), (14.9, "consider"), (15.1, "fix"), (49.9, "fix"), (50.1, "stop")]),
+    ("light.floor-shadow", lambda v: replace(BASE, ground_shadow=Shadow(v, 1.0, None, None, "floor run")),
+     [(19.9, "fine"), (20.1, "consider"), (29.9, "consider"), (30.1, "fix"), (90.0, "fix")]),
     ("light.two-zones", lambda v: replace(BASE, zones=replace(BASE.zones, screen_from_subject_lamps=v)),
      [(24.9, "fine"), (25.1, "consider"), (59.9, "consider"), (60.1, "fix")]),
     ("subject.two-zones", lambda v: replace(BASE, zones=replace(BASE.zones, face_from_screen_lamps=v)),

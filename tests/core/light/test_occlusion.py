@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from ausblick.core.light.figure_shadow import hidden_by
-from ausblick.core.light.occlusion import NONE, between_any, blocked_among, blocked_grid, blocked_pairs, quad
+from ausblick.core.light.occlusion import NONE, blocked_among, blocked_grid, blocked_pairs, may_block, quad
 from ausblick.core.light.solids import Ball, Pillar, hidden, ways
 
 RNG = np.random.default_rng(11)
@@ -30,9 +30,9 @@ def test_a_grid_of_stretches_is_each_of_them(count: int) -> None:
     assert np.array_equal(blocked_grid(PLACES, SAMPLES, occluders).ravel(), each)
     assert np.array_equal(blocked_among(PLACES, SAMPLES, p, s, occluders), each)
     assert each.any() == (count > 1)
-    # A place that something is blocked from has a plane between; not the other way round.
+    # A place that something is blocked from may be blocked; not the other way round.
     blocked = each.reshape(len(PLACES), -1).any(axis=1)
-    assert between_any(PLACES, SAMPLES, occluders)[blocked].all()
+    assert may_block(PLACES, SAMPLES, occluders)[blocked].all()
 
 
 def test_a_solid_hides_of_cells_what_single_rays_say() -> None:

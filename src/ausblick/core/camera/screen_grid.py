@@ -9,8 +9,8 @@ y ^ wall      y up the screen
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
@@ -82,20 +82,32 @@ class Grid:
         (x0, x1), (y0, y1) = self.sheet.width, self.sheet.height
         return (x1 - x0) * (y1 - y0) / (len(self.x) * len(self.y))
 
+    @cached_property
+    def key(self) -> tuple[Sheet, bytes, bytes]:
+        """What it is remembered by."""
+        return self.sheet, self.x.tobytes(), self.y.tobytes()
+
     def points(self) -> Floats:
         """(H*W, 3), row by row."""
+        return self._points
+
+    @cached_property
+    def _points(self) -> Floats:
         xs, ys = np.meshgrid(self.x, self.y)
         return self.sheet.places(xs.ravel(), ys.ravel())
 
-    def facings(self) -> Iterator[tuple[slice, Floats]]:
-        """Cells (row by row) that face the same way, and their unit normal (3,): all of them, or row for row."""
-        rows = self.sheet.normals(self.y)
-        step = len(self.x) * (1 if self.sheet.radius > 0.0 else len(self.y))
-        for begin in range(0, rows.shape[0] * len(self.x), step):
-            yield slice(begin, begin + step), rows[begin // len(self.x)]
+    def facing(self) -> Floats:
+        """Its unit normal (3,) where all cells face the same way, else that of every cell (H*W, 3)."""
+        if self.sheet.radius > 0.0:
+            return self.axes()[2]
+        return np.array(self.sheet.front)
 
     def axes(self) -> tuple[Floats, Floats, Floats]:
         """Unit vectors (H*W, 3) across, up and out of the surface at every cell."""
+        return self._axes
+
+    @cached_property
+    def _axes(self) -> tuple[Floats, Floats, Floats]:
         rows = self.sheet.normals(self.y)
         front = np.repeat(rows, len(self.x), axis=0)
         across = np.broadcast_to(np.array(self.sheet.across), front.shape)
@@ -142,12 +154,16 @@ def screen_grid(screen: Screen, columns: int, rows: int) -> Grid:
     return wall_of(screen).grid(columns, rows)
 
 
+WALL_CELLS = (61, 41)
 CELL, MOST = 0.1, (41, 33)
-"""Size in m of the cells beside the wall, and how many there are at the most across and up."""
+"""Size in m of the cells of curve, floor run and wings, and how many there are at the most across and up."""
 
 
-def side_grid(sheet: Sheet) -> Grid:
-    """The usual division of a curve, a floor run or a wing."""
+@lru_cache(maxsize=64)
+def usual_grid(sheet: Sheet) -> Grid:
+    """The division by which a surface is judged."""
+    if sheet.name == "wall":
+        return sheet.grid(*WALL_CELLS)
     (x0, x1), (y0, y1) = sheet.width, sheet.height
     columns, rows = (
         min(most, max(6, math.ceil(side / CELL))) for side, most in zip((x1 - x0, y1 - y0), MOST, strict=True)

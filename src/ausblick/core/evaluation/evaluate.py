@@ -20,7 +20,15 @@ from ..light.spill import spill_of
 from ..plan import Plan
 from ..standards.limits import LIMITS
 from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
-from .screen_light import ScreenLight, hue_spread_of, screen_light_of, screen_maps_of, shadow_of, texture_of
+from .screen_light import (
+    ScreenLight,
+    hue_spread_of,
+    screen_light_of,
+    screen_maps_of,
+    shadow_of,
+    shadow_on,
+    texture_of,
+)
 from .screen_reading import screen_reading
 
 
@@ -50,6 +58,8 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         blur=blur,
         focus=_focus(plan),
         shadow=shadow_of(plan, light),
+        upright_shadow=shadow_on(plan, light, "wall", "left wing", "right wing"),
+        ground_shadow=shadow_on(plan, light, "curve", "floor run"),
         spill=spill_of(plan, key, scene, store),
         reflections=tuple(pane_reflections(plan, view)),
         mirrored=tuple(mirrored_screen(plan, view)),

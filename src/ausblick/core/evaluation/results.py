@@ -161,8 +161,8 @@ class Focus:
 @dataclass(frozen=True)
 class Evaluation:
     """The whole of it. `screen_maps`: of the wall and the other surfaces that the frame needs. `*_by_lamp`: each
-    lamp's lux by id, on the judged screen and on the face. `rim_ratio`:
-    lux of the back lamps on the top and back of the head over lux on the face."""
+    lamp's lux by id, on the judged screen and on the face. `*_shadow`: on wall and wings, on curve and floor run.
+    `rim_ratio`: lux of the back lamps on the top and back of the head over lux on the face."""
 
     plan: Plan
     view: View
@@ -177,6 +177,8 @@ class Evaluation:
     blur: Blur
     focus: Focus | None
     shadow: Shadow | None
+    upright_shadow: Shadow | None
+    ground_shadow: Shadow | None
     spill: Spill
     reflections: tuple[Reflection, ...]
     mirrored: tuple[Mirrored, ...]

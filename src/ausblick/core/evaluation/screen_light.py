@@ -12,7 +12,7 @@ import numpy as np
 from ..camera.coverage import Coverage
 from ..camera.exposure import signal
 from ..camera.level_schools import screen_levels, trace_of
-from ..camera.screen_grid import Grid, Sheet, frame_share, screen_grid, seen_cells, sheets_of, side_grid
+from ..camera.screen_grid import Grid, SurfaceName, frame_share, seen_cells, sheets_of, usual_grid
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
 from ..geometry.vectors import Bools, Floats
@@ -27,7 +27,6 @@ from ..plan import Plan
 from ..standards.limits import LIMITS
 from .results import Blur, ScreenMap, Shadow, Texture
 
-COLUMNS, ROWS = 61, 41
 SHADOW_SEEN = LIMITS["light.shadow"].at / 100.0
 """A place counts as shadow from this lost share of light: one point of signal at usual levels."""
 
@@ -87,7 +86,7 @@ def screen_light_of(
     plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore, everything: bool = False
 ) -> ScreenLight:
     """Light on the wall and on the other surfaces that the frame needs, or on `everything`."""
-    grids = [_grid(plan, sheet) for sheet in sheets_of(plan.screen)]
+    grids = [usual_grid(sheet) for sheet in sheets_of(plan.screen)]
     needed = [seen_cells(grid, coverage, view, plan.screen) for grid in grids]
     judged = _unhidden(plan, grids, needed, view, store)
     scale = 1.0
@@ -100,10 +99,6 @@ def screen_light_of(
             if everything or grid.sheet.name == "wall" or cells.any()
         )
     )
-
-
-def _grid(plan: Plan, sheet: Sheet) -> Grid:
-    return screen_grid(plan.screen, COLUMNS, ROWS) if sheet.name == "wall" else side_grid(sheet)
 
 
 def _surface(
@@ -135,7 +130,7 @@ def _unhidden(plan: Plan, grids: list[Grid], needed: list[Bools], view: View, st
             behind = hidden_by(figure, points, np.broadcast_to(view.lens, points.shape))
             return behind.reshape(grid.shape).astype(float)
 
-        key = ("behind the figure", grid.sheet, grid.x.tobytes(), grid.y.tobytes(), figure, view.lens.tobytes())
+        key = ("behind the figure", grid.key, figure, view.lens.tobytes())
         return np.asarray(cells & (store.get(key, hidden) == 0.0))
 
     found = [seen(grid, cells) if cells.any() else cells for grid, cells in zip(grids, needed, strict=True)]
@@ -176,6 +171,11 @@ def _melt_m(plan: Plan, view: View, blur: Blur) -> float:
     if blur.screen_defocus_px is None:
         return 0.0
     return blur.screen_defocus_px / plan.camera.sensor.px_w * 2.0 * view.tan_h * abs(float(view.lens[2]))
+
+
+def shadow_on(plan: Plan, light: ScreenLight, *names: SurfaceName) -> Shadow | None:
+    """On some surfaces only."""
+    return shadow_of(plan, ScreenLight(tuple(one for one in light.surfaces if one.grid.sheet.name in names)))
 
 
 def shadow_of(plan: Plan, light: ScreenLight) -> Shadow | None:

@@ -18,9 +18,9 @@ import numpy as np
 from ..camera.screen_grid import Grid
 from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
-from .direct import direct_lux
+from .direct import direct_lux, direct_lux_facing
 from .emission import emission_of
-from .keys import blocking_key, lamp_key, place_key
+from .keys import blocking_key, lamp_key
 from .occlusion import before_wall, flag_triangles, set_triangles
 
 T = TypeVar("T")
@@ -88,7 +88,7 @@ def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 
     Light on the back of the wall is included through its transmittance.
     """
-    ground = ("map", grid.sheet, place_key(grid.x, grid.y), plan.screen.transmittance, blocking_key(plan))
+    ground = ("map", grid.key, plan.screen.transmittance, blocking_key(plan))
     maps = [store.get((*ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
     return np.stack(maps) if maps else np.zeros((0, *grid.shape))
 
@@ -97,9 +97,7 @@ def _map(plan: Plan, lamp: Light, grid: Grid) -> Floats:
     points, emission = grid.points(), emission_of(lamp, plan)
     on_wall = grid.sheet.name == "wall"
     in_the_way = before_wall(plan) if on_wall else set_triangles(plan)
-    lux = np.zeros(len(points))
-    for cells, facing in grid.facings():
-        lux[cells] = direct_lux(emission, points[cells], facing, in_the_way)
+    lux = direct_lux_facing(emission, points, grid.facing(), in_the_way)
     if on_wall and plan.screen.transmittance > 0.0:
         lux += plan.screen.transmittance * direct_lux(emission, points, -FRONT, flag_triangles(plan.flags))
     return lux.reshape(grid.shape)

@@ -63,7 +63,7 @@ def _slant(plan: Plan, lamp: Light, grid: Grid, store: BasisStore) -> Floats:
         across, up, out = ((toward * axis).sum(axis=1) for axis in grid.axes())
         return np.asarray((np.stack([across, up]) / np.maximum(out, 0.05)).reshape(2, *grid.shape))
 
-    return store.get(("slant", grid.sheet, place_key(grid.x, grid.y), lamp_key(plan, lamp)), make)
+    return store.get(("slant", grid.key, lamp_key(plan, lamp)), make)
 
 
 def softened(melt_m: float) -> float:
@@ -128,4 +128,4 @@ def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore)
         rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * (1.0 - half) ** 5
         return np.asarray((rise * (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
 
-    return store.get(("sheen", grid.sheet, place_key(grid.x, grid.y, lens), lamp_key(plan, lamp)), make)
+    return store.get(("sheen", grid.key, place_key(lens), lamp_key(plan, lamp)), make)

@@ -19,7 +19,7 @@ from ..geometry.vectors import Floats
 from .emission import Emission
 from .emitters import Face
 from .factors import contour_factors
-from .occlusion import between_any, blocked_pairs, visible_share
+from .occlusion import blocked_pairs, may_block, visible_share
 from .quadrature import polygon_points
 
 
@@ -43,6 +43,13 @@ def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats
         lux = _lambert(lamp.peak / face.area, face, front, points, normal)
         return lux * _unblocked(face, front, points, normal, blocking, most)
     return _lobes(lamp, front, points, normal, blocking, most)
+
+
+def direct_lux_facing(lamp: Emission, points: Floats, facing: Floats, occluders: Floats, most: int = 8) -> Floats:
+    """Either of both: `facing` is one normal (3,) for all points of a plane, or each point's own (P, 3)."""
+    if facing.ndim == 1:
+        return direct_lux(lamp, points, facing, occluders, most)
+    return direct_lux_on(lamp, points, facing, occluders, most)
 
 
 def direct_lux_on(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, most: int = 8) -> Floats:
@@ -72,9 +79,7 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     corners = np.broadcast_to(face.outline, (len(ahead), 4, 3))
     exitance = math.pi * lamp.peak / face.area
     lux[ahead] = exitance * contour_factors(points[ahead], normals[ahead], corners)
-    touched = (
-        between_any(points, face.outline, occluders) & (lux > 0.0) if len(occluders) else np.zeros(0, dtype=bool)
-    )
+    touched = may_block(points, face.outline, occluders) & (lux > 0.0) if len(occluders) else np.zeros(0, dtype=bool)
     if touched.any():
         some = points[touched]
         samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, some, face)))
@@ -157,7 +162,7 @@ def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occlud
     if not len(occluders):
         return np.ones(len(points))
     shares = np.ones(len(points))
-    touched = between_any(points, front, occluders)
+    touched = may_block(points, front, occluders)
     if not touched.any():
         return shares
     points = points[touched]

@@ -9,11 +9,11 @@ import numpy as np
 from ..geometry.vectors import Floats
 from .emitters import Face
 
-CELLS = 144
+CELLS = 100
 """An edge of a shadow across the face is placed exactly where it lies along a row of cells, else to about 0.5 %."""
 
 
-def face_cells(face: Face) -> tuple[Floats, float]:
+def face_cells(face: Face, most: int = CELLS) -> tuple[Floats, float]:
     """Middles (S, 3) of cells of equal area, about as wide as high, and the width in m of one; a point is one place
     of no width."""
     if face.area == 0.0:
@@ -21,11 +21,11 @@ def face_cells(face: Face) -> tuple[Floats, float]:
     if len(face.outline) == 4:
         a, b, d = face.outline[0], face.outline[1], face.outline[3]
         wide, high = float(np.linalg.norm(b - a)), float(np.linalg.norm(d - a))
-        columns = min(CELLS, max(1, round(math.sqrt(CELLS * wide / high))))
-        rows = max(1, round(CELLS / columns))
+        columns = min(most, max(1, round(math.sqrt(most * wide / high))))
+        rows = max(1, round(most / columns))
         s, t = (v.ravel() for v in np.meshgrid(_middles(columns), _middles(rows)))
         return a + s[:, None] * (b - a) + t[:, None] * (d - a), math.sqrt(face.area / len(s))
-    side = round(math.sqrt(CELLS))
+    side = round(math.sqrt(most))
     x, y = _on_disc(*(v.ravel() for v in np.meshgrid(2.0 * _middles(side) - 1.0, 2.0 * _middles(side) - 1.0)))
     radius = math.sqrt(face.area / math.pi)
     return face.centre + radius * (x[:, None] * face.right + y[:, None] * face.up), math.sqrt(face.area / len(x))

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 
 import numpy as np
 
@@ -16,7 +16,7 @@ from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
-from .face_samples import face_cells
+from .face_samples import CELLS, face_cells
 from .keys import blocking_key, lamp_key, place_key
 from .occlusion import NONE, before_wall, blocked_grid, blocked_pairs
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
@@ -54,11 +54,14 @@ def lost_share(
     lamp: Emission,
     solids: tuple[Solid, ...],
     points: Floats,
-    normal: Floats,
+    facing: Floats,
     occluders: Floats,
     cards: Cards = (),
+    spot: float = 0.0,
+    most: int = CELLS,
 ) -> Floats:
-    """Share (P,) of a lamp's light that solids and cards keep off points (P, 3) facing `normal` (3,)."""
+    """Share (P,) of a lamp's light that solids and cards keep off points (P, 3) that face `facing`, (3,) or (P, 3),
+    each of them the middle of a spot of that width in m; by so many cells of the lamp's face."""
     lost = np.zeros(len(points))
     if lamp.normal_lux is not None:
         far = points - SUN_AWAY * lamp.face.axis
@@ -67,25 +70,33 @@ def lost_share(
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
     bounds = (*solids, *(bound for bound, _ in cards))
-    near = np.any([near_enough(solid, points, face.centre, reach) for solid in bounds], axis=0)
+    near = np.any([near_enough(solid, points, face.centre, reach, spot) for solid in bounds], axis=0)
     if not near.any():
         return lost
     (chosen,) = np.nonzero(near)
     for begin in range(0, len(chosen), CHUNK):
         some = chosen[begin : begin + CHUNK]
-        lost[some] = _lost(lamp, solids, points[some], normal, occluders, cards)
+        toward = facing if facing.ndim == 1 else facing[some]
+        lost[some] = _lost(lamp, solids, points[some], toward, occluders, cards, spot, most)
     return lost
 
 
 def _lost(
-    lamp: Emission, solids: tuple[Solid, ...], places: Floats, normal: Floats, occluders: Floats, cards: Cards
+    lamp: Emission,
+    solids: tuple[Solid, ...],
+    places: Floats,
+    facing: Floats,
+    occluders: Floats,
+    cards: Cards,
+    spot: float,
+    most: int,
 ) -> Floats:
-    cells, width = face_cells(lamp.face)
-    on = ways(places, cells, width)
+    cells, width = face_cells(lamp.face, most)
+    on = ways(places, cells, width, spot)
     way = on.way
     distance = np.maximum(np.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]), 1e-4)
-    facing = np.clip(np.tensordot(normal, way, 1) / distance, 0.0, None)
-    strength = lamp.candela(-way, distance) * facing / distance**2
+    toward = np.tensordot(facing, way, 1) if facing.ndim == 1 else (facing.T[:, :, None] * way).sum(axis=0)
+    strength = lamp.candela(-way, distance) * np.clip(toward, 0.0, None) / distance**3
     if len(occluders):
         # What a flag hides already can't be lost a second time.
         strength[blocked_grid(places, cells, occluders)] = 0.0
@@ -99,17 +110,22 @@ def _lost(
     return np.where(total > 0.0, lost / np.maximum(total, 1e-300), 0.0)
 
 
-def lost_by_lamp(plan: Plan, points: Floats, normal: Floats, store: BasisStore) -> Floats:
-    """Share (L, P) of each lamp's light that the plan's figure keeps off; zero without a figure."""
+def lost_by_lamp(
+    plan: Plan, points: Floats, facing: Floats, store: BasisStore, place: Hashable | None = None
+) -> Floats:
+    """Share (L, P) of each lamp's light that the plan's figure keeps off points (P, 3); zero without a figure.
+
+    `place`: what the points are remembered by, if not by their numbers.
+    """
     if plan.subject is None or not plan.lights:
         return np.zeros((len(plan.lights), len(points)))
     figure = figure_of(plan.subject)
-    ground = ("lost", place_key(points, normal), figure, blocking_key(plan))
+    ground = ("lost", place or place_key(points, facing), figure, blocking_key(plan))
     occluders = before_wall(plan)
 
     def of(lamp: Light) -> Floats:
         def make() -> Floats:
-            return lost_share(emission_of(lamp, plan), figure, points, normal, occluders)
+            return lost_share(emission_of(lamp, plan), figure, points, facing, occluders)
 
         return store.get((*ground, lamp_key(plan, lamp)), make)
 
@@ -118,9 +134,7 @@ def lost_by_lamp(plan: Plan, points: Floats, normal: Floats, store: BasisStore) 
 
 def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """The same (L, H, W) on a surface of the screen."""
-    points = grid.points()
-    parts = [lost_by_lamp(plan, points[cells], facing, store) for cells, facing in grid.facings()]
-    return np.concatenate(parts, axis=1).reshape(len(plan.lights), *grid.shape)
+    return lost_by_lamp(plan, grid.points(), grid.facing(), store, grid.key).reshape(len(plan.lights), *grid.shape)
 
 
 SKY_RINGS, SKY_TURNS = 10, 24
@@ -138,13 +152,14 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     def make() -> Floats:
         points, lost = grid.points(), np.zeros(grid.shape[0] * grid.shape[1])
         near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
-        for cells, facing in grid.facings():
-            (some,) = np.nonzero(near[cells])
-            if len(some):
-                lost[cells.start + some] = _hidden_sky(figure, points[cells][some], facing)
+        facing = np.broadcast_to(grid.facing(), points.shape)
+        for normal in np.unique(facing, axis=0):
+            some = near & np.all(facing == normal, axis=1)
+            if some.any():
+                lost[some] = _hidden_sky(figure, points[some], normal)
         return lost.reshape(grid.shape)
 
-    return store.get(("hidden round", grid.sheet, place_key(grid.x, grid.y), figure), make)
+    return store.get(("hidden round", grid.key, figure), make)
 
 
 def _hidden_sky(figure: Figure, places: Floats, facing: Floats) -> Floats:

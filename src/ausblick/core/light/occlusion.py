@@ -197,15 +197,12 @@ def _box(sources: Floats) -> Floats:
     return np.asarray(np.where(BOX, high, low))
 
 
-def between_any(points: Floats, sources: Floats, occluders: Floats) -> Bools:
-    """Points (P,) that have the plane of some triangle between them and some source."""
-    if not len(occluders):
-        return np.zeros(len(points), dtype=bool)
-    stacked = _stacked(occluders.tobytes())
-    a, b = _along(points, stacked.normal), _along(sources, stacked.normal)
-    low, high = b.min(axis=0), b.max(axis=0)
-    found = ((a > ON_PLANE) & (low < -ON_PLANE)) | ((a < -ON_PLANE) & (high > ON_PLANE))
-    return np.asarray(found.any(axis=1))
+def may_block(points: Floats, sources: Floats, occluders: Floats) -> Bools:
+    """Points (P,) from which a stretch to a source, or to a place among them, may cross a triangle; never too few."""
+    found = np.zeros(len(points), dtype=bool)
+    for _, rows in _may_touch(occluders, points, sources):
+        found[rows] = True
+    return found
 
 
 def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:

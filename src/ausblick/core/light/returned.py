@@ -102,7 +102,7 @@ def screen_nodes(grid: Grid, scene: Scene, store: BasisStore) -> ScreenNodes:
         return scene.factors(sheet.places(x, y), np.ascontiguousarray(sheet.normals(y)))
 
     found = store.get(("to screen", sheet, scene.key), factors)
-    return ScreenNodes(found, _linear(xs, grid.x, store), _linear(ys, grid.y, store))
+    return ScreenNodes(found, linear_between(xs, grid.x, store), linear_between(ys, grid.y, store))
 
 
 def returned_to_screen(grid: Grid, light: SceneLight, store: BasisStore) -> Floats:
@@ -152,7 +152,7 @@ def _nodes(count: int) -> Floats:
     return np.asarray(0.5 - 0.499 * np.cos(np.pi * np.arange(count) / (count - 1)))
 
 
-def _linear(nodes: Floats, at: Floats, store: BasisStore) -> Floats:
+def linear_between(nodes: Floats, at: Floats, store: BasisStore) -> Floats:
     """Weights (A, M) of linear interpolation from the nodes (M,) to places (A,)."""
 
     def make() -> Floats:

@@ -41,16 +41,22 @@ Solid = Pillar | Ball
 
 @dataclass(frozen=True)
 class Ways:
-    """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), cell's width m."""
+    """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), width of a cell of
+    the lamp and, where a place stands for a spot and not for a point, of that; m."""
 
     begin: Floats
     way: Floats
     width: float
+    spot: float = 0.0
+
+    def width_at(self, share: Floats) -> Floats:
+        """Width (P, S) of the bundle of light at a share of the way."""
+        return np.asarray(self.width * share + self.spot * (1.0 - share))
 
 
-def ways(places: Floats, cells: Floats, width: float) -> Ways:
+def ways(places: Floats, cells: Floats, width: float, spot: float = 0.0) -> Ways:
     begin = np.ascontiguousarray(places.T)[:, :, None]
-    return Ways(begin, cells.T[:, None, :] - begin, width)
+    return Ways(begin, cells.T[:, None, :] - begin, width, spot)
 
 
 def paired(starts: Floats, ends: Floats) -> Ways:
@@ -78,7 +84,7 @@ def _behind_pillar(p: Pillar, on: Ways) -> Floats:
     along = (fx * wx + fz * wz) / flat
     nearest = np.clip(-along, 0.0, 1.0)
     from_axis = np.sqrt((fx + nearest * wx) ** 2 + (fz + nearest * wz) ** 2)
-    width = on.width * nearest
+    width = on.width_at(nearest)
     across = _overlap(from_axis, width, -p.radius, p.radius)
     # Half of the way's stretch inside the pillar, as a share of the way; none where it passes beside.
     half = np.sqrt(np.maximum(p.radius**2 - from_axis * from_axis, 0.0) / flat)
@@ -95,12 +101,21 @@ def _behind_ball(b: Ball, on: Ways) -> Floats:
     length2 = np.maximum(wx * wx + wy * wy + wz * wz, 1e-12)
     nearest = np.clip(-(fx * wx + fy * wy + fz * wz) / length2, 0.0, 1.0)
     away = np.sqrt((fx + nearest * wx) ** 2 + (fy + nearest * wy) ** 2 + (fz + nearest * wz) ** 2)
-    return _overlap(away, on.width * nearest, -b.radius, b.radius)
+    return _overlap(away, on.width_at(nearest), -b.radius, b.radius)
 
 
-def near_enough(solid: Solid, places: Floats, middle: Floats, reach: float) -> Bools:
-    """Places (P,) whose way to a lamp of that half size round `middle` (3,) may be touched by a solid's shadow."""
-    way = (middle - places)[:, [0, 2]]
-    to = np.array([solid.x, solid.z]) - places[:, [0, 2]]
-    share = np.clip((to * way).sum(axis=1) / np.maximum((way * way).sum(axis=1), 1e-12), 0.0, 1.0)
-    return np.asarray(np.linalg.norm(to - share[:, None] * way, axis=1) < solid.radius + reach)
+SLACK = 1.1
+"""Ways to the edge of a face lie no further apart than this many times what ways to its middle tell."""
+
+
+def near_enough(solid: Solid, places: Floats, middle: Floats, reach: float, spot: float = 0.0) -> Bools:
+    """Places (P,) whose bundle of ways to a lamp of that half size round `middle` (3,) may be touched by a solid."""
+    if isinstance(solid, Ball):
+        way, to = middle - places, np.array([solid.x, solid.y, solid.z]) - places
+    else:
+        way, to = (middle - places)[:, [0, 2]], np.array([solid.x, solid.z]) - places[:, [0, 2]]
+    length2 = np.maximum((way * way).sum(axis=1), 1e-12)
+    share = np.clip((to * way).sum(axis=1) / length2, 0.0, 1.0)
+    off = to - share[:, None] * way
+    bundle = solid.radius + SLACK * (reach * share + spot * (1.0 - share))
+    return np.asarray((off * off).sum(axis=1) < bundle * bundle)

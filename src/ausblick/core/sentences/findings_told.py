@@ -31,6 +31,9 @@ SCREEN = {
 }
 LIGHT = {
     "light.evenness": "The needed screen varies by {spread:2} stops",
+    "light.evenness/on": "The needed screen varies by {spread:2} stops, most on the {surface}",
+    "light.evenness/between": "The needed screen varies by {spread:2} stops: darkest on the {darkest}, brightest on "
+    "the {brightest}",
     "light.level/luma": "Screen at {level:0} % luma, wanted {low:0} to {high:0} %",
     "light.level/key-channel": "Screen at {level:0} % key channel, wanted {low:0} to {high:0} %",
     "light.level/dark": "No light on the screen: no lamp that is on reaches it",
@@ -47,10 +50,13 @@ LIGHT = {
     "{aside:m1} to the left, {high:m1} high",
     "light.shadow/nobody-right": "Shadow: {deepest:0} % of the light lost, on {area:0} % of the needed screen, "
     "{aside:m1} to the right, {high:m1} high",
+    "light.floor-shadow/of": "The figure's shade on the {surface} takes {deepest:0} % of the light, most from {lamp}",
+    "light.floor-shadow/nobody": "The figure's shade on the {surface} takes {deepest:0} % of the light",
     "light.two-zones": "{share:0} % of the screen's light comes from the subject's lamps",
     "light.wrinkles": "Folds draw lines of {points:1} points in the screen",
     "light.gloss/none": "No lamp shines in the cloth",
     "light.gloss/shines": "{lamp} shines in the cloth: {share:0} % on top at {across:m1} across, {high:m1} high",
+    "light.gloss/on": "{lamp} shines on the {surface}: {share:0} % on top as the camera sees it",
     "light.gloss/somebody": "A lamp shines in the cloth: {share:0} % on top at {across:m1} across, {high:m1} high",
     "light.mixed-colour": "The screen's hue varies by {spread:1}° of the vectorscope",
     "light.rendering/well": "Every lamp renders colours well",

@@ -62,6 +62,11 @@ LIMITS: dict[str, Limit] = {
         source="A twentieth of the light, about a point of signal; school: as soon as the shadow is gone it is far "
         "enough",
         reason="Half a stop of shadow has the depth of a second screen."),
+    "light.floor-shadow": Limit(
+        at=20.0, unit="%", fix=10.0,
+        source="The clip a key needs for it: a fifth is measurable, a third is seen; school: feet are keyed with "
+        "their shade, or the shade is kept for the plate",
+        reason="Whoever stands on the screen shades it: it is never none, and nothing to stop for."),
     "light.two-zones": Limit(
         at=25.0, unit="%", fix=35.0,
         source="A quarter; in small rooms one soft light for both is a school of its own",

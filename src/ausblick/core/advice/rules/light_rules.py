@@ -8,11 +8,11 @@ import numpy as np
 
 from ...camera.exposure import light_for_channel, light_for_luma
 from ...camera.level_schools import key_channel, trace_of
-from ...evaluation.results import Evaluation
+from ...evaluation.results import Evaluation, ScreenReading
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Light, edit
-from ...sentences import tell
+from ...sentences import Sentence, tell
 from ...standards.limits import LEVEL_CLIPS, LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -27,9 +27,19 @@ def _evenness(evaluation: Evaluation) -> Judgement | None:
         return None
     over = reading.spread_stops - EVEN.at
     severity = EVEN.grade(over)
-    says = tell("light.evenness", spread=min(reading.spread_stops, 20.0))
+    says = _varies(reading)
     value = reading.spread_stops if math.isfinite(reading.spread_stops) else None
     return Judgement(severity, value, EVEN.at, "stops", says, max(0.0, min(over, 20.0)))
+
+
+def _varies(reading: ScreenReading) -> Sentence:
+    """Where the darkest and the brightest place are, when the frame needs more than the wall."""
+    spread = min(reading.spread_stops, 20.0)
+    if len(reading.surfaces) < 2:
+        return tell("light.evenness", spread=spread)
+    if reading.darkest == reading.brightest:
+        return tell("light.evenness/on", spread=spread, surface=reading.darkest)
+    return tell("light.evenness/between", spread=spread, darkest=reading.darkest, brightest=reading.brightest)
 
 
 def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:

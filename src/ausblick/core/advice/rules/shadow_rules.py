@@ -10,7 +10,12 @@ from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 
-SHADOW, SCREEN_ZONE, FACE_ZONE = LIMITS["light.shadow"], LIMITS["light.two-zones"], LIMITS["subject.two-zones"]
+SHADOW, GROUND, SCREEN_ZONE, FACE_ZONE = (
+    LIMITS["light.shadow"],
+    LIMITS["light.floor-shadow"],
+    LIMITS["light.two-zones"],
+    LIMITS["subject.two-zones"],
+)
 
 
 def _lamp(evaluation: Evaluation, ident: str | None) -> tuple[int, Light] | None:
@@ -18,7 +23,7 @@ def _lamp(evaluation: Evaluation, ident: str | None) -> tuple[int, Light] | None
 
 
 def _shadow(evaluation: Evaluation) -> Judgement | None:
-    shadow = evaluation.shadow
+    shadow = evaluation.upright_shadow
     if shadow is None:
         return None
     limit = SHADOW.at
@@ -43,7 +48,7 @@ def _told(evaluation: Evaluation, shadow: Shadow) -> Sentence:
 
 
 def _clear(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    cast = _lamp(evaluation, evaluation.shadow.lamp if evaluation.shadow else None)
+    cast = _lamp(evaluation, evaluation.upright_shadow.lamp if evaluation.upright_shadow else None)
     found = [*moves.mark_forward(evaluation, 0.6), *moves.mark_forward(evaluation, 1.2)]
     if cast is not None:
         index, lamp = cast
@@ -51,6 +56,27 @@ def _clear(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         found += moves.raised(evaluation.plan, index, lamp)
         found += moves.softened(index, lamp)
     return found
+
+
+def _ground(evaluation: Evaluation) -> Judgement | None:
+    shadow = evaluation.ground_shadow
+    if shadow is None:
+        return None
+    cast = _lamp(evaluation, shadow.lamp)
+    ident = "light.floor-shadow/of" if cast else "light.floor-shadow/nobody"
+    parameters: dict[str, float | str] = {"deepest": shadow.deepest_percent, "surface": shadow.surface}
+    says = tell(ident, **parameters, **({"lamp": cast[1].name} if cast else {}))
+    over = shadow.deepest_percent - GROUND.at
+    return Judgement(GROUND.grade(over), shadow.deepest_percent, GROUND.at, "%", says, max(0.0, over))
+
+
+def _soften_ground(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """A larger or higher key, and screen lamps that fill the shade from both sides."""
+    cast = _lamp(evaluation, evaluation.ground_shadow.lamp if evaluation.ground_shadow else None)
+    if cast is None:
+        return []
+    index, lamp = cast
+    return [*moves.softened(index, lamp), *moves.raised(evaluation.plan, index, lamp)]
 
 
 def _on_screen(evaluation: Evaluation) -> Judgement | None:
@@ -98,6 +124,16 @@ RULES = (
         why="A shadow is a second, darker green: the key that fits the screen leaves it standing.",
         judge=_shadow,
         propose=_clear,
+        digits=0,
+    ),
+    Rule(
+        id="light.floor-shadow",
+        stage="light",
+        measure="deepest",
+        why="Where feet are seen the key has to clear the shade round them, or it stays as a dark patch; light from "
+        "several sides thins it, and a shade that suits the plate can be kept.",
+        judge=_ground,
+        propose=_soften_ground,
         digits=0,
     ),
     Rule(

@@ -47,6 +47,8 @@ def _gloss(evaluation: Evaluation) -> Judgement | None:
     over = share - GLOSS.at
     if over <= 0.0:
         says = tell("light.gloss/none")
+    elif spot.surface != "wall" and name:
+        says = tell("light.gloss/on", lamp=name, share=share, surface=spot.surface)
     else:
         says = tell("light.gloss/shines", lamp=name, **where) if name else tell("light.gloss/somebody", **where)
     return Judgement(GLOSS.grade(over), share, GLOSS.at, "%", says, max(0.0, over))

@@ -21,7 +21,7 @@ from ...evaluation.results import Evaluation
 from ...geometry.vectors import Bools, Floats
 from ...light.balance import Cells
 from ...light.basis import BasisStore, lamp_maps
-from ...light.direct import direct_lux
+from ...light.direct import direct_lux_facing
 from ...light.emission import Emission, emission_of
 from ...light.mirror import pane_reflections
 from ...light.mix import dimmed
@@ -109,14 +109,10 @@ class _Search:
 
 def _direct(plan: Plan, emission: Emission, grid: Grid, cells: Bools) -> Floats:
     """A lamp's own light in lux on the cells that count of one surface."""
-    points, chosen = grid.points(), cells.ravel()
+    chosen, facing = cells.ravel(), grid.facing()
     occluders = before_wall(plan) if grid.sheet.name == "wall" else set_triangles(plan)
-    lux = np.zeros(len(points))
-    for part, facing in grid.facings():
-        some = part.start + np.flatnonzero(chosen[part])
-        if len(some):
-            lux[some] = direct_lux(emission, points[some], facing, occluders, most=3)
-    return lux[chosen]
+    toward = facing if facing.ndim == 1 else facing[chosen]
+    return direct_lux_facing(emission, grid.points()[chosen], toward, occluders, most=3)
 
 
 def _bounded(columns: Floats, wanted: Floats) -> Floats:
