@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from ausblick.core.advice.check_report import CheckReport
+from ausblick.core.camera.screen_grid import SurfaceName
 from ausblick.core.evaluation.number import Number
 from ausblick.core.rig.circuits import Load
 
@@ -39,9 +40,25 @@ class ContourModel(Answer):
     line: list[tuple[float, float]]
 
 
+class SurfaceMapModel(Answer):
+    """The same of a curve, floor run or wing: at its cells' middles, x and y in m along it (of a floor run across and
+    away from the wall); `u`, `v`: the corners of the cells in the upright picture, one more than cells each way."""
+
+    name: SurfaceName
+    x: list[float]
+    y: list[float]
+    u: list[list[float]]
+    v: list[list[float]]
+    deviation: list[list[float]]
+    shadow: list[list[float]]
+    judged: list[list[bool]]
+
+
 class MapModel(Answer):
     """Deviation of the screen's level from the target in %, and the share of light lost to the figure's
-    shadow (rows from the lower edge up)."""
+    shadow (rows from the lower edge up), on the wall; `beside`: on the other surfaces that the frame needs."""
+
+    beside: list[SurfaceMapModel]
 
     x: list[float]
     y: list[float]

@@ -11,9 +11,9 @@ from ausblick.core.advice.rule import Finding
 from ausblick.core.camera.coverage import action_heights
 from ausblick.core.camera.view import angle_of_view
 from ausblick.core.evaluation.contours import contour_step, contours
-from ausblick.core.evaluation.frame_outlines import field_on_screen, picture_of
+from ausblick.core.evaluation.frame_outlines import field_on_screen, lattice_in_picture, picture_of
 from ausblick.core.evaluation.numbers import numbers
-from ausblick.core.evaluation.results import Evaluation
+from ausblick.core.evaluation.results import Evaluation, ScreenMap
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.beam_width import beam_width
@@ -77,9 +77,10 @@ def _picture(evaluation: Evaluation) -> dict[str, Any]:
 def _map(evaluation: Evaluation) -> dict[str, Any]:
     screen_map, target = evaluation.screen_map, evaluation.target
     trace = evaluation.plan.targets.level_trace
-    deviation = (screen_map.luma if trace == "luma" else screen_map.key_channel) - target.level
+    deviation = _deviation(evaluation, screen_map)
     step = contour_step(deviation)
     return {
+        "beside": [_beside(evaluation, one) for one in evaluation.screen_maps[1:]],
         "x": pairs(screen_map.grid.x),
         "y": pairs(screen_map.grid.y),
         "deviation": np.round(deviation, 1).tolist(),
@@ -94,6 +95,25 @@ def _map(evaluation: Evaluation) -> dict[str, Any]:
             {"level": contour.level, "line": pairs(contour.line, 3)}
             for contour in contours(deviation, screen_map.grid, step)
         ],
+    }
+
+
+def _deviation(evaluation: Evaluation, one: ScreenMap) -> Floats:
+    trace = one.luma if evaluation.plan.targets.level_trace == "luma" else one.key_channel
+    return np.asarray(trace - evaluation.target.level)
+
+
+def _beside(evaluation: Evaluation, one: ScreenMap) -> dict[str, Any]:
+    u, v = lattice_in_picture(evaluation.plan, evaluation.view, one.grid)
+    return {
+        "name": one.grid.sheet.name,
+        "x": pairs(one.grid.x, 3),
+        "y": pairs(one.grid.y, 3),
+        "u": pairs(u, 4),
+        "v": pairs(v, 4),
+        "deviation": np.round(_deviation(evaluation, one), 1).tolist(),
+        "shadow": np.round(one.shadow, 3).tolist(),
+        "judged": one.judged.tolist(),
     }
 
 

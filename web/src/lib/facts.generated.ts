@@ -122,6 +122,7 @@ export const RANGES: Record<string, [number, number]> = {
   "room.z_min": [-100, 100],
   "screen.behind_lux": [0, 200000],
   "screen.bottom": [0, 50],
+  "screen.curve_radius": [0, 5],
   "screen.floor_run": [0, 20],
   "screen.gloss": [0, 1],
   "screen.height": [0.1, 50],

@@ -2411,14 +2411,20 @@ export interface components {
         };
         /**
          * Highlight
-         * @description The brightest mirror-like spot of a lamp on the screen: lamp's id, place (x, y) in m, and what it
-         *     adds as a share of the screen's own luminance there.
+         * @description The brightest mirror-like spot of a lamp on the screen: lamp's id, place (x, y) in m along the surface, and
+         *     what it adds as a share of the screen's own luminance there.
          */
         Highlight: {
             /** Added */
             added: number;
             /** Light */
             light: string;
+            /**
+             * Surface
+             * @default wall
+             * @enum {string}
+             */
+            surface: "wall" | "curve" | "floor run" | "left wing" | "right wing";
             /** X */
             x: number;
             /** Y */
@@ -3193,9 +3199,11 @@ export interface components {
         /**
          * MapModel
          * @description Deviation of the screen's level from the target in %, and the share of light lost to the figure's
-         *     shadow (rows from the lower edge up).
+         *     shadow (rows from the lower edge up), on the wall; `beside`: on the other surfaces that the frame needs.
          */
         MapModel: {
+            /** Beside */
+            beside: components["schemas"]["SurfaceMapModel"][];
             /** Contours */
             contours: components["schemas"]["ContourModel"][];
             /** Deviation */
@@ -3847,6 +3855,7 @@ export interface components {
              * @default {
              *       "behind_lux": 0,
              *       "bottom": 0,
+             *       "curve_radius": 0,
              *       "floor_run": 0,
              *       "gloss": 0.02,
              *       "height": 2.6,
@@ -4670,6 +4679,8 @@ export interface components {
         /**
          * Screen
          * @description The screen lies in z = 0 and faces the camera. Metres; reflectance is linear Rec.709.
+         *
+         *     `curve_radius`: of the bend with which it runs onto the floor; 0 is a sharp fold.
          */
         Screen: {
             /**
@@ -4684,6 +4695,12 @@ export interface components {
              * @default 0
              */
             bottom: number;
+            /**
+             * Curve Radius
+             * @description metres
+             * @default 0
+             */
+            curve_radius: number;
             /**
              * Floor Run
              * @description metres
@@ -4799,7 +4816,10 @@ export interface components {
         };
         /**
          * ScreenReading
-         * @description Levels in %, light in lux, over the needed part of the screen that the camera sees.
+         * @description Levels in %, light in lux, over the needed part of the screen that the camera sees, all its surfaces taken as
+         *     one. `lux_min`, `lux_max` and `spread_stops` leave out the shade that a figure always throws round its own feet on
+         *     curve and floor run (see `Shadow`); the band of the signal has it. `surfaces`: each by itself; `darkest` and
+         *     `brightest`: on which the light is least and most.
          */
         ScreenReading: {
             /**
@@ -4807,6 +4827,16 @@ export interface components {
              * @description points of signal, %
              */
             band_percent: number;
+            /**
+             * Brightest
+             * @enum {string}
+             */
+            brightest: "wall" | "curve" | "floor run" | "left wing" | "right wing";
+            /**
+             * Darkest
+             * @enum {string}
+             */
+            darkest: "wall" | "curve" | "floor run" | "left wing" | "right wing";
             /**
              * Level Key Channel
              * @description %
@@ -4834,6 +4864,8 @@ export interface components {
             lux_min: number;
             /** Spread Stops */
             spread_stops: number | null;
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceReading"][];
             /**
              * Uniformity
              * @description 0 to 1
@@ -4964,7 +4996,8 @@ export interface components {
         /**
          * Shadow
          * @description The figure's shadow where the camera sees the needed screen: light lost at the deepest place and
-         *     the part of it that loses at least SHADOW_SEEN, in %; its middle (x, y) in m and the lamp that casts most.
+         *     the part of it that loses at least SHADOW_SEEN, in %; on the surface where it is deepest, its middle (x, y) in m
+         *     along it and the lamp that casts most.
          */
         Shadow: {
             /**
@@ -4984,6 +5017,12 @@ export interface components {
             deepest_percent: number;
             /** Lamp */
             lamp: string | null;
+            /**
+             * Surface
+             * @default wall
+             * @enum {string}
+             */
+            surface: "wall" | "curve" | "floor run" | "left wing" | "right wing";
         };
         /**
          * Solution
@@ -5213,6 +5252,75 @@ export interface components {
             shape: "sun";
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * SurfaceMapModel
+         * @description The same of a curve, floor run or wing: at its cells' middles, x and y in m along it (of a floor run across and
+         *     away from the wall); `u`, `v`: the corners of the cells in the upright picture, one more than cells each way.
+         */
+        SurfaceMapModel: {
+            /** Deviation */
+            deviation: number[][];
+            /** Judged */
+            judged: boolean[][];
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "wall" | "curve" | "floor run" | "left wing" | "right wing";
+            /** Shadow */
+            shadow: number[][];
+            /** U */
+            u: number[][];
+            /** V */
+            v: number[][];
+            /** X */
+            x: number[];
+            /** Y */
+            y: number[];
+        };
+        /**
+         * SurfaceReading
+         * @description The same of one surface; `share_percent`: of the needed screen in the picture.
+         */
+        SurfaceReading: {
+            /**
+             * Level Key Channel
+             * @description %
+             */
+            level_key_channel: number;
+            /**
+             * Level Luma
+             * @description %
+             */
+            level_luma: number;
+            /**
+             * Lux Max
+             * @description lx
+             */
+            lux_max: number;
+            /**
+             * Lux Mean
+             * @description lx
+             */
+            lux_mean: number;
+            /**
+             * Lux Min
+             * @description lx
+             */
+            lux_min: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "wall" | "curve" | "floor run" | "left wing" | "right wing";
+            /**
+             * Share Percent
+             * @description %
+             */
+            share_percent: number;
+            /** Spread Stops */
+            spread_stops: number | null;
         };
         /** Targets */
         Targets: {

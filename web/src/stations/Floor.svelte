@@ -3,6 +3,7 @@
   import Beams from './marks/Beams.svelte'
   import EdgeMark from './marks/EdgeMark.svelte'
   import FloorShadow from './marks/FloorShadow.svelte'
+  import RunLight from './marks/RunLight.svelte'
   import Sight from './marks/Sight.svelte'
   import Things from './marks/Things.svelte'
   import type { Board } from '../lib/board'
@@ -58,6 +59,7 @@
 {#if screen.floor_run > 0}
   <rect x={z(0)} y={x(right)} width={screen.floor_run * sheet.scale} height={screen.width * sheet.scale} fill={hue} fill-opacity="0.28" />
 {/if}
+{#if board.evaluation}<RunLight map={board.evaluation.map} {sheet} />{/if}
 <line x1={z(0)} x2={z(0)} y1={x(left)} y2={x(right)} stroke={hue} stroke-width="5" />
 {#each wings as wing (wing.at)}
   {#if wing.deep > 0}<line x1={z(0)} x2={z(wing.deep)} y1={x(wing.at)} y2={x(wing.at)} stroke={hue} stroke-width="4" />{/if}

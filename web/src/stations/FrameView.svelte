@@ -32,9 +32,32 @@
 
   /** Judged against the wanted level, or against the screen's own mean: level and evenness are two questions. */
   let against = $state<'wanted' | 'mean'>('wanted')
-  const seen = $derived(evaluation ? evaluation.map.deviation.flat().filter((_, i) => evaluation.map.judged.flat()[i]) : [])
+  const seen = $derived(
+    evaluation
+      ? [evaluation.map, ...evaluation.map.beside].flatMap((one) =>
+          one.deviation.flatMap((row, r) => row.filter((_, c) => one.judged[r][c])),
+        )
+      : [],
+  )
   const offset = $derived(against === 'mean' && seen.length ? seen.reduce((a, b) => a + b, 0) / seen.length : 0)
   const reach = $derived(reachFor(seen.map((v) => v - offset)))
+
+  type Beside = Evaluation['map']['beside'][number]
+  const CORNERS = [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ]
+  /** A cell of a floor run, curve or wing as the picture has it. */
+  const cell = (one: Beside, r: number, c: number): [number, number][] =>
+    [
+      [r, c],
+      [r, c + 1],
+      [r + 1, c + 1],
+      [r + 1, c],
+    ].map(([i, j]) => [one.u[i][j] * w, one.v[i][j] * h])
+  const judgedBeside = $derived(new Set<string>(evaluation?.map.beside.map((one) => one.name) ?? []))
 
   /** The map as small quads: right under any tilt and pan. */
   $effect(() => {
@@ -48,45 +71,37 @@
     const { x, y } = evaluation.map
     const dx = (x[1] - x[0]) / 2
     const dy = (y[1] - y[0]) / 2
+    const quad = (deviation: number, corners: [number, number][]) => {
+      context.fillStyle = deviationColour(deviation - offset, reach)
+      context.beginPath()
+      for (const [u, v] of corners) context.lineTo(u, v)
+      context.closePath()
+      context.fill()
+      // A rim of its own colour closes the seam to its neighbours.
+      context.strokeStyle = context.fillStyle
+      context.stroke()
+    }
     for (let row = 0; row < y.length; row++)
-      for (let col = 0; col < x.length; col++) {
-        context.fillStyle = deviationColour(evaluation.map.deviation[row][col] - offset, reach)
-        context.beginPath()
-        for (const [sx, sy] of [
-          [-1, -1],
-          [1, -1],
-          [1, 1],
-          [-1, 1],
-        ]) {
-          const [u, v] = project(x[col] + sx * dx, y[row] + sy * dy)
-          context.lineTo(u, v)
-        }
-        context.closePath()
-        context.fill()
-        // A rim of its own colour closes the seam to its neighbours.
-        context.strokeStyle = context.fillStyle
-        context.stroke()
-      }
+      for (let col = 0; col < x.length; col++)
+        quad(
+          evaluation.map.deviation[row][col],
+          CORNERS.map(([sx, sy]) => project(x[col] + sx * dx, y[row] + sy * dy)),
+        )
+    for (const one of evaluation.map.beside)
+      one.deviation.forEach((row, r) => row.forEach((deviation, c) => quad(deviation, cell(one, r, c))))
   })
   /** Cells of the needed screen where the figure takes a twentieth of the light or more. */
   const shades = $derived.by(() => {
     if (!evaluation) return []
     const { x, y, shadow, judged } = evaluation.map
     const [dx, dy] = [(x[1] - x[0]) / 2, (y[1] - y[0]) / 2]
-    return shadow.flatMap((row, r) =>
-      row.flatMap((lost, c) =>
-        lost >= 0.05 && judged[r][c]
-          ? [
-              [
-                [-1, -1],
-                [1, -1],
-                [1, 1],
-                [-1, 1],
-              ].map(([sx, sy]) => project(x[c] + sx * dx, y[r] + sy * dy)),
-            ]
-          : [],
-      ),
+    const onWall = shadow.flatMap((row, r) =>
+      row.flatMap((lost, c) => (lost >= 0.05 && judged[r][c] ? [CORNERS.map(([sx, sy]) => project(x[c] + sx * dx, y[r] + sy * dy))] : [])),
     )
+    const others = evaluation.map.beside.flatMap((one) =>
+      one.shadow.flatMap((row, r) => row.flatMap((lost, c) => (lost >= 0.05 && one.judged[r][c] ? [cell(one, r, c)] : []))),
+    )
+    return [...onWall, ...others]
   })
   /** Where the pane shows lamps; drawn as seen, the pane's plane moved to the screen's by the lens. */
   const panes = $derived.by(() => {
@@ -149,7 +164,11 @@
             </mask>
           </defs>
           {#each picture.surfaces as surface, i (i)}
-            {#if surface.name !== 'screen'}<path d={path(px(surface.points), true)} fill={hue} fill-opacity="0.75" />{/if}
+            {#if surface.name !== 'wall' && !judgedBeside.has(surface.name)}<path
+                d={path(px(surface.points), true)}
+                fill={hue}
+                fill-opacity="0.75"
+              />{/if}
             <path d={path(px(surface.points), true)} class="drawn" stroke={hue} />
           {/each}
           <path

@@ -16,6 +16,8 @@
   const { z, y } = $derived(sheet)
   const room = $derived(board.plan.room)
   const screen = $derived(board.plan.screen)
+  /** A screen that hangs above the floor has no bend; nor is one wider than the run is long. */
+  const bend = $derived(screen.bottom > 0.02 || screen.floor_run <= 0 ? 0 : Math.min(screen.curve_radius, screen.floor_run, screen.height))
   const hue = $derived(`var(--screen-${screen.hue})`)
   const top = $derived(screen.bottom + screen.height)
   const walls = $derived(
@@ -35,9 +37,17 @@
 <line class="drawn" x1={z(sheet.extent.z0)} x2={z(sheet.extent.z1)} y1={y(0)} y2={y(0)} />
 <Sight {board} {view} />
 
-<line x1={z(0)} x2={z(0)} y1={y(screen.bottom)} y2={y(top)} stroke={hue} stroke-width="5" />
-{#if screen.floor_run > 0}
-  <line x1={z(0)} x2={z(screen.floor_run)} y1={y(0) - 1.5} y2={y(0) - 1.5} stroke={hue} stroke-width="4" />
+<line x1={z(0)} x2={z(0)} y1={y(screen.bottom + bend)} y2={y(top)} stroke={hue} stroke-width="5" />
+{#if bend > 0}
+  <path
+    d="M{z(0)} {y(bend)}A{bend * sheet.scale} {bend * sheet.scale} 0 0 0 {z(bend)} {y(0) - 1.5}"
+    fill="none"
+    stroke={hue}
+    stroke-width="4"
+  />
+{/if}
+{#if screen.floor_run > bend}
+  <line x1={z(bend)} x2={z(screen.floor_run)} y1={y(0) - 1.5} y2={y(0) - 1.5} stroke={hue} stroke-width="4" />
 {/if}
 <EdgeMark
   {board}

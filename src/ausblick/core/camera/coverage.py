@@ -169,19 +169,3 @@ def _in_pixels(plan: Plan, view: View, margin_m: float) -> float:
     """The margin as seen in the recorded frame, at the screen's distance."""
     across = 2.0 * view.tan_h * abs(float(view.lens[2]))
     return margin_m / across * plan.camera.sensor.px_w
-
-
-def screen_surfaces(screen: Screen) -> list[tuple[str, Floats]]:
-    """(name, outline (4, 3) in m) of everything screen-coloured."""
-    left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
-    low, high = screen.bottom, screen.bottom + screen.height
-    found: list[tuple[str, list[tuple[float, float, float]]]] = [
-        ("screen", [(left, low, 0), (right, low, 0), (right, high, 0), (left, high, 0)])
-    ]
-    if screen.floor_run > 0.0:
-        run = screen.floor_run
-        found.append(("floor", [(left, 0, 0), (right, 0, 0), (right, 0, run), (left, 0, run)]))
-    for edge, length in ((left, screen.wing_left), (right, screen.wing_right)):
-        if length > 0.0:
-            found.append(("wing", [(edge, low, 0), (edge, low, length), (edge, high, length), (edge, high, 0)]))
-    return [(name, np.array(corners, dtype=float)) for name, corners in found]

@@ -9,7 +9,7 @@ y ^ wall      y up the screen
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Literal
 
@@ -48,6 +48,13 @@ class Sheet:
             y=y0 + (y1 - y0) * (np.arange(rows) + 0.5) / rows,
             sheet=self,
         )
+
+    def outline(self) -> Floats:
+        """Corners (N, 3) in m, one after another; of a curve with places along its bend."""
+        (x0, x1), (y0, y1) = self.width, self.height
+        along = np.linspace(y0, y1, 9 if self.radius > 0.0 else 2)
+        left, right = (self.places(np.full_like(along, x), along) for x in (x0, x1))
+        return np.concatenate([left, right[::-1]])
 
     def places(self, x: Floats, y: Floats) -> Floats:
         """Places (..., 3) in m of x, y (...) along the surface."""
@@ -123,6 +130,13 @@ def curve_radius(screen: Screen) -> float:
 
 LIES = 0.02
 """A screen that ends this near to the floor runs on into its floor run, m."""
+
+
+def shown_sheets(screen: Screen) -> tuple[Sheet, ...]:
+    """All surfaces as they are seen: the wall ends where the curve begins."""
+    wall, *beside = sheets_of(screen)
+    low, high = wall.height
+    return (replace(wall, height=(low + curve_radius(screen), high)), *beside)
 
 
 def wall_of(screen: Screen) -> Sheet:

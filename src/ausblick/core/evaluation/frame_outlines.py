@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..camera.coverage import Coverage, screen_surfaces
+from ..camera.coverage import Coverage
+from ..camera.screen_grid import Grid, shown_sheets
 from ..camera.turned import UPRIGHT, turns_of
 from ..camera.view import View
 from ..figure.outline import figure_parts
@@ -22,7 +23,7 @@ class Picture:
     """Outlines (N, 2) in the upright picture; `width`, `height` its pixels.
 
     `plane` (3, 3) takes (x, y, 1) on the screen's plane to homogeneous picture coordinates.
-    `surfaces`: screen, floor, wings by name. `figure`: (part, outline), farthest first.
+    `surfaces`: wall, curve, floor run, wings by name. `figure`: (part, outline), farthest first.
     `lamps`: (id, u, v) of lamps whose place is inside the frame.
     """
 
@@ -49,11 +50,22 @@ def picture_of(plan: Plan, view: View, coverage: Coverage) -> Picture:
     return Picture(
         *size,
         plane=upright @ _plane(view),
-        surfaces=tuple((name, seen(polygon)) for name, polygon in screen_surfaces(plan.screen)),
+        surfaces=tuple((sheet.name, seen(sheet.outline())) for sheet in shown_sheets(plan.screen)),
         needed=_turned(upright, needed),
         figure=tuple((name, seen(polygon)) for name, polygon in figure),
         lamps=tuple(_lamps(plan, view, upright)),
     )
+
+
+def lattice_in_picture(plan: Plan, view: View, grid: Grid) -> tuple[Floats, Floats]:
+    """Corners of a grid's cells in the upright picture: u, v (H + 1, W + 1) each; far outside behind the lens."""
+    sheet = grid.sheet
+    (x0, x1), (y0, y1) = sheet.width, sheet.height
+    x, y = np.meshgrid(np.linspace(x0, x1, len(grid.x) + 1), np.linspace(y0, y1, len(grid.y) + 1))
+    frame, depth = view.project(sheet.places(x, y))
+    turned = _turned(np.array(UPRIGHT[turns_of(plan.camera)], dtype=float), frame)
+    turned = np.where((depth > NEAR)[..., None], np.clip(turned, -20.0, 20.0), -20.0)
+    return turned[..., 0], turned[..., 1]
 
 
 def _seen(view: View, upright: Floats, polygon: Floats) -> Floats:

@@ -134,7 +134,25 @@ def lost_by_lamp(
 
 def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """The same (L, H, W) on a surface of the screen."""
-    return lost_by_lamp(plan, grid.points(), grid.facing(), store, grid.key).reshape(len(plan.lights), *grid.shape)
+    points = grid.points()
+    if plan.subject is not None and grid.sheet.name in ("curve", "floor run"):
+        points = _out_of_foot(figure_of(plan.subject)[0], points)
+    return lost_by_lamp(plan, points, grid.facing(), store, grid.key).reshape(len(plan.lights), *grid.shape)
+
+
+def _out_of_foot(body: Pillar, points: Floats) -> Floats:
+    """Places under the body moved to its rim: two feet stand there and not a solid, and between them it is about as
+    dark as beside them."""
+    away = points[:, [0, 2]] - (body.x, body.z)
+    far = np.maximum(np.hypot(away[:, 0], away[:, 1]), 1e-6)
+    inside = far < RIM * body.radius
+    moved = points.copy()
+    moved[inside, 0] = body.x + away[inside, 0] * RIM * body.radius / far[inside]
+    moved[inside, 2] = body.z + away[inside, 1] * RIM * body.radius / far[inside]
+    return moved
+
+
+RIM = 1.05
 
 
 SKY_RINGS, SKY_TURNS = 10, 24
@@ -150,7 +168,7 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     figure = figure_of(plan.subject)
 
     def make() -> Floats:
-        points, lost = grid.points(), np.zeros(grid.shape[0] * grid.shape[1])
+        points, lost = _out_of_foot(figure[0], grid.points()), np.zeros(grid.shape[0] * grid.shape[1])
         near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
         facing = np.broadcast_to(grid.facing(), points.shape)
         for normal in np.unique(facing, axis=0):

@@ -55,9 +55,24 @@ class LampBody:
             self.card, self.reach, self.solids = quad(ends), float(np.hypot(w, h)), ()
         self.bound = Ball(x, y, z, self.reach)
         self.corners = np.vstack([self.card.reshape(-1, 3), face.centre[None, :]])
-        if y < plan.room.height - HANGS or plan.room.kind == "exterior":
+        if stands(plan, lamp):
             self.solids += (Pillar(x, z, POLE, y),)
             self.corners = np.vstack([self.corners, [[x, 0.0, z]]])
+
+
+def stands(plan: Plan, lamp: Light) -> bool:
+    """On a pole, and not from the ceiling or in the sky."""
+    if lamp.fixture.emitter.shape == "sun":
+        return False
+    return lamp.position[1] < plan.room.height - HANGS or plan.room.kind == "exterior"
+
+
+def pole_places(plan: Plan, lamp: Light) -> Floats:
+    """Places (N, 3) in m along a lamp's pole; none where it hangs."""
+    if not stands(plan, lamp):
+        return np.zeros((0, 3))
+    x, y, z = lamp.position
+    return np.array([[x, share * y, z] for share in np.linspace(0.0, 0.95, 12)])
 
 
 def body_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:

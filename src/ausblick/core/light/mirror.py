@@ -15,7 +15,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..camera.coverage import screen_surfaces
+from ..camera.screen_grid import sheets_of
 from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, unit
@@ -174,8 +174,9 @@ def mirror_share(screen: Screen, subject: Subject | None, shape: Shape, at: Floa
     normals = _normals(shape, view)
     rays = view - 2.0 * (normals @ view)[:, None] * normals
     hits = np.zeros(len(rays), dtype=bool)
-    for _, corners in screen_surfaces(screen):
-        hits |= _hits(at, rays, corners, subject)
+    # Behind a curve lie the wall's foot and the run's beginning: a ray that meets it meets one of them.
+    for sheet in sheets_of(screen.model_copy(update={"curve_radius": 0.0})):
+        hits |= _hits(at, rays, sheet.outline(), subject)
     return float(hits.mean())
 
 

@@ -47,6 +47,9 @@
 <NumberField label="Lower edge" unit="m" field="screen.bottom" value={s.bottom} onchange={set('screen.bottom')} />
 <NumberField label="Middle, across" unit="m" field="screen.x_centre" value={s.x_centre} onchange={set('screen.x_centre')} />
 <NumberField label="Floor run" unit="m" field="screen.floor_run" value={s.floor_run} onchange={set('screen.floor_run')} />
+{#if s.floor_run > 0}
+  <NumberField label="Curve radius" unit="m" field="screen.curve_radius" value={s.curve_radius} onchange={set('screen.curve_radius')} />
+{/if}
 <NumberField label="Wing left" unit="m" field="screen.wing_left" value={s.wing_left} onchange={set('screen.wing_left')} />
 <NumberField label="Wing right" unit="m" field="screen.wing_right" value={s.wing_right} onchange={set('screen.wing_right')} />
 <Choice label="School" value={plan.targets.coverage_school} options={COVERS} onchange={set('targets.coverage_school')} />

@@ -10,24 +10,31 @@
   const HEIGHT = 110
   const LEFT = 28
   const map = $derived(evaluation?.map)
-  const lines = $derived(
-    map
-      ? map.deviation.flatMap((row, r) => {
-          const seen = row.map((v, c) => (map.judged[r][c] ? v + map.target : null))
-          return seen.some((v) => v !== null) ? [seen] : []
-        })
-      : [],
-  )
-  const all = $derived(lines.flat().filter((v): v is number => v !== null))
+  type Dot = { u: number; level: number } | null
+  /** A line per row of every surface, across as the picture has it. */
+  const lines = $derived.by(() => {
+    if (!map || !evaluation) return []
+    const [a, , c] = evaluation.picture.plane
+    const across = (x: number, y: number) => (a[0] * x + a[1] * y + a[2]) / (c[0] * x + c[1] * y + c[2])
+    const row = (one: { deviation: number[][]; judged: boolean[][] }, r: number, u: (c: number) => number): Dot[] =>
+      one.deviation[r].map((v, k) => (one.judged[r][k] ? { u: u(k), level: v + map.target } : null))
+    const wall = map.y.map((y, r) => row(map, r, (k) => across(map.x[k], y)))
+    const beside = map.beside.flatMap((one) =>
+      one.y.map((_, r) => row(one, r, (k) => (one.u[r][k] + one.u[r][k + 1] + one.u[r + 1][k] + one.u[r + 1][k + 1]) / 4)),
+    )
+    return [...wall, ...beside].filter((dots) => dots.some((dot) => dot !== null))
+  })
+  const dots = $derived(lines.flat().filter((dot) => dot !== null))
+  const all = $derived(dots.map((dot) => dot.level))
   const low = $derived(Math.max(0, Math.floor((Math.min(map?.target_low ?? 40, ...all) - 4) / 10) * 10))
   const high = $derived(Math.ceil((Math.max(map?.target_high ?? 50, ...all) + 4) / 10) * 10)
   const y = $derived(scaleLinear([low, high], [HEIGHT, 0]))
-  const x = $derived(scaleLinear([-0.5, (map?.x.length ?? 1) - 0.5], [LEFT, width]))
-  const draw = (row: (number | null)[]) =>
-    line<number | null>()
-      .defined((v) => v !== null)
-      .x((_, c) => x(c))
-      .y((v) => y(v ?? 0))(row)
+  const x = $derived(scaleLinear([Math.min(1, ...dots.map((dot) => dot.u)), Math.max(0, ...dots.map((dot) => dot.u))], [LEFT, width]))
+  const draw = (row: Dot[]) =>
+    line<Dot>()
+      .defined((dot) => dot !== null)
+      .x((dot) => x(dot?.u ?? 0))
+      .y((dot) => y(dot?.level ?? 0))(row)
   const ticks = $derived(y.ticks((high - low) / 10 < 6 ? (high - low) / 10 : (high - low) / 20))
   const said = $derived(
     all.length ? `between ${Math.min(...all).toFixed(0)} and ${Math.max(...all).toFixed(0)} %` : 'no needed screen in view',

@@ -6,7 +6,9 @@ import math
 
 import numpy as np
 
+from ...camera.view import View
 from ...evaluation.results import Evaluation
+from ...light.lamp_bodies import stands
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS
 from ...sentences import tell
@@ -148,13 +150,19 @@ def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
         x, y, z = lamp.position
         side = 1.0 if x >= plan.camera.x else -1.0
         tries = ((x + side * STEP_OUT * step, y, z) for step in range(1, MOST_STEPS + 1))
-        clear = next((place for place in tries if not view.frames(place)), None)
+        poled = stands(plan, lamp)
+        clear = next((at for at in tries if not view.frames(at) and not (poled and _pole_seen(view, at))), None)
         if clear is not None:
             changes += lamp_to(plan, index, clear)
             names.append(lamp.name)
     if not changes:
         return []
     return [Proposal(tell("do/out-of-picture", lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
+
+
+def _pole_seen(view: View, at: tuple[float, float, float]) -> bool:
+    x, y, z = at
+    return any(view.frames((x, share * y, z)) for share in (0.0, 0.25, 0.5, 0.75))
 
 
 def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Proposal]:

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from ...camera.view import focus_distance
+from ...camera.view import NEAREST, focus_distance
 from ...evaluation.results import Evaluation
+from ...geometry.vectors import Floats
 from ...light.basis import BasisStore
+from ...light.lamp_bodies import pole_places
 from ...plan import Light, Plan, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
@@ -113,17 +115,26 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
 def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
     """Lamps that stand in the picture."""
     lamps = enumerate(evaluation.plan.lights)
-    stands = [(i, lamp) for i, lamp in lamps if lamp.fixture.emitter.shape != "sun"]
-    return [(i, lamp) for i, lamp in stands if evaluation.view.frames(lamp.position)]
+    on_set = [(i, lamp) for i, lamp in lamps if lamp.fixture.emitter.shape != "sun"]
+    return [
+        (i, lamp)
+        for i, lamp in on_set
+        if evaluation.view.frames(lamp.position) or _in_action(evaluation, pole_places(evaluation.plan, lamp))
+    ]
 
 
 def _before_action(evaluation: Evaluation, lamp: Light) -> bool:
+    return _in_action(evaluation, np.vstack([[lamp.position], pole_places(evaluation.plan, lamp)]))
+
+
+def _in_action(evaluation: Evaluation, places: Floats) -> bool:
+    """Is any of these places (N, 3) in the picture where the action goes?"""
     outline = evaluation.coverage.frame_outline
-    if len(outline) < 3:
+    if len(outline) < 3 or not len(places):
         return False
-    u, v = evaluation.view.project(np.array(lamp.position))[0]
-    low, high = outline.min(axis=0), outline.max(axis=0)
-    return bool(low[0] < u < high[0] and low[1] < v < high[1])
+    frame, depth = evaluation.view.project(places)
+    inside = (frame > outline.min(axis=0)) & (frame < outline.max(axis=0))
+    return bool((inside.all(axis=1) & (depth > NEAREST)).any())
 
 
 def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
