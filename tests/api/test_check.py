@@ -81,14 +81,14 @@ def test_the_cause_names_the_lamp_and_taking_it_over_settles_it(client: FlaskCli
     plan = scree()
     at = set_up(client, plan)
     frame = frame_of(client, at, apply_changes(plan, [Change("lights[0].dimmer", 0.5)]))
-    fit = client.get(f"/api/frames/{frame['id']}/cause").get_json()["fit"]
-    assert fit["lamp"] == plan.lights[0].id
+    fit = client.get(f"/api/frames/{frame['id']}/cause").get_json()["cause"]
+    assert fit["lamp"] == plan.lights[0].name
     assert fit["cure"].startswith("Raise")
     setup = client.get(at).get_json()
     taken = dump_plan(apply_changes(plan, [Change(c["path"], c["value"]) for c in fit["changes"]]))
     client.put(at, json={"base": setup["revision"], "plan": taken})
-    again = client.get(f"/api/frames/{frame['id']}/cause").get_json()["fit"]
-    assert again["story"] == "as planned"
+    again = client.get(f"/api/frames/{frame['id']}/cause").get_json()["cause"]
+    assert again["story"] == "as-planned"
 
 
 def test_a_region_narrows_the_reading_and_can_be_taken_back(client: FlaskClient) -> None:

@@ -1,4 +1,4 @@
-"""From a frame to its cause: which lamp, which colour, the camera's own noise, and what was recorded otherwise."""
+"""From a frame to its cause: which lamp, the camera's own noise, and what was recorded otherwise."""
 
 from __future__ import annotations
 
@@ -6,15 +6,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ausblick.core.diagnosis.cause import Cause, cause_of_light
 from ausblick.core.diagnosis.comparison import recording_differs
-from ausblick.core.diagnosis.fit_text import LampFit
-from ausblick.core.diagnosis.lamp_colour import ColourFit, fit_colour
-from ausblick.core.diagnosis.lamp_fit import fit_lamps
 from ausblick.core.diagnosis.observed_light import observed_light
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.grain import noise_percent
 from ausblick.core.frames.reading import FrameReading, read_frame
-from ausblick.core.plan import Change, Plan, apply_changes, edit
+from ausblick.core.plan import Change, Plan, edit
 from ausblick.store.frames import StoredFrame
 
 from .frame_import import clip_of, picture_of, region_of
@@ -25,8 +23,7 @@ from .services import Services
 class FrameCause:
     """`noise`: changes that put this frame's noise in the place of the model."""
 
-    fit: LampFit | None
-    colour: ColourFit | None
+    cause: Cause | None
     noise: tuple[Change, ...]
     recording: tuple[str, ...]
 
@@ -35,7 +32,7 @@ def read_stored(services: Services, stored: StoredFrame) -> tuple[Plan, Frame, F
     """The plan as it is now, the stored frame's pixels, and what they read."""
     plan = services.setups.get(stored.setup_id).plan
     frame = picture_of(services.frames, stored)
-    return plan, frame, read_frame(frame, plan.targets.level_trace, region_of(stored))
+    return plan, frame, read_frame(frame, plan.targets.level_trace, region_of(stored), plan.screen.hue)
 
 
 def cause_of(services: Services, frame_id: int) -> FrameCause:
@@ -43,13 +40,10 @@ def cause_of(services: Services, frame_id: int) -> FrameCause:
     stored = services.frames.get(frame_id)
     plan, frame, reading = read_stored(services, stored)
     observed = observed_light(plan, frame, reading)
-    fit = None if observed is None else fit_lamps(plan, observed, services.basis)
-    # Lamps that are weaker than planned mix other colours: look at them as they burn.
-    burning = plan if fit is None else apply_changes(plan, fit.changes)
-    colour = None if observed is None else fit_colour(burning, observed, services.basis)
+    cause = None if observed is None else cause_of_light(plan, observed, services.basis)
     clip = clip_of(stored)
     recorded = [] if clip is None else recording_differs(plan, clip)
-    return FrameCause(fit, colour, _own_noise(plan, frame, reading), tuple(recorded))
+    return FrameCause(cause, _own_noise(plan, frame, reading), tuple(recorded))
 
 
 def _own_noise(plan: Plan, frame: Frame, reading: FrameReading) -> tuple[Change, ...]:

@@ -37,7 +37,7 @@ def import_frame(frames: Frames, setup_id: int, name: str, path: Path, plan: Pla
     frame = read_image(path)
     turned = turns_to_upright(plan.camera, frame.width, frame.height)
     frame = _turned(frame, turned)
-    data, files = _of_frame(frame, read_frame(frame, plan.targets.level_trace))
+    data, files = _of_frame(frame, read_frame(frame, plan.targets.level_trace, (), plan.screen.hue))
     return frames.add(setup_id, name, path, {**data, "turned": turned}, _present(files))
 
 

@@ -11,7 +11,7 @@ import os
 import sys
 from itertools import pairwise
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 import click
 import numpy as np
@@ -207,20 +207,26 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 
 @app.command()
 @click.argument("frames", metavar="FRAME...", type=FILE, nargs=-1, required=True)
-@click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="Take the level trace from a plan.")
+@click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="The plan that the frame was shot to.")
 @as_json_option
 def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
     """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise;
-    of several also what has drifted since the one before."""
+    of several also what has drifted since the one before; with a plan what differs from it, and which lamp it is."""
     from ausblick.cli.printing import frame_table
+    from ausblick.core.diagnosis.beside_plan import beside_plan
     from ausblick.core.frames.frame_report import drift_between
+    from ausblick.core.light.basis import BasisStore
     from ausblick.core.standards.plain import plain
 
-    trace = load_plan(plan_file).targets.level_trace if plan_file else "luma"
-    measured = [_measured(path, trace) for path in frames]
-    reports = [{**plain(still), **({} if clip is None else plain(clip))} for still, clip in measured]
-    for (before, now), report in zip(pairwise(still for still, _ in measured), reports[1:], strict=True):
+    plan, store = load_plan(plan_file) if plan_file else None, BasisStore()
+    measured = [_measured(path, plan) for path in frames]
+    reports = [{**plain(one.still), **({} if one.clip is None else plain(one.clip))} for one in measured]
+    for (before, now), report in zip(pairwise(one.still for one in measured), reports[1:], strict=True):
         report["since_previous"] = [plain(row) for row in drift_between(before, now)]
+    for one, report in zip(measured, reports, strict=True):
+        if plan is not None:
+            beside = plain(beside_plan(plan, one.frame, one.reading, store))
+            report |= {"verdict": beside["verdict"], "comparison": beside["rows"], "cause": beside["cause"]}
     if as_json:
         say(reports[0] if len(reports) == 1 else reports)
     else:
@@ -264,22 +270,34 @@ def key(frame: Path, output: Path, clean: Path | None, as_json: bool) -> int:
     return 0
 
 
-def _measured(path: Path, trace: str) -> tuple[Any, Any]:
-    """The frame's report, and the clip's where it is one."""
+class _Measured(NamedTuple):
+    """A still's report or that of a clip's middle frame, the clip's own, the pixels and what they read."""
+
+    still: Any
+    clip: Any
+    frame: Any
+    reading: Any
+
+
+def _measured(path: Path, plan: Any) -> _Measured:
     from ausblick.core.frames.frame_report import clip_report, frame_report
     from ausblick.core.frames.reading import read_frame
-    from ausblick.formats.clips import is_clip, read_clip
+    from ausblick.formats.clips import is_clip, open_clip
     from ausblick.formats.images import ImageError
 
+    trace, hue = (plan.targets.level_trace, plan.screen.hue) if plan else ("luma", "other")
     try:
         with path.open("rb") as file:
-            clip = is_clip(file.read(16))
+            moving = is_clip(file.read(16))
     except OSError as err:
         raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
-    if not clip:
-        return frame_report(read_frame(_frame(path), trace)), None
+    if not moving:
+        frame = _frame(path)
+        reading = read_frame(frame, trace, (), hue)
+        return _Measured(frame_report(reading), None, frame, reading)
     try:
-        return clip_report(*read_clip(path, trace))
+        clip = open_clip(path, trace)
+        return _Measured(*clip_report(clip.facts, clip.reading), clip.middle, clip.reading.frame)
     except ImageError as err:
         raise BadInput(f"{path}: {err}") from None
 

@@ -88,7 +88,23 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
     for row in report.get("since_previous", []):
         if row["means"]:
             lines.append(f"  {row['name'].lower()} {row['difference']:+.1f} {row['unit']}: {row['means']}")
+    if "verdict" in report:
+        lines += _beside_lines(report)
     return "\n".join(lines)
+
+
+def _beside_lines(report: dict[str, Any]) -> list[str]:
+    """The frame beside its plan: the verdict, then the cause with how sure it is."""
+    lines = [f"  {report['verdict']['state']}: {report['verdict']['says']}"]
+    for cause in (report["cause"], report["cause"] and report["cause"]["also"]):
+        if cause:
+            lines.append(f"  {cause['says']} (certainty {cause['certainty']:.2f})")
+            lines += [f"    {cause['cure']}"] if cause["cure"] else []
+    if report["cause"] and report["cause"]["not_judged"]:
+        lines.append(f"  this frame cannot tell: {', '.join(report['cause']['not_judged'])}")
+    if report["cause"] and report["cause"]["decide"]:
+        lines.append(f"    {report['cause']['decide']}")
+    return lines
 
 
 def _clip_lines(report: dict[str, Any]) -> list[str]:

@@ -62,8 +62,8 @@ def test_nine_readings_name_the_weak_lamp() -> None:
     plan = seed_vault()
     weak = apply_changes(plan, [Change("lights[0].dimmer", 0.25)])
     found = read_nine(plan, planned_zones(weak), "lux", STORE)
-    assert found.fit is not None
-    assert found.fit.lamp == plan.lights[0].id
+    assert found.cause is not None
+    assert found.cause.lamp == plan.lights[0].name
     assert found.state == "fails"
 
 

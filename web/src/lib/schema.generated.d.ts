@@ -1058,6 +1058,34 @@ export interface components {
             reasons: string[];
         };
         /**
+         * Also
+         * @description The second thing that is wrong.
+         */
+        Also: {
+            /** Certainty */
+            certainty: number;
+            /** Cure */
+            cure: string;
+            /** Factor */
+            factor: number | null;
+            /** Lamp */
+            lamp: string | null;
+            /** Mired */
+            mired: number | null;
+            /** Moved */
+            moved: [
+                number,
+                number
+            ] | null;
+            /** Says */
+            says: string;
+            /**
+             * Story
+             * @enum {string}
+             */
+            story: "as-planned" | "dimmer" | "off" | "moved" | "colour" | "white-balance" | "exposure" | "obstacle" | "unknown";
+        };
+        /**
          * AlternativeModel
          * @description A whole plan, what it is, what it costs, what stops it, and its readings.
          */
@@ -1331,6 +1359,46 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * Cause
+         * @description `lamp`: its name; `factor`: light over planned, of the lamp or of all; `moved`: (x, z) in m; `mired`: warmer
+         *     than planned; `certainty` 0..1; `changes` make the plan as built; `decide`: the frame that would tell more, or
+         *     empty; `not_judged`: lamps that this frame cannot tell anything of; `misfit`: chi squared per datum of what is
+         *     left.
+         */
+        Cause: {
+            also: components["schemas"]["Also"] | null;
+            /** Certainty */
+            certainty: number;
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Cure */
+            cure: string;
+            /** Decide */
+            decide: string;
+            /** Factor */
+            factor: number | null;
+            /** Lamp */
+            lamp: string | null;
+            /** Mired */
+            mired: number | null;
+            /** Misfit */
+            misfit: number;
+            /** Moved */
+            moved: [
+                number,
+                number
+            ] | null;
+            /** Not Judged */
+            not_judged: string[];
+            /** Says */
+            says: string;
+            /**
+             * Story
+             * @enum {string}
+             */
+            story: "as-planned" | "dimmer" | "off" | "moved" | "colour" | "white-balance" | "exposure" | "obstacle" | "unknown";
+        };
+        /**
          * CauseModel
          * @description What `FrameCause` says.
          */
@@ -1494,22 +1562,6 @@ export interface components {
              * @enum {string}
              */
             role: "look" | "log" | "all";
-        };
-        /**
-         * ColourFit
-         * @description `mired`: colour over planned, positive is warmer; `lamp` None when all of it is shifted alike.
-         */
-        ColourFit: {
-            /** Changes */
-            changes: components["schemas"]["Change"][];
-            /** Cure */
-            cure: string;
-            /** Lamp */
-            lamp: string | null;
-            /** Mired */
-            mired: number;
-            /** Says */
-            says: string;
         };
         /**
          * Compared
@@ -2197,8 +2249,7 @@ export interface components {
          * @description `noise`: changes that put this frame's noise in the place of the model.
          */
         FrameCause: {
-            colour: components["schemas"]["ColourFit"] | null;
-            fit: components["schemas"]["LampFit"] | null;
+            cause: components["schemas"]["Cause"] | null;
             /** Noise */
             noise: components["schemas"]["Change"][];
             /** Recording */
@@ -2387,14 +2438,14 @@ export interface components {
         /**
          * HandReading
          * @description `spread_stops` between the brightest and the darkest zone (names), `mean_lux` (None for bare stops),
-         *     `uncertain_stops` of the spread; the fit where lamps were told apart by nine places.
+         *     `uncertain_stops` of the spread; the cause where lamps were told apart by nine places.
          */
         HandReading: {
             /** Brightest */
             brightest: string;
+            cause: components["schemas"]["Cause"] | null;
             /** Darkest */
             darkest: string;
-            fit: components["schemas"]["LampFit"] | null;
             /** Mean Lux */
             mean_lux: number | null;
             /** Says */
@@ -2855,41 +2906,6 @@ export interface components {
             kind: "lambert";
         } & {
             [key: string]: unknown;
-        };
-        /**
-         * LampFit
-         * @description `story` and the lamp's id; `factor`: light over planned, of the lamp or of everything; `moved` (x, z) m; what
-         *     is left unexplained in % of the level; `sure` 0..1; says, and the changes that make the plan as built.
-         */
-        LampFit: {
-            /** Changes */
-            changes: components["schemas"]["Change"][];
-            /** Cure */
-            cure: string;
-            /** Factor */
-            factor: number;
-            /** Lamp */
-            lamp: string | null;
-            /** Misfit Percent */
-            misfit_percent: number;
-            /** Moved */
-            moved: [
-                number,
-                number
-            ] | null;
-            /** Says */
-            says: string;
-            /**
-             * Story
-             * @enum {string}
-             */
-            story: "as planned" | "exposure" | "dimmer" | "stand" | "pair" | "several" | "unknown";
-            /** Sure */
-            sure: number;
-            /** Weights */
-            weights: {
-                [key: string]: number;
-            };
         };
         /** LampInPicture */
         LampInPicture: {

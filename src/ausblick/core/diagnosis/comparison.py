@@ -160,7 +160,8 @@ def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReadin
     if reading.hue is None:
         return Verdict("fails", "No green or blue screen was found in this frame.")
     if wanted != "other" and wanted != reading.hue:
-        return Verdict("fails", f"The screen is {reading.hue}; the plan says {wanted}.")
+        says = f"Is this the screen? A {reading.hue} one was found, and the plan says {wanted}: "
+        return Verdict("tight", says + "look at the white balance first.")
     if reading.clipped_percent is not None and reading.clipped_percent > 0.5:
         return Verdict(
             "fails", f"{reading.clipped_percent:.0f} % of the screen clips: less light on it, or less exposure."

@@ -23,4 +23,4 @@ def expected_reading(evaluation: Evaluation, store: BasisStore) -> FrameReading:
     linear = draw(capture_of(evaluation, store), overview_window(evaluation.plan, WIDTH)).frame
     signal = np.asarray(encode(np.maximum(linear, 0.0), camera.curve, camera.curve_table), dtype=np.float32)
     frame = Frame(upright(signal, side_turns(camera)), 1.0)
-    return read_frame(frame, evaluation.plan.targets.level_trace)
+    return read_frame(frame, evaluation.plan.targets.level_trace, (), evaluation.plan.screen.hue)

@@ -14,20 +14,23 @@ import numpy as np
 
 from ..camera.exposure import grey_lux, light_for_luma, stops
 from ..camera.level_schools import key_channel
+from ..camera.screen_grid import Grid, wall_of
 from ..camera.view import view_of
 from ..colour.curves import decode
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..plan import Plan
-from .fit_text import LampFit
-from .lamp_fit import fit_lamps
-from .observed_light import ObservedLight
+from .cause import Cause, cause_of_light
+from .observed_light import ObservedCells, ObservedLight
 
 Unit = Literal["percent", "lux", "foot-candle", "stops"]
 LUX_PER_FC = 10.7639104
 FITS = 1.0 / 3.0
 UNCERTAIN = {"percent": 0.08, "lux": 0.10, "foot-candle": 0.10, "stops": 0.10}
 """Relative uncertainty of one reading: a meter's 10 %, two points of a scope at mid level."""
+
+BY_HAND = 0.03
+"""What careful readings of one meter scatter by among each other."""
 
 
 class ReadingError(ValueError):
@@ -37,7 +40,7 @@ class ReadingError(ValueError):
 @dataclass(frozen=True)
 class HandReading:
     """`spread_stops` between the brightest and the darkest zone (names), `mean_lux` (None for bare stops),
-    `uncertain_stops` of the spread; the fit where lamps were told apart by nine places."""
+    `uncertain_stops` of the spread; the cause where lamps were told apart by nine places."""
 
     spread_stops: float
     uncertain_stops: float
@@ -46,7 +49,7 @@ class HandReading:
     mean_lux: float | None
     state: Literal["holds", "tight", "fails"]
     says: str
-    fit: LampFit | None
+    cause: Cause | None
 
 
 @dataclass(frozen=True)
@@ -74,9 +77,9 @@ def read_nine(plan: Plan, values: Sequence[float | None], unit: Unit, store: Bas
     spread = stops(float(lux.max() / lux.min()))
     unsure = math.log2(1.0 + UNCERTAIN[unit]) * math.sqrt(2.0)
     low, high = zone_name(known[int(np.argmin(lux))]), zone_name(known[int(np.argmax(lux))])
-    fit = None if unit == "stops" else _fit(plan, lux, known, store)
+    cause = None if unit == "stops" else _cause(plan, lux, known, store)
     state, says = _verdict(spread, unsure, low, high)
-    return HandReading(spread, unsure, high, low, None if unit == "stops" else float(lux.mean()), state, says, fit)
+    return HandReading(spread, unsure, high, low, None if unit == "stops" else float(lux.mean()), state, says, cause)
 
 
 def _lux(plan: Plan, value: float, unit: Unit, index: int) -> float:
@@ -106,7 +109,7 @@ def _lux_of_level(plan: Plan, percent: float) -> float:
     return light_for_luma(ink, percent, camera)
 
 
-def _fit(plan: Plan, lux: Floats, known: list[int], store: BasisStore) -> LampFit | None:
+def _cause(plan: Plan, lux: Floats, known: list[int], store: BasisStore) -> Cause | None:
     """Nine places can tell which of a few lamps it is, where the frame's zones fall on the screen."""
     view = view_of(plan.camera, plan.subject)
     frame = np.array([[(i % 3 + 0.5) / 3.0, (i // 3 + 0.5) / 3.0] for i in known])
@@ -119,7 +122,10 @@ def _fit(plan: Plan, lux: Floats, known: list[int], store: BasisStore) -> LampFi
     on = ahead & (across < s.width / 2.0) & (up > 0.0) & (up < s.height)
     if on.sum() < 5:
         return None
-    return fit_lamps(plan, ObservedLight(at[on], lux[on], np.repeat(lux[on, None], 3, axis=1)), store, least=5)
+    # Nine places and no grid: the diagonal of the one that their columns and rows would make.
+    points, diagonal = Grid(at[on, 0], at[on, 1], wall_of(s)), np.eye(int(on.sum()), dtype=bool)
+    cells = ObservedCells(points, diagonal, np.repeat(lux[on, None], 3, axis=1), frame[on])
+    return cause_of_light(plan, ObservedLight((cells,), coloured=False, noise=BY_HAND), store, least=5)
 
 
 def _verdict(spread: float, unsure: float, low: str, high: str) -> tuple[Literal["holds", "tight", "fails"], str]:

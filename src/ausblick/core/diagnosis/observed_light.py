@@ -1,45 +1,76 @@
-"""What a frame shows of the screen's light, cell by cell, in lux."""
+"""What a frame shows of the screen's light, cell by cell, in lux, on every surface of the screen that it sees."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import cv2
 import numpy as np
-import numpy.typing as npt
 
 from ..camera.exposure import grey_lux
-from ..camera.level_schools import key_channel
-from ..camera.screen_grid import Grid, screen_grid
+from ..camera.screen_grid import Grid, Sheet, shown_sheets
 from ..camera.turned import turns_taken, upright_places
 from ..camera.view import View, view_of
 from ..colour.curves import decode
 from ..frames.frame import Frame
 from ..frames.reading import FrameReading
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Bools, Floats
 from ..plan import Plan
 
-IntArray = npt.NDArray[np.int_]
-COLUMNS, ROWS = 31, 21
+WALL_CELLS, SIDE_CELLS = (17, 12), (10, 6)
 EDGE = 0.012
+BLURS = 3.0
+"""No cell is read nearer than so many times the blur's spread to where its surface ends."""
 CLIPS = 0.97
 """A cell counts where the screen is seen this far round it, in parts of the frame."""
 
 
 @dataclass(frozen=True)
-class ObservedLight:
-    """The screen's light at cells (N, 2) in m: lux of the key channel (N,), and `rgb` (N, 3) of each channel."""
+class ObservedCells:
+    """Cells (H, W) of a surface's grid that a frame shows; of all of them one after another `rgb` (N, 3): light of
+    each channel in lux, and `frame` (N, 2): where they are in the picture."""
 
-    at: Floats
-    lux: Floats
+    grid: Grid
+    seen: Bools
     rgb: Floats
+    frame: Floats
 
 
-def cells_of(grid: Grid, at: Floats) -> tuple[IntArray, IntArray]:
-    """Row and column (N,) of the grid's cells at places (N, 2) m."""
-    column = np.rint((at[:, 0] - grid.x[0]) / (grid.x[1] - grid.x[0])).astype(int)
-    row = np.rint((at[:, 1] - grid.y[0]) / (grid.y[1] - grid.y[0])).astype(int)
-    return np.clip(row, 0, len(grid.y) - 1), np.clip(column, 0, len(grid.x) - 1)
+@dataclass(frozen=True)
+class ObservedLight:
+    """All surfaces, the wall first. `coloured`: are the channels measured, or only one level for all of them?
+
+    `noise`: how exactly each cell is known, one standard deviation as a share.
+    """
+
+    surfaces: tuple[ObservedCells, ...]
+    coloured: bool = True
+    noise: float = 0.006
+
+    @cached_property
+    def rgb(self) -> Floats:
+        return np.concatenate([one.rgb for one in self.surfaces])
+
+    @cached_property
+    def frame(self) -> Floats:
+        return np.concatenate([one.frame for one in self.surfaces])
+
+    @cached_property
+    def places(self) -> Floats:
+        """(N, 3) in m."""
+        return np.concatenate([one.grid.points()[one.seen.ravel()] for one in self.surfaces])
+
+    def picked(self, keep: Bools) -> ObservedLight:
+        """Only some (N,) of the cells."""
+        found, begin = [], 0
+        for one in self.surfaces:
+            some = keep[begin : begin + len(one.rgb)]
+            begin += len(some)
+            seen = one.seen.copy()
+            seen[one.seen] = some
+            found.append(ObservedCells(one.grid, seen, one.rgb[some], one.frame[some]))
+        return ObservedLight(tuple(found), self.coloured, self.noise)
 
 
 def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View | None = None) -> ObservedLight | None:
@@ -50,22 +81,46 @@ def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View |
     if reading.found is None:
         return None
     view = view or view_of(plan.camera, plan.subject)
-    grid = screen_grid(plan.screen, COLUMNS, ROWS)
-    points = grid.points()
-    place, depth = view.project(points)
-    place = upright_places(place, turns_taken(plan.camera, frame.width, frame.height))
     mask = reading.found.core
     height, width = mask.shape
     room = cv2.distanceTransform(np.pad(mask.astype(np.uint8), 1), cv2.DIST_L2, 3)[1:-1, 1:-1]
-    column, row = np.floor(place[:, 0] * width).astype(int), np.floor(place[:, 1] * height).astype(int)
-    framed = (depth > 0.0) & (column >= 0) & (column < width) & (row >= 0) & (row < height)
-    inside = framed.copy()
-    inside[framed] = room[row[framed], column[framed]] > EDGE * width
-    signal = cv2.GaussianBlur(frame.reduced(max(width, height)), (0, 0), max(0.8, 0.004 * width))
-    # What clips says nothing of the light.
-    inside[framed] &= signal[row[framed], column[framed]].max(axis=-1) < CLIPS
-    camera = plan.camera
-    linear = decode(signal[row[inside], column[inside]].astype(np.float64), camera.curve, camera.curve_table)
-    ink = np.array(plan.screen.reflectance)
-    rgb = linear * grey_lux(camera) / np.maximum(ink, 1e-4)
-    return ObservedLight(points[inside, :2], rgb[:, key_channel(plan.screen.hue, ink)], rgb)
+    blur = max(0.8, 0.004 * width)
+    signal = cv2.GaussianBlur(frame.reduced(max(width, height)), (0, 0), blur)
+    turns = turns_taken(plan.camera, frame.width, frame.height)
+    camera, ink = plan.camera, np.maximum(np.array(plan.screen.reflectance), 1e-4)
+    surfaces = []
+    for sheet in shown_sheets(plan.screen):
+        grid = sheet.grid(*(WALL_CELLS if sheet.name == "wall" else SIDE_CELLS))
+        place, ahead = _in_frame(view, sheet, grid)
+        place = upright_places(place, turns)
+        column, row = (np.floor(place[:, k] * size).astype(int) for k, size in ((0, width), (1, height)))
+        seen = ahead & (column >= 0) & (column < width) & (row >= 0) & (row < height)
+        seen[seen] = room[row[seen], column[seen]] > EDGE * width
+        rim = BLURS * blur / np.array([width, height])
+        seen &= ~_near_its_end(view, sheet, grid, place, turns, rim)
+        # What clips says nothing of the light.
+        seen[seen] = signal[row[seen], column[seen]].max(axis=-1) < CLIPS
+        shown = signal[row[seen], column[seen]].astype(np.float64)
+        rgb = decode(shown, camera.curve, camera.curve_table) * grey_lux(camera) / ink
+        if seen.any() or sheet.name == "wall":
+            surfaces.append(ObservedCells(grid, seen.reshape(grid.shape), rgb, place[seen]))
+    return ObservedLight(tuple(surfaces))
+
+
+def _near_its_end(view: View, sheet: Sheet, grid: Grid, place: Floats, turns: int, rim: Floats) -> Bools:
+    """Cells (N,) so near in the picture to where their surface ends that the blur mixes in what lies beyond."""
+    xs, ys = (values.ravel() for values in np.meshgrid(grid.x, grid.y))
+    found = np.zeros(len(xs), dtype=bool)
+    ends = [(np.full_like(xs, x), ys) for x in sheet.width] + [(xs, np.full_like(ys, y)) for y in sheet.height]
+    for x, y in ends:
+        end, depth = view.project(sheet.places(x, y))
+        away = np.abs(upright_places(end, turns) - place) / rim
+        found |= (np.hypot(away[:, 0], away[:, 1]) < 1.0) & (depth > 0.0)
+    return found
+
+
+def _in_frame(view: View, sheet: Sheet, grid: Grid) -> tuple[Floats, Bools]:
+    """Where a grid's cells (N,) are in the frame, and which of them face the lens before it."""
+    points, front = grid.points(), grid.axes()[2]
+    place, depth = view.project(points)
+    return place, np.asarray((depth > 0.0) & (((view.lens - points) * front).sum(axis=1) > 0.0))

@@ -20,6 +20,11 @@ LONGEST = 640
 NEAR, LOOSE = 0.16, 0.30
 LEAST_AREA = 0.01
 BINS, PICKS = 40, 12_000
+CHANNELS = {"green": 1, "blue": 2}
+BALANCES = (1.5, 2.1, 0.67, 0.48)
+"""Red up and blue down by these: a camera left at another white balance, some 60 to 120 mired off."""
+LARGER, LEAST_OF_OTHER = 1.5, 0.15
+"""A hue that is wanted is taken where it shows this much of what the other does."""
 
 
 @dataclass(frozen=True)
@@ -36,16 +41,26 @@ class FoundScreen:
         return 100.0 * float(self.mask.mean())
 
 
-def find_screen(reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None) -> FoundScreen | None:
+def find_screen(
+    reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None, wanted: str = "other"
+) -> FoundScreen | None:
     """The screen in a reduced frame (h, w, 3) of signal 0..1, or None where there is none.
 
     `region` (h, w): where it is looked for; outside nothing is screen. `linear`: its light, where that is known.
+    `wanted`: "green" or "blue" where that is known: white walls under a wrong white balance are no blue screen.
     """
     linear = linear_of(reduced) if linear is None else linear
     if region is not None:
         linear = np.where(region[..., None], linear, np.float32(0.0))
     masks = {channel: _by_channel(linear, channel) for channel in (1, 2)}
     channel = max(masks, key=lambda c: int(masks[c].sum()))
+    if wanted in CHANNELS and channel != CHANNELS[wanted]:
+        other = _of_hue(linear, CHANNELS[wanted], masks[CHANNELS[wanted]])
+        if other.mean() > max(LEAST_AREA, LEAST_OF_OTHER * masks[channel].mean()):
+            channel = CHANNELS[wanted]
+            masks[channel] = other
+    elif wanted in CHANNELS:
+        masks[channel] = _of_hue(linear, channel, masks[channel])
     mask = masks[channel]
     if mask.mean() < LEAST_AREA:
         return None
@@ -53,6 +68,17 @@ def find_screen(reduced: Floats32, region: Bools | None = None, linear: Floats32
     core = _eroded(mask, rim)
     hue: Literal["green", "blue"] = "green" if channel == 1 else "blue"
     return FoundScreen(hue, channel, mask, core if core.any() else mask)
+
+
+def _of_hue(linear: Floats32, channel: int, mask: Bools) -> Bools:
+    """The mask (h, w) of one key channel, or a clearly larger one that it has under another white balance."""
+    found = mask
+    for gain in BALANCES:
+        balanced = linear * np.array([gain, 1.0, 1.0 / gain], dtype=np.float32)
+        other = _by_channel(balanced, channel)
+        if other.mean() > LARGER * found.mean() + LEAST_AREA:
+            found = other
+    return found
 
 
 def _by_channel(linear: Floats32, channel: int) -> Bools:

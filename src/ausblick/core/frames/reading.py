@@ -63,14 +63,16 @@ Region = Sequence[tuple[float, float]]
 """A rectangle or lasso: corners in parts of the frame."""
 
 
-def read_frame(frame: Frame, trace: str = "luma", region: Region = ()) -> FrameReading:
+def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: str = "other") -> FrameReading:
     """Every reading of a frame, on the trace 'luma' or 'key-channel'. Needs at least 16 x 16 px.
 
-    `region`: where a person says the screen is; what is outside is not screen.
+    `region`: where a person says the screen is; what is outside is not screen. `wanted`: the hue that it has in the
+    plan, which is looked for first, under other white balances too.
     """
     reduced = frame.reduced(LONGEST)
     linear = linear_of(reduced)
-    found = find_screen(reduced, _filled(region, reduced.shape[:2]) if len(region) >= 3 else None, linear)
+    drawn = _filled(region, reduced.shape[:2]) if len(region) >= 3 else None
+    found = find_screen(reduced, drawn, linear, wanted)
     if found is None:
         return FrameReading(frame.width, frame.height, None, 0.0)
     percent = 100.0 * trace_signal(reduced, trace, found.channel)

@@ -103,17 +103,18 @@ def highlights(
     return sorted(found, key=lambda spot: -spot.added)
 
 
-def sheen_light(plan: Plan, maps: Floats, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
-    """What the lamps' sheen adds to a surface's look, (H, W, 3): the lux that a white matt surface would need for it.
-
-    maps (L, H, W): each lamp's lux at full power where it arrives. Sheen has the lamp's colour, not the cloth's; its
-    strength is a share of what the cloth sends back.
-    """
+def sheen_shares(plan: Plan, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
+    """What each lamp's sheen adds to a surface's look, (L, H, W), over its lux there: as a matt white surface would
+    look under that much of its light. It is a share of what the cloth sends back."""
     mean = float(scalar_lux(np.array(plan.screen.reflectance)))
     lobes = [_sheen(plan, lamp, grid, lens, store) for lamp in plan.lights]
-    if not lobes:
-        return np.zeros((*grid.shape, 3))
-    return plan.screen.gloss * mean * summed(plan, maps * np.stack(lobes))
+    return plan.screen.gloss * mean * np.stack(lobes) if lobes else np.zeros((0, *grid.shape))
+
+
+def sheen_light(plan: Plan, maps: Floats, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
+    """The sheen of all lamps (H, W, 3) in lux; maps (L, H, W): each one's lux at full power where it arrives. Sheen
+    has the lamp's colour, not the cloth's."""
+    return summed(plan, maps * sheen_shares(plan, grid, lens, store))
 
 
 def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore) -> Floats:

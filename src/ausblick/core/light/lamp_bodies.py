@@ -13,7 +13,7 @@ from functools import partial
 import cv2
 import numpy as np
 
-from ..camera.screen_grid import Grid, Sheet
+from ..camera.screen_grid import Grid, Sheet, sheets_of, usual_grid
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
 from .basis import BasisStore
@@ -80,6 +80,14 @@ def body_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     ground = ("bodies", grid.key, blocking_key(plan))
     every = tuple(lamp_key(plan, lamp) for lamp in plan.lights)
     return store.get((*ground, every), lambda: _body_maps(plan, grid, ground, store))
+
+
+def body_maps_at(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """The same on any other grid of a surface, read off the usual one: a pole's shadow is narrow."""
+    sheet = next(sheet for sheet in sheets_of(plan.screen) if sheet.name == grid.sheet.name)
+    fine = usual_grid(sheet)
+    to_x, to_y = (linear_between(a, b, store) for a, b in ((fine.x, grid.x), (fine.y, grid.y)))
+    return np.asarray(to_y @ body_maps(plan, fine, store) @ to_x.T)
 
 
 def _body_maps(plan: Plan, grid: Grid, ground: tuple[Hashable, ...], store: BasisStore) -> Floats:

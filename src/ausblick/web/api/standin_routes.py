@@ -83,7 +83,7 @@ def get_look(path: SetupPath) -> Response:
     expected = services().memory.expected(setup.plan)
     picture = standin_picture(standin.capture(services().basis), LIVE, standin.shots)
     frame = Frame(picture, 255.0)
-    reading = read_frame(frame, setup.plan.targets.level_trace)
+    reading = read_frame(frame, setup.plan.targets.level_trace, (), setup.plan.screen.hue)
     look = {
         "picture": b64encode(jpeg_bytes(picture)).decode(),
         "reading": frame_report(reading),

@@ -102,9 +102,10 @@
       {#if found.mean_lux !== null}<p class="mt-1 text-quiet">
           Mean {found.mean_lux.toFixed(0)} lx on the screen; the plan wants {session.evaluation?.check.screen?.lux_mean.toFixed(0) ?? '–'} lx.
         </p>{/if}
-      {#if found.fit}<p class="mt-2">
-          <span class="font-semibold">{found.fit.says}</span>{#if found.fit.cure}<span class="block text-primary">{found.fit.cure}</span
-            >{/if}<span class="label-text block">By nine places only: {found.fit.misfit_percent.toFixed(1)} % is left unexplained.</span>
+      {#if found.cause}<p class="mt-2">
+          <span class="font-semibold">{found.cause.says}</span>{#if found.cause.cure}<span class="block text-primary"
+              >{found.cause.cure}</span
+            >{/if}<span class="label-text block">By nine places only, certainty {found.cause.certainty.toFixed(2)}.</span>
         </p>{/if}
     {/if}
   </section>

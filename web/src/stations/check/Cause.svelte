@@ -5,10 +5,8 @@
   import type { Cause, Change, Comparison } from '../../lib/types'
   let { verdict, cause }: { verdict: Comparison['verdict']; cause: Cause | null } = $props()
 
-  const fit = $derived(cause?.fit ?? null)
-  const sure = $derived(
-    !fit ? '' : fit.story === 'unknown' ? 'not explained' : fit.sure > 0.75 ? 'sure' : fit.sure > 0.35 ? 'likely' : 'a guess',
-  )
+  const found = $derived(cause?.cause ?? null)
+  const sure = (certainty: number) => (certainty >= 0.85 ? 'sure' : certainty >= 0.5 ? 'likely' : 'a guess')
   const attempt = (text: string, changes: Change[]) =>
     session.attempt({ text: `As built: ${text}`, changes }).then(() => (location.hash = `#/setup/${session.id}/light`))
 </script>
@@ -17,33 +15,30 @@
   <span class="w-14 shrink-0 pt-0.5"><State state={verdict.state} /></span>
   <p class="text-reading">{verdict.says}</p>
 </div>
-{#if fit}
+{#if found}
   <section aria-label="Cause" class="border-b border-line py-2">
     <p class="flex items-baseline justify-between gap-3">
-      <span class="font-semibold">{fit.says}</span><span
-        class="label-text whitespace-nowrap"
-        title="Share of the level that this leaves unexplained">{sure}, {fit.misfit_percent.toFixed(1)} % left over</span
-      >
+      <span class="font-semibold">{found.says}</span>
+      {#if found.story !== 'unknown'}<span class="label-text whitespace-nowrap" title="How often such an answer is right"
+          >{sure(found.certainty)}, {(100 * found.certainty).toFixed(0)} %</span
+        >{/if}
     </p>
-    {#if fit.cure}<p class="mt-1 text-reading text-primary">{fit.cure}</p>{/if}
-    {#if fit.changes.length}
+    {#if found.cure}<p class="mt-1 text-reading text-primary">{found.cure}</p>{/if}
+    {#if found.also}
+      <p class="mt-1.5 flex items-baseline justify-between gap-3">
+        <span class="font-semibold">{found.also.says}</span>
+        <span class="label-text whitespace-nowrap">{sure(found.also.certainty)}, {(100 * found.also.certainty).toFixed(0)} %</span>
+      </p>
+      {#if found.also.cure}<p class="mt-1 text-primary">{found.also.cure}</p>{/if}
+    {/if}
+    {#if found.not_judged.length}<p class="label-text mt-1.5">This frame cannot tell: {found.not_judged.join(', ')}.</p>{/if}
+    {#if found.decide && found.decide !== found.cure}<p class="label-text mt-0.5">{found.decide}.</p>{/if}
+    {#if found.changes.length}
       <p class="mt-1.5 flex flex-wrap gap-2">
-        <button type="button" class="btn btn-sm" onclick={() => session.change(fit.changes)}>Take over as built</button>
-        <button type="button" class="btn btn-sm" onclick={() => attempt(fit.says, fit.changes)}>Show in the plan</button>
+        <button type="button" class="btn btn-sm" onclick={() => session.change(found.changes)}>Take over as built</button>
+        <button type="button" class="btn btn-sm" onclick={() => attempt(found.says, found.changes)}>Show in the plan</button>
       </p>
     {/if}
-  </section>
-{/if}
-{#if cause?.colour}
-  <section aria-label="Colour" class="border-b border-line py-2">
-    <p class="font-semibold">{cause.colour.says}</p>
-    <p class="mt-1 flex items-start justify-between gap-3">
-      <span class="text-primary">{cause.colour.cure}</span><button
-        type="button"
-        class="btn btn-sm shrink-0"
-        onclick={() => session.change(cause!.colour!.changes)}>Take over as built</button
-      >
-    </p>
   </section>
 {/if}
 {#if cause?.noise.length}

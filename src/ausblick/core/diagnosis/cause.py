@@ -1,0 +1,208 @@
+"""From a measured frame to its cause: which story explains it best, how sure that is, and what cannot be told.
+
+Certainties are marginal: how probable it is that this lamp (or the exposure, or the balance) is at fault, all stories
+that say so taken together. How far they can be trusted is measured in `benchmarks/causes.py`.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from itertools import product
+from typing import Literal
+
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats
+from ..light.basis import BasisStore
+from ..plan import Change, Plan
+from .cause_told import Told, told_of, told_strange, told_unsure
+from .light_model import LightModel, light_model_of
+from .observed_light import ObservedLight
+from .stories import MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Kind, Part, Story, singles
+from .story_fit import Fit, StoryFit
+
+StoryName = Literal[
+    "as-planned", "dimmer", "off", "moved", "colour", "white-balance", "exposure", "obstacle", "unknown"
+]
+NAMES: dict[Kind, StoryName] = {
+    "as planned": "as-planned", "white balance": "white-balance", "stranger": "unknown", "exposure": "exposure",
+    "dimmer": "dimmer", "off": "off", "moved": "moved", "colour": "colour", "obstacle": "obstacle",
+}  # fmt: skip
+LEAST_CELLS = 12
+SETTLED = 0.98
+"""A single story that is this probable and leaves nothing over needs no second one."""
+LEAVES_NOTHING, STRAINED = 0.6, 2.0
+FIRST_LOOK, REFINED = 2, 8
+"""All stories are looked at in so many steps; so many of the best are followed to their end."""
+SECOND = 0.5
+"""A second thing is told where it is more likely than not."""
+MOST_TEMPER = 4.0
+STRANGE = 14.0
+"""Chi squared per datum beyond which no story holds: light or geometry that nobody planned."""
+CANNOT_TELL = 0.2
+"""A lamp whose level is known no better than this, all levels open, is not judged by the frame."""
+AFTER = 6
+"""So many of the best stories are asked again without the cells that a crease or a spot has spoilt."""
+SPOILT, SPOILT_MOST = 0.02, 0.12
+
+
+@dataclass(frozen=True)
+class Also:
+    """The second thing that is wrong."""
+
+    story: StoryName
+    lamp: str | None
+    factor: float | None
+    moved: tuple[float, float] | None
+    mired: float | None
+    certainty: float
+    says: str
+    cure: str
+
+
+@dataclass(frozen=True)
+class Cause:
+    """`lamp`: its name; `factor`: light over planned, of the lamp or of all; `moved`: (x, z) in m; `mired`: warmer
+    than planned; `certainty` 0..1; `changes` make the plan as built; `decide`: the frame that would tell more, or
+    empty; `not_judged`: lamps that this frame cannot tell anything of; `misfit`: chi squared per datum of what is
+    left."""
+
+    story: StoryName
+    lamp: str | None
+    factor: float | None
+    moved: tuple[float, float] | None
+    mired: float | None
+    certainty: float
+    says: str
+    cure: str
+    also: Also | None
+    not_judged: tuple[str, ...]
+    decide: str
+    changes: tuple[Change, ...]
+    misfit: float
+
+
+def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least: int = LEAST_CELLS) -> Cause | None:
+    """None where the plan has no lamp on, or fewer than `least` places of the screen are observed."""
+    if len(observed.rgb) < least or not any(lamp.on and lamp.dimmer > 0.0 for lamp in plan.lights):
+        return None
+    fit = StoryFit(light_model_of(plan, observed, store))
+    found = _fits(fit)
+    spoilt = _spoilt(fit, found[0])
+    if spoilt.any():
+        fit = StoryFit(light_model_of(plan, observed.picked(~spoilt), store))
+        found = _sorted([fit.of(one.story) for one in found[:AFTER]])
+    return _explained(plan, fit, found)
+
+
+def _sorted(found: list[Fit]) -> list[Fit]:
+    return sorted((one for one in found if not _at_its_end(one)), key=lambda one: -one.log_odds)
+
+
+def _fits(fit: StoryFit) -> list[Fit]:
+    """Single stories, and pairs of the best of them where none settles it; the most probable first."""
+    quick = _sorted([fit.of(story, steps=FIRST_LOOK) for story in singles(fit.lamps)])
+    found = _sorted([*(fit.of(one.story, near=one) for one in quick[:REFINED]), *quick[REFINED:]])
+    share = _shares(found)
+    settled = found[0].misfit < LEAVES_NOTHING and found[0].strain < STRAINED
+    if settled and found[0].story and share[0] > SETTLED:
+        return found
+    best = [one for one in found if one.story and one.story[0].kind != "stranger"][:3]
+    parts = [one.story[0] for one in found if one.story]
+    pairs = [(one, (one.story[0], part)) for one, part in product(best, parts) if _together(one.story[0], part)]
+    tried = _sorted([fit.of(pair, steps=1, near=one) for one, pair in pairs])
+    refined = [fit.of(one.story, near=one) for one in tried[:4]]
+    return _sorted([*found, *refined])
+
+
+def _together(first: Part, second: Part) -> bool:
+    if first.lamp is None or first.lamp != second.lamp:
+        return first != second and "stranger" not in (first.kind, second.kind)
+    return {first.kind, second.kind} in ({"moved", "dimmer"}, {"colour", "dimmer"}, {"moved", "colour"})
+
+
+def _at_its_end(one: Fit) -> bool:
+    """A search that ended at the edge of what it may reach found nothing."""
+    by = one.by
+    return bool(
+        np.abs(by.place).max(initial=0.0) > 0.98 * MOST_PLACE
+        or np.abs(by.mired).max(initial=0.0) > 0.98 * MOST_COLOUR
+        or by.level.max(initial=0.0) > 0.98 * MOST_LEVEL
+    )
+
+
+def _shares(found: list[Fit]) -> Floats:
+    """How probable each is; evidences are tempered where even the best leaves more than the errors allow."""
+    temper = float(np.clip(found[0].misfit, 1.0, MOST_TEMPER))
+    odds = np.exp((np.array([one.log_odds for one in found]) - found[0].log_odds) / temper)
+    return np.asarray(odds / odds.sum())
+
+
+def _spoilt(fit: StoryFit, best: Fit) -> Bools:
+    """Cells (N,) that stand out from their neighbours: a crease, a spot, a mark. None where there are many of them."""
+    off = (fit.data - fit.model.predicted(best.by))[: fit.model.count]
+    off = off - (best.field if best.field is not None else 0.0)
+    places = fit.model.observed.places
+    near = np.linalg.norm(places[:, None] - places[None, :], axis=2) < 0.5
+    around = np.array([np.median(off[row]) for row in near])
+    stands_out = np.abs(off - around) > SPOILT
+    return stands_out if stands_out.mean() < SPOILT_MOST else np.zeros(len(off), dtype=bool)
+
+
+def _explained(plan: Plan, fit: StoryFit, found: list[Fit]) -> Cause:
+    model, best, share = fit.model, found[0], _shares(found)
+
+    def probable(says: Callable[[Story], bool]) -> float:
+        return float(sum(p for p, one in zip(share, found, strict=True) if says(one.story)))
+
+    def marginal(part: Part) -> float:
+        if part.lamp is None:
+            return probable(lambda story: part in story)
+        return probable(lambda story: any(p.lamp == part.lamp for p in story))
+
+    # What takes light in a beam is told after what is certain of a lamp itself.
+    parts = sorted(best.story, key=lambda part: (-round(marginal(part), 2), part.kind in ("obstacle", "stranger")))
+    told_of_lamps = {part.lamp for part in parts}
+    dim = np.flatnonzero(fit.level_errors() > CANNOT_TELL)
+    cannot = [model.lamp_list[i].name for i in dim if i not in told_of_lamps]
+    if best.misfit > STRANGE:
+        return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
+    if not parts:
+        told = told_of(model, best, None)
+        return _cause("as-planned", told, float(share[found.index(best)]), None, cannot, "", best)
+    first = parts[0]
+    certainty = marginal(first)
+    rival = _rival(model, found, share, first)
+    second = marginal(parts[1]) if len(parts) > 1 else 0.0
+    also = _also(model, best, parts[1], second) if second > SECOND else None
+    told, decide = told_unsure(model, told_of(model, best, first), first, certainty, rival)
+    return _cause(NAMES[first.kind], told, certainty, also, cannot, decide, best)
+
+
+def _rival(model: LightModel, found: list[Fit], share: Floats, first: Part) -> str | None:
+    """The other lamp that is most likely at fault instead."""
+    odds = np.zeros(len(model.lamps))
+    for p, one in zip(share, found, strict=True):
+        if not any(part == first or (part.lamp is not None and part.lamp == first.lamp) for part in one.story):
+            for part in one.story:
+                if part.lamp is not None:
+                    odds[part.lamp] += p
+    return model.lamp_list[int(odds.argmax())].name if len(odds) and odds.max() > 0.05 else None
+
+
+def _also(model: LightModel, best: Fit, part: Part, certainty: float) -> Also:
+    t = told_of(model, best, part)
+    return Also(NAMES[part.kind], t.lamp, t.factor, t.moved, t.mired, certainty, t.says, t.cure)
+
+
+def _cause(
+    story: StoryName, told: Told, certainty: float, also: Also | None, cannot: list[str], decide: str, best: Fit
+) -> Cause:
+    if cannot and not decide:
+        decide = f"To judge {' and '.join(cannot)}: a frame with the other lamps off"
+    return Cause(
+        story, told.lamp, told.factor, told.moved, told.mired, min(1.0, max(0.0, certainty)), told.says, told.cure,
+        also, tuple(cannot), decide, told.changes, best.misfit if math.isfinite(best.misfit) else 0.0,
+    )  # fmt: skip

@@ -1,0 +1,184 @@
+"""How well a story explains a frame: its best deviations, and how probable the frame is under it.
+
+Gauss and Newton's steps to the most probable deviations; the evidence by Laplace's method (MacKay, Information
+Theory, Inference, and Learning Algorithms, 2003, ch. 28), so that a story pays for what it leaves open and not by a
+count. What blocks a lamp, or a light that nobody planned, is a smooth field: a Gaussian process added to the noise.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from scipy.linalg import cho_factor, cho_solve
+
+from ..geometry.vectors import Floats
+from .light_model import Deviations, LightModel
+from .stories import Story, begins, bounds, centre, prior, spreads
+
+REACH, FIELD = 0.3, 0.6
+"""Errors of the level hang together over the first distance, what stands in a beam over the second, m."""
+TOGETHER, CHROMA, CHROMA_TOGETHER = 0.7, 0.004, 0.3
+BESIDE_SHADOW = 0.15
+"""Of a lamp's lost share, what another figure or pose may differ in."""
+OBSTACLE, STRANGER, STRANGER_CHROMA = 0.45, 0.2, 0.04
+WRONG_WAY = 0.02
+STEPS = 6
+
+
+@dataclass(frozen=True, eq=False)
+class Fit:
+    """A story at its best: `log_odds` of it and the frame together up to a constant; the deviations; chi squared over
+    the number of data; `strain`: the most that it stretches what it leaves as careful, in standard deviations; the
+    field that a story of an obstacle or a stranger found (N,), as a share of the light."""
+
+    story: Story
+    log_odds: float
+    by: Deviations
+    misfit: float
+    strain: float
+    field: Floats | None
+
+
+class Errors:
+    """The errors of the data: what hangs together, and what a figure in another pose does beside its shadow."""
+
+    def __init__(self, model: LightModel) -> None:
+        places = model.observed.places
+        away = np.linalg.norm(places[:, None, :] - places[None, :, :], axis=2)
+        one = np.eye(len(places))
+        noise = model.observed.noise
+        near = np.exp(-away / REACH)
+        total, each = model.light(model.as_planned)
+        lost = (each[..., model.key] / total[:, model.key] * (1.0 / np.maximum(model.left, 0.05) - 1.0)).sum(axis=0)
+        level = noise**2 * (TOGETHER * near + (1.0 - TOGETHER) * one) + np.diag((BESIDE_SHADOW * lost) ** 2)
+        chroma = CHROMA**2 * (CHROMA_TOGETHER * near + (1.0 - CHROMA_TOGETHER) * one)
+        self.blocks = [level, chroma, chroma] if model.observed.coloured else [level]
+        self.smooth = np.exp(-0.5 * (away / FIELD) ** 2)
+
+    def whole(self, added: list[Floats]) -> Floats:
+        """Covariance (M, M); `added` to each of its blocks."""
+        size = len(self.blocks[0])
+        found = np.zeros((size * len(self.blocks), size * len(self.blocks)))
+        for k, block in enumerate(self.blocks):
+            part = slice(k * size, (k + 1) * size)
+            found[part, part] = block + added[k] if added else block
+        return found
+
+
+class StoryFit:
+    """Stories about one frame."""
+
+    def __init__(self, model: LightModel) -> None:
+        self.model = model
+        self.data = model.data(model.observed.rgb)
+        self.lamps = len(model.lamps)
+        self.errors = Errors(model)
+
+    @cached_property
+    def _plain(self) -> tuple[tuple[Floats, bool], float]:
+        return self._factored([])
+
+    def _factored(self, added: list[Floats]) -> tuple[tuple[Floats, bool], float]:
+        factor = cho_factor(self.errors.whole(added), lower=True)
+        return factor, 2.0 * float(np.log(np.diag(factor[0])).sum())
+
+    def _field_of(self, story: Story) -> tuple[Floats, list[Floats]] | None:
+        """How much of the light a field would touch (N,), and what that adds to the errors."""
+        for part in story:
+            if part.kind == "obstacle" and part.lamp is not None:
+                total, each = self.model.light(self.model.as_planned)
+                share = OBSTACLE * each[part.lamp][:, self.model.key] / total[:, self.model.key]
+                chroma = 0.0
+            elif part.kind == "stranger":
+                share, chroma = np.full(self.model.count, STRANGER), STRANGER_CHROMA
+            else:
+                continue
+            level = share[:, None] * share[None, :] * self.errors.smooth
+            return share, [level, chroma**2 * self.errors.smooth, chroma**2 * self.errors.smooth]
+        return None
+
+    def of(self, story: Story, steps: int = STEPS, near: Fit | None = None) -> Fit:
+        """`near`: a fit of the story, or of a part of it, from whose deviations this one begins."""
+        found = self._field_of(story)
+        factor, log_det = self._factored(found[1]) if found else self._plain
+        starts = begins(story, self.lamps)
+        if near is not None and near.story == story:
+            starts = [near.by.vector]
+        elif near is not None:
+            own, middle = near.by.vector, centre(near.story, self.lamps)
+            starts = [np.where(np.abs(own - middle) > np.abs(one - middle), own, one) for one in starts]
+        if len(starts) > MOST_BEGINS:
+            precision = spreads(story, self.lamps) ** -2.0
+            costs = [self._cost(one, centre(story, self.lamps), precision, factor)[0] for one in starts]
+            starts = [starts[i] for i in np.argsort(costs)[:MOST_BEGINS]]
+        tries = [self._descended(story, begin, factor, steps) for begin in starts]
+        cost, vector, off, log_hessian = min(tries, key=lambda t: t[0] + 0.5 * t[3])
+        spread = spreads(story, self.lamps)
+        log_odds = -cost - 0.5 * log_hessian - 0.5 * log_det - float(np.log(spread).sum())
+        field = None
+        if found is not None:
+            field = found[1][0] @ cho_solve(factor, off)[: self.model.count]
+            # Cloth in a beam takes light, a light that nobody planned adds some: neither does the other.
+            wrong = field.max() if any(part.kind == "obstacle" for part in story) else -field.min()
+            log_odds -= 0.5 * (max(0.0, float(wrong)) / WRONG_WAY) ** 2
+        return Fit(
+            story,
+            log_odds + float(np.log(prior(story, self.lamps))),
+            Deviations.of(vector),
+            float(off @ cho_solve(factor, off)) / len(off),
+            self._strain(story, vector),
+            field,
+        )
+
+    def _descended(
+        self, story: Story, begin: Floats, factor: tuple[Floats, bool], steps: int
+    ) -> tuple[float, Floats, Floats, float]:
+        """Cost, deviations, what they leave of the data, and the logarithm of the curvature's determinant."""
+        middle, precision = centre(story, self.lamps), spreads(story, self.lamps) ** -2.0
+        low, high = bounds(self.lamps)
+        vector, damping = begin, 0.0
+        cost, off = self._cost(vector, middle, precision, factor)
+        hessian = np.diag(precision)
+        for _ in range(steps):
+            slopes = self.model.slopes(Deviations.of(vector))
+            solved = cho_solve(factor, slopes)
+            hessian = slopes.T @ solved + np.diag(precision)
+            pull = solved.T @ off - precision * (vector - middle)
+            step = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), pull)
+            trial = np.clip(vector + step, low, high)
+            worth, left = self._cost(trial, middle, precision, factor)
+            if worth > cost:
+                damping = max(4.0 * damping, 0.3)
+                continue
+            done = cost - worth < 0.02
+            vector, cost, off, damping = trial, worth, left, 0.3 * damping
+            if done:
+                break
+        return cost, vector, off, float(np.linalg.slogdet(hessian)[1])
+
+    def _cost(
+        self, vector: Floats, middle: Floats, precision: Floats, factor: tuple[Floats, bool]
+    ) -> tuple[float, Floats]:
+        off = self.data - self.model.predicted(Deviations.of(vector))
+        by = vector - middle
+        return 0.5 * float(off @ cho_solve(factor, off)) + 0.5 * float(by @ (precision * by)), off
+
+    def _strain(self, story: Story, vector: Floats) -> float:
+        spread = spreads(story, self.lamps)
+        careful = spread == spreads((), self.lamps)
+        return float(np.abs((vector - centre(story, self.lamps)) / spread)[careful].max(initial=0.0))
+
+    def level_errors(self) -> Floats:
+        """How exactly (L,) each lamp's level is told when all of them are open: one standard deviation."""
+        spread = spreads((), self.lamps)
+        spread[5::6] = OPEN_LEVEL
+        slopes = self.model.slopes(self.model.as_planned)
+        hessian = slopes.T @ cho_solve(self._plain[0], slopes) + np.diag(spread**-2.0)
+        return np.sqrt(np.diag(np.linalg.inv(hessian))[5::6])
+
+
+MOST_BEGINS = 2
+"""Of all places to begin, those that fit best are followed."""
+OPEN_LEVEL = 1.0
