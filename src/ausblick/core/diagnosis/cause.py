@@ -43,9 +43,10 @@ STRANGE = 14.0
 """Chi squared per datum beyond which no story holds: light or geometry that nobody planned."""
 CANNOT_TELL = 0.2
 """A lamp whose level is known no better than this, all levels open, is not judged by the frame."""
-AFTER = 6
-"""So many of the best stories are asked again without the cells that a crease or a spot has spoilt."""
-SPOILT, SPOILT_MOST = 0.02, 0.12
+AROUND, LEAST_AROUND = 0.6, 8
+POOR, SETTLES, SPOILT, SPOILT_MOST = 0.9, 0.6, 0.03, 0.2
+"""Where no story holds well (chi squared per datum), cells this far, ln, from the plane through their neighbours (m
+round them) are left out, unless so many are, if that settles it."""
 
 
 @dataclass(frozen=True)
@@ -90,11 +91,14 @@ def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least
         return None
     fit = StoryFit(light_model_of(plan, observed, store))
     found = _fits(fit)
-    spoilt = _spoilt(fit, found[0])
+    spoilt = _spoilt(fit) if found[0].misfit > POOR else np.zeros(0, dtype=bool)
     if spoilt.any():
-        fit = StoryFit(light_model_of(plan, observed.picked(~spoilt), store))
-        found = _sorted([fit.of(one.story) for one in found[:AFTER]])
-    return _explained(plan, fit, found)
+        without = StoryFit(light_model_of(plan, observed.picked(~spoilt), store))
+        again = _fits(without)
+        # What is smooth all round a few cells was spoilt by them; what stands in a beam reaches further.
+        if again[0].misfit < SETTLES * found[0].misfit:
+            fit, found = without, again
+    return _explained(fit, found)
 
 
 def _sorted(found: list[Fit]) -> list[Fit]:
@@ -140,18 +144,22 @@ def _shares(found: list[Fit]) -> Floats:
     return np.asarray(odds / odds.sum())
 
 
-def _spoilt(fit: StoryFit, best: Fit) -> Bools:
-    """Cells (N,) that stand out from their neighbours: a crease, a spot, a mark. None where there are many of them."""
-    off = (fit.data - fit.model.predicted(best.by))[: fit.model.count]
-    off = off - (best.field if best.field is not None else 0.0)
+def _spoilt(fit: StoryFit) -> Bools:
+    """Cells (N,) where the frame differs from the plan in another way than all round them: a crease, a spot, a mark.
+    What lamps do differs smoothly: a plane through the neighbours tells it. None where there are many of them."""
+    off = (fit.data - fit.model.predicted(fit.model.as_planned))[: fit.model.count]
     places = fit.model.observed.places
-    near = np.linalg.norm(places[:, None] - places[None, :], axis=2) < 0.5
-    around = np.array([np.median(off[row]) for row in near])
-    stands_out = np.abs(off - around) > SPOILT
-    return stands_out if stands_out.mean() < SPOILT_MOST else np.zeros(len(off), dtype=bool)
+    found = np.zeros(len(off), dtype=bool)
+    for i, at in enumerate(places):
+        away = np.linalg.norm(places - at, axis=1)
+        (near,) = np.nonzero((away > 0.0) & (away < AROUND))
+        if len(near) >= LEAST_AROUND:
+            plane = np.column_stack([np.ones(len(near)), places[near] - at])
+            found[i] = abs(off[i] - np.linalg.lstsq(plane, off[near], rcond=None)[0][0]) > SPOILT
+    return found if found.mean() < SPOILT_MOST else np.zeros(len(off), dtype=bool)
 
 
-def _explained(plan: Plan, fit: StoryFit, found: list[Fit]) -> Cause:
+def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     model, best, share = fit.model, found[0], _shares(found)
 
     def probable(says: Callable[[Story], bool]) -> float:

@@ -171,7 +171,7 @@ class LightModel:
         return np.concatenate([level, *(change[:, c] - level for c in self.others)])
 
     def _colour(self, i: int, by: Deviations, mired: float = 0.0, green: float = 0.0) -> Floats:
-        """Weights (3,) of a lamp's colour under the camera's balance, as both may deviate; `mired`, `green` on top."""
+        """Weights (3,) of a lamp's colour under the camera's balance, as both deviate; `mired`, `green` on top."""
         lamp, camera = self.lamp_list[i], self.plan.camera
         kelvin = shifted(lamp.fixture.cct, float(by.mired[i]) + mired)
         duv = lamp.fixture.duv + (float(by.green[i]) + green) / 1000.0
