@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 from typing import Literal
 
@@ -89,11 +89,14 @@ def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least
     """None where the plan has no lamp on, or fewer than `least` places of the screen are observed."""
     if len(observed.rgb) < least or not any(lamp.on and lamp.dimmer > 0.0 for lamp in plan.lights):
         return None
-    fit = StoryFit(light_model_of(plan, observed, store))
+    model = light_model_of(plan, observed, store)
+    rough = _rough(model)
+    seen = _as_noisy(observed, rough)
+    fit = StoryFit(replace(model, observed=seen))
     found = _fits(fit)
-    spoilt = _spoilt(fit) if found[0].misfit > POOR else np.zeros(0, dtype=bool)
+    spoilt = _spoilt(rough[0]) if found[0].misfit > POOR else np.zeros(0, dtype=bool)
     if spoilt.any():
-        without = StoryFit(light_model_of(plan, observed.picked(~spoilt), store))
+        without = StoryFit(light_model_of(plan, seen.picked(~spoilt), store))
         again = _fits(without)
         # What is smooth all round a few cells was spoilt by them; what stands in a beam reaches further.
         if again[0].misfit < SETTLES * found[0].misfit:
@@ -144,19 +147,31 @@ def _shares(found: list[Fit]) -> Floats:
     return np.asarray(odds / odds.sum())
 
 
-def _spoilt(fit: StoryFit) -> Bools:
-    """Cells (N,) where the frame differs from the plan in another way than all round them: a crease, a spot, a mark.
-    What lamps do differs smoothly: a plane through the neighbours tells it. None where there are many of them."""
-    off = (fit.data - fit.model.predicted(fit.model.as_planned))[: fit.model.count]
-    places = fit.model.observed.places
-    found = np.zeros(len(off), dtype=bool)
+def _rough(model: LightModel) -> Floats:
+    """How far each cell lies (1 or 3, N), ln, from what its neighbours say of it: what lamps do differs from the plan
+    smoothly, so that a plane through the neighbours tells it; noise, creases, spots and marks do not."""
+    off = (model.data(model.observed.rgb) - model.predicted(model.as_planned)).reshape(-1, model.count).T
+    places, found = model.observed.places, np.zeros(off.shape)
     for i, at in enumerate(places):
         away = np.linalg.norm(places - at, axis=1)
         (near,) = np.nonzero((away > 0.0) & (away < AROUND))
         if len(near) >= LEAST_AROUND:
             plane = np.column_stack([np.ones(len(near)), places[near] - at])
-            found[i] = abs(off[i] - np.linalg.lstsq(plane, off[near], rcond=None)[0][0]) > SPOILT
-    return found if found.mean() < SPOILT_MOST else np.zeros(len(off), dtype=bool)
+            found[i] = off[i] - np.linalg.lstsq(plane, off[near], rcond=None)[0][0]
+    return found.T
+
+
+def _as_noisy(observed: ObservedLight, rough: Floats) -> ObservedLight:
+    """With errors no smaller than a frame's own roughness says: a codec's are larger than a good camera's."""
+    spread = 1.4826 * np.median(np.abs(rough), axis=1)
+    chroma = max(observed.chroma, float(spread[1:].max(initial=0.0)))
+    return replace(observed, noise=max(observed.noise, float(spread[0])), chroma=chroma)
+
+
+def _spoilt(rough: Floats) -> Bools:
+    """Cells (N,) that a crease, a spot or a mark stands in. None where there are many of them."""
+    found = np.abs(rough) > SPOILT
+    return found if found.mean() < SPOILT_MOST else np.zeros(len(rough), dtype=bool)
 
 
 def _explained(fit: StoryFit, found: list[Fit]) -> Cause:

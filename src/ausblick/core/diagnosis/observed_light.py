@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import cv2
@@ -41,12 +41,13 @@ class ObservedCells:
 class ObservedLight:
     """All surfaces, the wall first. `coloured`: are the channels measured, or only one level for all of them?
 
-    `noise`: how exactly each cell is known, one standard deviation as a share.
+    `noise`, `chroma`: how exactly each cell's level, and its colour, are known, one standard deviation as a share.
     """
 
     surfaces: tuple[ObservedCells, ...]
     coloured: bool = True
     noise: float = 0.006
+    chroma: float = 0.004
 
     @cached_property
     def rgb(self) -> Floats:
@@ -70,7 +71,7 @@ class ObservedLight:
             seen = one.seen.copy()
             seen[one.seen] = some
             found.append(ObservedCells(one.grid, seen, one.rgb[some], one.frame[some]))
-        return ObservedLight(tuple(found), self.coloured, self.noise)
+        return replace(self, surfaces=tuple(found))
 
 
 def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View | None = None) -> ObservedLight | None:

@@ -19,7 +19,7 @@ from .stories import Story, begins, bounds, centre, prior, spreads
 
 REACH, FIELD = 0.3, 0.6
 """Errors of the level hang together over the first distance, what stands in a beam over the second, m."""
-TOGETHER, CHROMA, CHROMA_TOGETHER = 0.7, 0.004, 0.3
+TOGETHER, CHROMA_TOGETHER = 0.7, 0.3
 BESIDE_SHADOW = 0.15
 """Of a lamp's lost share, what another figure or pose may differ in."""
 OBSTACLE, STRANGER, STRANGER_CHROMA = 0.45, 0.2, 0.04
@@ -53,7 +53,7 @@ class Errors:
         total, each = model.light(model.as_planned)
         lost = (each[..., model.key] / total[:, model.key] * (1.0 / np.maximum(model.left, 0.05) - 1.0)).sum(axis=0)
         level = noise**2 * (TOGETHER * near + (1.0 - TOGETHER) * one) + np.diag((BESIDE_SHADOW * lost) ** 2)
-        chroma = CHROMA**2 * (CHROMA_TOGETHER * near + (1.0 - CHROMA_TOGETHER) * one)
+        chroma = model.observed.chroma**2 * (CHROMA_TOGETHER * near + (1.0 - CHROMA_TOGETHER) * one)
         self.blocks = [level, chroma, chroma] if model.observed.coloured else [level]
         self.smooth = np.exp(-0.5 * (away / FIELD) ** 2)
 
