@@ -10,6 +10,7 @@ import math
 import sys
 from typing import Any
 
+import cv2
 import mitsuba as mi
 import numpy as np
 
@@ -132,6 +133,8 @@ def rendered(plan: Plan, seed: int = 0) -> Floats:
     for light in plan.lights:
         scene.update(lamp(plan, light))
     image = np.array(mi.render(mi.load_dict(scene), seed=seed))[..., :3]
+    # A pixel and a half of softness, as a lens has: what is left of the tracer's noise is a camera's.
+    image = cv2.GaussianBlur(image, (0, 0), 1.2)
     return np.asarray(math.pi * image / grey_lux(camera), dtype=np.float64)
 
 

@@ -236,6 +236,7 @@ CASES: list[Case] = [
     ("light.overhead", above_at, [(2.21, "consider")]),
     ("camera.smear", lambda v: replace(BASE, blur=replace(BASE.blur, motion_px=v)),
      [(9.9, "fine"), (10.1, "consider"), (24.9, "consider"), (25.1, "fix")]),
+    ("camera.shutter-frame", angle, [(359.9, "fine"), (360.5, "stop")]),
     ("camera.shutter-angle", angle,
      [(153.1, "fine"), (152.9, "consider"), (212.3, "fine"), (212.5, "consider")]),
     ("camera.shutter-angle", lambda v: angle(v, "90"), [(76.6, "fine"), (76.4, "consider"), (106.3, "consider")]),

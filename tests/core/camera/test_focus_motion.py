@@ -9,7 +9,7 @@ from tests.conftest import MakePlan
 
 def test_blur_is_speed_times_time_times_magnification(make: MakePlan) -> None:
     camera = make(camera={"shutter_s": 0.02, "focal_mm": 50}).camera
-    assert motion_blur_px(1.5, 4.0, camera) == pytest.approx(1.5 * 0.02 * 50 / 4.0 / (23.5 / 3840))
+    assert motion_blur_px(1.5, 4.0, camera) == pytest.approx(1.5 * 0.02 * (50 * 4000 / 3950) / 4.0 / (23.5 / 3840))
     assert shutter_angle(0.02, 25) == pytest.approx(180)
 
 
@@ -51,3 +51,11 @@ def test_whole_flashes_at_50_hz(shutter: float, safe: bool) -> None:
 def test_safe_shutters_fit_into_a_frame() -> None:
     assert safe_shutters(50.0, 25.0) == pytest.approx([0.01, 0.02, 0.03, 0.04])
     assert safe_shutters(60.0, 100.0) == pytest.approx([1 / 120])
+    assert safe_shutters(50.0, 120.0) == []
+
+
+def test_close_work_smears_by_the_image_distance(make: MakePlan) -> None:
+    """At 100 mm and 0.6 m the picture is formed at 120 mm: a fifth more than the focal length says."""
+    camera = make(camera={"focal_mm": 100, "shutter_s": 0.01}).camera
+    far = motion_blur_px(1.0, 1000.0, camera) * 1000.0 / 0.6
+    assert motion_blur_px(1.0, 0.6, camera) == pytest.approx(1.2 * far, rel=1e-3)

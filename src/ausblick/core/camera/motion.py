@@ -5,15 +5,16 @@ from __future__ import annotations
 import math
 
 from ..plan import Camera
-from .view import pixel_pitch_mm
+from .view import image_distance, pixel_pitch_mm
 
 
 def motion_blur_px(speed: float, distance_m: float, camera: Camera, exposed_s: float | None = None) -> float:
-    """Smear in px of something crossing the frame: v*t*f / (d*pitch).
+    """Smear in px of something crossing the frame: v*t*b / (d*pitch), b the image distance of what is in focus there.
 
     speed in m/s, distance_m > 0 from the lens; `exposed_s`: the shutter, where nothing else is given.
     """
-    travel_mm = speed * (camera.shutter_s if exposed_s is None else exposed_s) * camera.focal_mm / distance_m
+    travel_mm = speed * (camera.shutter_s if exposed_s is None else exposed_s)
+    travel_mm *= image_distance(camera.focal_mm, distance_m) / distance_m
     return travel_mm / pixel_pitch_mm(camera)
 
 
@@ -32,6 +33,7 @@ def flicker_error(shutter_s: float, mains_hz: float) -> float:
 
 
 def safe_shutters(mains_hz: float, fps: float) -> list[float]:
-    """Shutters in s that hold whole flashes, shortest first: k / (2*mains), up to one frame."""
+    """Shutters in s that hold whole flashes, shortest first: k / (2*mains), up to one frame; none where not even one
+    flash fits into a frame."""
     longest = math.floor(2.0 * mains_hz / fps + 1e-6)
-    return [k / (2.0 * mains_hz) for k in range(1, max(1, longest) + 1)]
+    return [k / (2.0 * mains_hz) for k in range(1, longest + 1)]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 COSTS: dict[str, str] = {
     "cost/light": "costs light",
+    "cost/frame-rate": "less slow motion",
     "cost/stops": "costs {by:stops} of light",
     "cost/wins-stops": "wins {by:stops} of light",
     "cost/less-depth": "less depth of field",

@@ -94,6 +94,8 @@ SUBJECT = {
 }
 CAMERA = {
     "camera.smear": "The fastest movement smears {smear:0} px at {shutter:shutter}",
+    "camera.shutter-frame": "{shutter:shutter} does not fit into a frame at {fps:g} a second",
+    "camera.shutter-frame/fits": "{shutter:shutter} fits into a frame",
     "camera.shutter-angle": "Shutter angle {angle:0}°, the school '{school}' says {low:0} to {high:0}°",
     "camera.shutter-angle/choppy": "Shutter angle {angle:0}°, the school '{school}' says {low:0} to {high:0}°; "
     "movement will look choppy, the more the smoother the plate moves",

@@ -135,6 +135,9 @@ LIMITS: dict[str, Limit] = {
         at=0.25, unit="% of the picture's width", fix=1.5, excess_unit="times",
         source="A quarter per cent of the picture's width, 5 px of 1920",
         reason="A key still cuts five pixels as an edge; two and a half times that is a streak."),
+    "camera.shutter-frame": Limit(
+        at=360.1, unit="°", fix=0.0, stop=0.0, source="One frame is 360°; a tenth of a degree for rounding",
+        reason="Nothing is open longer than it lasts."),
     "camera.shutter-angle": Limit(
         at=0.0, unit="°", source="School of shutter chosen under Camera",
         reason="Beyond the school's own band; taste, and it says so."),

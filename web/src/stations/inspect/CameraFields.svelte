@@ -47,7 +47,7 @@
   unit="s"
   digits={1}
   step={1}
-  min={0.02}
+  min={plan.medium === 'stills' ? 0.02 : c.fps}
   max={1000000}
   value={1 / c.shutter_s}
   onchange={(n) => set('camera.shutter_s')(Number((1 / n).toPrecision(8)))}

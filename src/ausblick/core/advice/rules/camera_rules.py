@@ -8,15 +8,15 @@ from ...camera.focus import f_number_for
 from ...camera.motion import flicker_error, safe_shutters
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import edit
+from ...plan import Plan, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ...standards.schools import FASTER_MOST, SHUTTER_ANGLE, SHUTTER_HIGH, SHUTTER_LOW
 from ..rule import Judgement, Proposal, Rule
 from ..steps import SHUTTERS, third_stop
 
-SMEAR, FLICKER, ISO, DEPTH, MELTS = (
-    LIMITS[f"camera.{name}"] for name in ("smear", "flicker", "iso", "depth", "melt")
+SMEAR, FLICKER, ISO, DEPTH, MELTS, FRAME = (
+    LIMITS[f"camera.{name}"] for name in ("smear", "flicker", "iso", "depth", "melt", "shutter-frame")
 )
 
 
@@ -102,7 +102,7 @@ def _to_school(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     fps = evaluation.plan.camera.fps
     fitting = [1.0 / n for n in SHUTTERS if low <= 360.0 * fps / n <= high]
     safe = safe_shutters(evaluation.plan.room.mains.hz, fps)
-    fitting.sort(key=lambda t: min(abs(t - s) for s in safe))
+    fitting.sort(key=lambda t: min((abs(t - s) for s in safe), default=0.0))
     return _shutter_to(evaluation, fitting[0])[:1] if fitting else []
 
 
@@ -120,8 +120,36 @@ def _flicker(evaluation: Evaluation) -> Judgement | None:
 def _safe(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     options = safe_shutters(plan.room.mains.hz, plan.camera.fps)
+    if not options or plan.medium == "stills":
+        return _slower_frames(plan) if not options else _shutter_to(evaluation, options[0])
     nearest = min(options, key=lambda t: abs(math.log(t / plan.camera.shutter_s)))
     return _shutter_to(evaluation, nearest)
+
+
+def _slower_frames(plan: Plan) -> list[Proposal]:
+    """A frame rate into which one flash of the mains fits."""
+    fps = 2.0 * plan.room.mains.hz
+    changes = (edit.camera.fps(fps), edit.camera.shutter_s(round(1.0 / fps, 8)))
+    return [Proposal(tell("do/frame-rate", to=fps), changes, tell("cost/frame-rate"))]
+
+
+def _frame(evaluation: Evaluation) -> Judgement | None:
+    """A shutter that is open longer than a frame lasts is no shutter; stills have no frames to fit into."""
+    if evaluation.plan.medium == "stills":
+        return None
+    angle, camera = evaluation.blur.shutter_angle, evaluation.plan.camera
+    over = angle - FRAME.at
+    says = tell(
+        "camera.shutter-frame" if over > 0.0 else "camera.shutter-frame/fits",
+        shutter=camera.shutter_s,
+        fps=camera.fps,
+    )
+    return Judgement(FRAME.grade(over), angle, FRAME.at, "°", says, max(0.0, over) / 100.0)
+
+
+def _into_frame(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    camera = evaluation.plan.camera
+    return [p for share in (0.5, 1.0) for p in _shutter_to(evaluation, share / camera.fps)[:1]]
 
 
 def _iso(evaluation: Evaluation) -> Judgement | None:
@@ -228,6 +256,15 @@ RULES = (
         why="A smeared edge is neither subject nor screen, and no key cuts it cleanly.",
         judge=_smear,
         propose=_faster,
+        digits=0,
+    ),
+    Rule(
+        id="camera.shutter-frame",
+        stage="camera",
+        measure="shutter angle",
+        why="A frame is over before such a shutter closes: the camera cannot be set to it.",
+        judge=_frame,
+        propose=_into_frame,
         digits=0,
     ),
     Rule(

@@ -260,7 +260,7 @@ def _shutter(plan: Plan, shift: float, locked: frozenset[str]) -> list[Change]:
     wanted = camera.shutter_s * 2.0**shift
     safe = safe_shutters(plan.room.mains.hz, camera.fps)
     enough = [s for s in safe if s >= wanted * 0.999]
-    chosen = min(enough) if enough else max(safe)
+    chosen = min(enough) if enough else max(safe, default=1.0 / camera.fps)
     rest = stops(wanted / chosen)
     return [
         edit.camera.shutter_s(round(chosen, 7)),
