@@ -1,5 +1,6 @@
-"""How far a stated certainty can be trusted: stand-in sets with one fault or two and decoys (python benchmarks/causes.py
-[sets]).
+"""How far a stated certainty can be trusted, on stand-in sets with one fault or two and decoys.
+
+python benchmarks/causes.py [sets]
 
 A set is one of the demo's, built with one or two faults and with what every set has: a crease, another figure, a lens
 that darkens its corners, small errors of exposure and balance, the plan's own codec. Of each fifth of the stated
@@ -12,8 +13,7 @@ from __future__ import annotations
 import json
 import sys
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
-from typing import Any
+from dataclasses import asdict, dataclass
 
 import numpy as np
 
@@ -74,11 +74,15 @@ def fault(plan: Plan, kind: str, rng: np.random.Generator, shares: dict[str, flo
         return [Change("camera.iso", plan.camera.iso * 2.0 ** float(rng.uniform(-0.8, 0.3)))], Fault(kind, None)
     if kind == "white-balance":
         mired = float(rng.uniform(40, 110)) * rng.choice([1, -1])
-        return [Change("camera.white_balance_k", round(shifted(plan.camera.white_balance_k, mired)))], Fault(kind, None)
+        return [Change("camera.white_balance_k", round(shifted(plan.camera.white_balance_k, mired)))], Fault(
+            kind, None
+        )
     aim = np.array(lamp.aim)
     middle = np.array([x, y, z]) + float(rng.uniform(0.35, 0.65)) * (aim - (x, y, z))
     wide, high = rng.uniform(0.12, 0.3), rng.uniform(0.3, 0.6)
-    corners = [[middle[0] + a * wide, middle[1] + b * high, middle[2]] for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))]
+    corners = [
+        [middle[0] + a * wide, middle[1] + b * high, middle[2]] for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))
+    ]
     cloth = {"id": "cloth", "reflectance": [0, 0, 0], "corners": [[round(float(v), 3) for v in c] for c in corners]}
     flags = [*(flag.model_dump(mode="json") for flag in plan.flags), cloth]
     return [Change("flags", flags)], Fault("obstacle", lamp.name)
@@ -145,7 +149,9 @@ def table(outcomes: list[Outcome]) -> str:
         band = [o for o in outcomes if low <= o.certainty < low + 0.2 or (low == 0.8 and o.certainty >= 1.0)]
         if band:
             stated, found = np.mean([o.certainty for o in band]), np.mean([o.right for o in band])
-            lines.append(f"certainty {low:.1f} to {low + 0.2:.1f}: {len(band):4d} sets, stated {stated:.2f}, right {found:.2f}")
+            lines.append(
+                f"certainty {low:.1f} to {low + 0.2:.1f}: {len(band):4d} sets, stated {stated:.2f}, right {found:.2f}"
+            )
     sure = [o for o in outcomes if o.certainty >= 0.85]
     lines.append(f"told as sure: {len(sure)}, right {np.mean([o.right for o in sure]):.3f}")
     named = [o for o in sure if o.lamp is not None]
@@ -158,12 +164,9 @@ def main(sets: int) -> None:
     with ProcessPoolExecutor(2) as pool:
         outcomes = list(pool.map(one, range(sets), chunksize=4))
     print(table(outcomes))
-    wrong: list[dict[str, Any]] = [
-        {"plan": o.plan, "faults": [(f.story, f.lamp) for f in o.faults], "told": (o.cause, o.lamp), "certainty": round(o.certainty, 2)}
-        for o in outcomes if not o.right
-    ]  # fmt: skip
-    for row in wrong:
-        print(json.dumps(row))
+    for one_of_them in outcomes:
+        if not one_of_them.right:
+            print(json.dumps(asdict(one_of_them)))
 
 
 if __name__ == "__main__":

@@ -36,6 +36,8 @@ SETTLED = 0.98
 LEAVES_NOTHING, STRAINED = 0.6, 2.0
 FIRST_LOOK, REFINED = 2, 8
 """All stories are looked at in so many steps; so many of the best are followed to their end."""
+CLEAR_LEVEL, CLEAR_COLOUR, CLEAR_PLACE = 0.07, 14.0, 0.2
+"""Differences below this (share, mired, m) are not worth a walk to the lamp."""
 SECOND = 0.5
 """A second thing is told where it is more likely than not."""
 MOST_TEMPER = 4.0
@@ -176,9 +178,10 @@ def _spoilt(rough: Floats) -> Bools:
 
 def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     model, best, share = fit.model, found[0], _shares(found)
+    clear = [tuple(part for part in one.story if _clear(one, part)) for one in found]
 
     def probable(says: Callable[[Story], bool]) -> float:
-        return float(sum(p for p, one in zip(share, found, strict=True) if says(one.story)))
+        return float(sum(p for p, story in zip(share, clear, strict=True) if says(story)))
 
     def marginal(part: Part) -> float:
         if part.lamp is None:
@@ -186,7 +189,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
         return probable(lambda story: any(p.lamp == part.lamp for p in story))
 
     # What takes light in a beam is told after what is certain of a lamp itself.
-    parts = sorted(best.story, key=lambda part: (-round(marginal(part), 2), part.kind in ("obstacle", "stranger")))
+    parts = sorted(clear[0], key=lambda part: (-round(marginal(part), 2), part.kind in ("obstacle", "stranger")))
     told_of_lamps = {part.lamp for part in parts}
     dim = np.flatnonzero(fit.level_errors() > CANNOT_TELL)
     cannot = [model.lamp_list[i].name for i in dim if i not in told_of_lamps]
@@ -194,7 +197,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
     if not parts:
         told = told_of(model, best, None)
-        return _cause("as-planned", told, float(share[found.index(best)]), None, cannot, "", best)
+        return _cause("as-planned", told, probable(lambda story: not story), None, cannot, "", best)
     first = parts[0]
     certainty = marginal(first)
     rival = _rival(model, found, share, first)
@@ -202,6 +205,24 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     also = _also(model, best, parts[1], second) if second > SECOND else None
     told, decide = told_unsure(model, told_of(model, best, first), first, certainty, rival)
     return _cause(NAMES[first.kind], told, certainty, also, cannot, decide, best)
+
+
+def _clear(one: Fit, part: Part) -> bool:
+    """Is it worth a walk to the lamp?"""
+    by, i = one.by, part.lamp
+    if part.kind == "exposure":
+        return abs(float(by.camera[0])) > CLEAR_LEVEL
+    if part.kind == "white balance":
+        return abs(float(by.camera[1])) > CLEAR_COLOUR
+    if part.kind == "obstacle":
+        return one.field is not None and -float(one.field.min()) > CLEAR_LEVEL
+    if i is None or part.kind == "off":
+        return True
+    if part.kind == "dimmer":
+        return abs(float(by.level[i]) - 1.0) > CLEAR_LEVEL
+    if part.kind == "colour":
+        return abs(float(by.mired[i])) > CLEAR_COLOUR
+    return float(np.linalg.norm(by.place[i])) > CLEAR_PLACE
 
 
 def _rival(model: LightModel, found: list[Fit], share: Floats, first: Part) -> str | None:

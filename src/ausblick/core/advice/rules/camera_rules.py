@@ -139,11 +139,9 @@ def _frame(evaluation: Evaluation) -> Judgement | None:
         return None
     angle, camera = evaluation.blur.shutter_angle, evaluation.plan.camera
     over = angle - FRAME.at
-    says = tell(
-        "camera.shutter-frame" if over > 0.0 else "camera.shutter-frame/fits",
-        shutter=camera.shutter_s,
-        fps=camera.fps,
-    )
+    says = tell("camera.shutter-frame/fits", shutter=camera.shutter_s)
+    if over > 0.0:
+        says = tell("camera.shutter-frame", shutter=camera.shutter_s, fps=camera.fps)
     return Judgement(FRAME.grade(over), angle, FRAME.at, "°", says, max(0.0, over) / 100.0)
 
 
