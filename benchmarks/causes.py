@@ -71,7 +71,12 @@ def fault(plan: Plan, kind: str, rng: np.random.Generator, shares: dict[str, flo
         mired = float(rng.uniform(50, 140)) * rng.choice([1, -0.6])
         return [Change(f"lights[{i}].fixture.cct", round(shifted(lamp.fixture.cct, mired)))], Fault(kind, lamp.name)
     if kind == "exposure":
-        return [Change("camera.iso", plan.camera.iso * 2.0 ** float(rng.uniform(-0.8, 0.3)))], Fault(kind, None)
+        return [
+            Change(
+                "camera.iso",
+                plan.camera.iso * 2.0 ** float(rng.choice([rng.uniform(-0.8, -0.2), rng.uniform(0.15, 0.3)])),
+            )
+        ], Fault(kind, None)
     if kind == "white-balance":
         mired = float(rng.uniform(40, 110)) * rng.choice([1, -1])
         return [Change("camera.white_balance_k", round(shifted(plan.camera.white_balance_k, mired)))], Fault(
@@ -139,7 +144,7 @@ def shot(real: AsBuilt, rng: np.random.Generator, store: BasisStore) -> Frame:
 
 def right(cause: Cause, faults: tuple[Fault, ...]) -> bool:
     if cause.story == "as-planned" or not faults:
-        return cause.story == "as-planned" and not faults
+        return cause.story == "as-planned" and all(f.lamp in cause.not_judged for f in faults)
     return any(cause.story == f.story and cause.lamp == f.lamp for f in faults)
 
 

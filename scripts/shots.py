@@ -63,7 +63,7 @@ def standin(page: Page) -> None:
 
 
 def check(page: Page) -> None:
-    page.get_by_text("left over").locator("visible=true").wait_for(timeout=30_000)
+    page.get_by_role("region", name="Cause").locator("visible=true").wait_for(timeout=60_000)
 
 
 def attempt(page: Page) -> None:

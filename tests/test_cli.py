@@ -15,7 +15,10 @@ import numpy as np
 import pytest
 
 from ausblick.cli import main
-from ausblick.core.plan import dump_plan
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Change, apply_changes, dump_plan
+from ausblick.core.standin.as_built import AsBuilt
+from ausblick.core.standin.standin_camera import standin_capture, standin_picture
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.conftest import frame, write_frame
 from tests.formats.test_images import bad_files
@@ -110,6 +113,26 @@ def test_measure_one_or_several_frames(tmp_path: Path, plan: Path) -> None:
     assert [("since_previous" in r) for r in several] == [False, True]
     darker = write_frame(tmp_path / "c.png", frame((15.0, 46.0, 21.0), noise=0.5))
     assert "darker than before" in run("measure", a, darker).stdout
+
+
+def test_a_frame_beside_its_plan_names_the_lamp_that_is_wrong(tmp_path: Path) -> None:
+    plan = scree()
+    (tmp_path / "plan.json").write_text(json.dumps(dump_plan(plan)))
+    really = AsBuilt(apply_changes(plan, [Change("lights[1].on", False)]))
+    still = standin_picture(standin_capture(really, BasisStore()), 960, 4)
+    cv2.imwrite(str(tmp_path / "still.png"), still[..., ::-1])
+    found = answer("measure", tmp_path / "still.png", "--plan", tmp_path / "plan.json")
+    cause = found["cause"]
+    assert set(cause) >= {"story", "lamp", "factor", "moved", "certainty", "says", "cure", "also", "not_judged"}
+    assert (cause["story"], cause["lamp"], cause["factor"]) == ("off", "right panel", 0.0)
+    assert cause["certainty"] > 0.9
+    assert "sky fill" in cause["not_judged"]
+    assert found["verdict"]["state"] == "fails"
+    assert {row["name"] for row in found["comparison"]} >= {"Screen, luma", "Unevenness"}
+    told = run("measure", tmp_path / "still.png", "--plan", tmp_path / "plan.json").stdout
+    assert "right panel is off" in told
+    assert "this frame cannot tell: " in told
+    assert "cause" not in answer("measure", tmp_path / "still.png")
 
 
 def test_key_writes_the_matte(tmp_path: Path) -> None:

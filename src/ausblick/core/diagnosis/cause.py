@@ -38,9 +38,10 @@ FIRST_LOOK, REFINED = 2, 8
 """All stories are looked at in so many steps; so many of the best are followed to their end."""
 CLEAR_LEVEL, CLEAR_COLOUR, CLEAR_PLACE = 0.07, 14.0, 0.2
 """Differences below this (share, mired, m) are not worth a walk to the lamp."""
+SHOWN = 8.0
 SECOND = 0.5
 """A second thing is told where it is more likely than not."""
-MOST_TEMPER = 4.0
+TEMPER, MOST_TEMPER = 3.0, 4.0
 STRANGE = 14.0
 """Chi squared per datum beyond which no story holds: light or geometry that nobody planned."""
 CANNOT_TELL = 0.2
@@ -96,7 +97,7 @@ def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least
     seen = _as_noisy(observed, rough)
     fit = StoryFit(replace(model, observed=seen))
     found = _fits(fit)
-    spoilt = _spoilt(rough[0]) if found[0].misfit > POOR else np.zeros(0, dtype=bool)
+    spoilt = _spoilt(rough) if found[0].misfit > POOR else np.zeros(0, dtype=bool)
     if spoilt.any():
         without = StoryFit(light_model_of(plan, seen.picked(~spoilt), store))
         again = _fits(without)
@@ -143,9 +144,11 @@ def _at_its_end(one: Fit) -> bool:
 
 
 def _shares(found: list[Fit]) -> Floats:
-    """How probable each is; evidences are tempered where even the best leaves more than the errors allow."""
-    temper = float(np.clip(found[0].misfit, 1.0, MOST_TEMPER))
-    odds = np.exp((np.array([one.log_odds for one in found]) - found[0].log_odds) / temper)
+    """How probable each is; evidences are tempered, the more where even the best leaves more than the errors allow:
+    what the model does not know of a set is not as independent as its errors are taken to be."""
+    temper = TEMPER * float(np.clip(found[0].misfit, 1.0, MOST_TEMPER))
+    evidence = np.array([one.log_odds - one.log_prior for one in found])
+    odds = np.exp((evidence - evidence.max()) / temper + np.array([one.log_prior for one in found]))
     return np.asarray(odds / odds.sum())
 
 
@@ -171,14 +174,19 @@ def _as_noisy(observed: ObservedLight, rough: Floats) -> ObservedLight:
 
 
 def _spoilt(rough: Floats) -> Bools:
-    """Cells (N,) that a crease, a spot or a mark stands in. None where there are many of them."""
-    found = np.abs(rough) > SPOILT
-    return found if found.mean() < SPOILT_MOST else np.zeros(len(rough), dtype=bool)
+    """Cells (N,) that a crease, a spot, a mark or a strand of hair stands in. None where there are many of them."""
+    found = (np.abs(rough) > SPOILT).any(axis=0)
+    return found if found.mean() < SPOILT_MOST else np.zeros(len(found), dtype=bool)
 
 
 def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     model, best, share = fit.model, found[0], _shares(found)
-    clear = [tuple(part for part in one.story if _clear(one, part)) for one in found]
+    dim = {int(i) for i in np.flatnonzero(fit.level_errors() > CANNOT_TELL)}
+    plain = max(one.log_odds - one.log_prior for one in found if not one.story)
+    clear = [
+        tuple(part for part in one.story if _clear(one, part) and (part.lamp not in dim or _shown(one, plain)))
+        for one in found
+    ]
 
     def probable(says: Callable[[Story], bool]) -> float:
         return float(sum(p for p, story in zip(share, clear, strict=True) if says(story)))
@@ -191,8 +199,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     # What takes light in a beam is told after what is certain of a lamp itself.
     parts = sorted(clear[0], key=lambda part: (-round(marginal(part), 2), part.kind in ("obstacle", "stranger")))
     told_of_lamps = {part.lamp for part in parts}
-    dim = np.flatnonzero(fit.level_errors() > CANNOT_TELL)
-    cannot = [model.lamp_list[i].name for i in dim if i not in told_of_lamps]
+    cannot = [model.lamp_list[i].name for i in sorted(dim) if i not in told_of_lamps]
     if best.misfit > STRANGE:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
     if not parts:
@@ -204,7 +211,17 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     second = marginal(parts[1]) if len(parts) > 1 else 0.0
     also = _also(model, best, parts[1], second) if second > SECOND else None
     told, decide = told_unsure(model, told_of(model, best, first), first, certainty, rival)
-    return _cause(NAMES[first.kind], told, certainty, also, cannot, decide, best)
+    return _cause(_name(first, told), told, certainty, also, cannot, decide, best)
+
+
+def _name(part: Part, told: Told) -> StoryName:
+    """A dimmer that leaves nothing is a lamp that is off."""
+    return "off" if told.factor == 0.0 else NAMES[part.kind]
+
+
+def _shown(one: Fit, plain: float) -> bool:
+    """Of a lamp that a frame hardly judges only what it shows beyond doubt is told."""
+    return one.log_odds - one.log_prior - plain > SHOWN
 
 
 def _clear(one: Fit, part: Part) -> bool:
@@ -238,7 +255,7 @@ def _rival(model: LightModel, found: list[Fit], share: Floats, first: Part) -> s
 
 def _also(model: LightModel, best: Fit, part: Part, certainty: float) -> Also:
     t = told_of(model, best, part)
-    return Also(NAMES[part.kind], t.lamp, t.factor, t.moved, t.mired, certainty, t.says, t.cure)
+    return Also(_name(part, t), t.lamp, t.factor, t.moved, t.mired, certainty, t.says, t.cure)
 
 
 def _cause(

@@ -14,6 +14,8 @@ from .story_fit import Fit
 
 AS_PLANNED = "The lamps that this frame can judge stand and burn as planned."
 SURE, LIKELY = 0.85, 0.5
+DARK = 0.08
+"""A lamp that gives less than this of what was planned is off."""
 
 
 @dataclass(frozen=True)
@@ -41,9 +43,9 @@ def told_of(model: LightModel, fit: Fit, part: Part | None) -> Told:
     if part.kind == "stranger" or part.lamp is None:
         return told_strange(model, fit)
     i, index = part.lamp, model.lamps[part.lamp]
-    if part.kind == "dimmer":
+    if part.kind == "dimmer" and float(fit.by.level[i]) >= DARK:
         return _dimmer(plan, index, float(fit.by.level[i]))
-    if part.kind == "off":
+    if part.kind in ("dimmer", "off"):
         return _off(plan, index)
     if part.kind == "colour":
         return _colour(plan, index, float(fit.by.mired[i]))

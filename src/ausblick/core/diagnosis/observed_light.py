@@ -22,7 +22,7 @@ WALL_CELLS, SIDE_CELLS = (17, 12), (10, 6)
 EDGE = 0.012
 BLURS = 3.0
 """No cell is read nearer than so many times the blur's spread to where its surface ends."""
-CLIPS = 0.97
+CLIPS = 0.95
 """A cell counts where the screen is seen this far round it, in parts of the frame."""
 
 

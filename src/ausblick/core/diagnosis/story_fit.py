@@ -22,8 +22,8 @@ REACH, FIELD = 0.3, 0.6
 TOGETHER, CHROMA_TOGETHER = 0.7, 0.3
 BESIDE_SHADOW = 0.15
 """Of a lamp's lost share, what another figure or pose may differ in."""
-OBSTACLE, STRANGER, STRANGER_CHROMA = 0.45, 0.2, 0.04
-WRONG_WAY = 0.02
+OBSTACLE, STRANGER, STRANGER_CHROMA = 0.45, 0.2, 0.015
+WRONG_WAY, FREE, PART_OF_IT = 0.02, 0.05, 0.03
 STEPS = 6
 
 
@@ -35,6 +35,7 @@ class Fit:
 
     story: Story
     log_odds: float
+    log_prior: float
     by: Deviations
     misfit: float
     strain: float
@@ -116,6 +117,7 @@ class StoryFit:
         tries = [self._descended(story, begin, factor, steps) for begin in starts]
         cost, vector, off, log_hessian = min(tries, key=lambda t: t[0] + 0.5 * t[3])
         spread = spreads(story, self.lamps)
+        log_prior = float(np.log(prior(story, self.lamps)))
         log_odds = -cost - 0.5 * log_hessian - 0.5 * log_det - float(np.log(spread).sum())
         field = None
         if found is not None:
@@ -123,9 +125,11 @@ class StoryFit:
             # Cloth in a beam takes light, a light that nobody planned adds some: neither does the other.
             wrong = field.max() if any(part.kind == "obstacle" for part in story) else -field.min()
             log_odds -= 0.5 * (max(0.0, float(wrong)) / WRONG_WAY) ** 2
+            log_odds -= 0.5 * (self._all_of_it(story, field) / PART_OF_IT) ** 2
         return Fit(
             story,
-            log_odds + float(np.log(prior(story, self.lamps))),
+            log_odds + log_prior,
+            log_prior,
             Deviations.of(vector),
             float(off @ cho_solve(factor, off)) / len(off),
             self._strain(story, vector),
@@ -164,6 +168,17 @@ class StoryFit:
         off = self.data - self.model.predicted(Deviations.of(vector))
         by = vector - middle
         return 0.5 * float(off @ cho_solve(factor, off)) + 0.5 * float(by @ (precision * by)), off
+
+    def _all_of_it(self, story: Story, field: Floats) -> float:
+        """What an obstacle would take even where it takes least, as a share of its lamp: one in a beam leaves some of
+        the beam free, or the lamp is dimmer."""
+        lamps = [part.lamp for part in story if part.kind == "obstacle" and part.lamp is not None]
+        if not lamps:
+            return 0.0
+        total, each = self.model.light(self.model.as_planned)
+        share = each[lamps[0]][:, self.model.key] / total[:, self.model.key]
+        strong = share > 0.5 * share.max()
+        return max(0.0, -float((field[strong] / share[strong]).max()) - FREE)
 
     def _strain(self, story: Story, vector: Floats) -> float:
         spread = spreads(story, self.lamps)
