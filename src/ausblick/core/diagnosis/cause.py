@@ -175,7 +175,7 @@ def _as_noisy(observed: ObservedLight, rough: Floats) -> ObservedLight:
 
 def _spoilt(rough: Floats) -> Bools:
     """Cells (N,) that a crease, a spot, a mark or a strand of hair stands in. None where there are many of them."""
-    found = (np.abs(rough) > SPOILT).any(axis=0)
+    found: Bools = np.any(np.abs(rough) > SPOILT, axis=0)
     return found if found.mean() < SPOILT_MOST else np.zeros(len(found), dtype=bool)
 
 
