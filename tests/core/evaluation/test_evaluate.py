@@ -77,7 +77,9 @@ def test_every_reading_can_be_asked_why() -> None:
     assert len({n.id for n in listed}) == len(listed) >= 12
     smear = next(n for n in listed if n.id == "smear")
     given = {i.name: i.value for i in smear.inputs}
-    recomputed = given["speed"] * given["shutter"] * given["focal length"] / given["distance"] / given["pixel pitch"]
+    recomputed = (
+        given["speed"] * given["shutter"] * given["image distance"] / given["distance"] / given["pixel pitch"]
+    )
     assert smear.value == pytest.approx(recomputed * 1000, rel=1e-3)
 
 

@@ -20,7 +20,7 @@ from ..plan import Change, Plan
 from .cause_told import Told, told_of, told_strange, told_unsure
 from .light_model import LightModel, light_model_of
 from .observed_light import ObservedLight
-from .stories import MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Kind, Part, Story, singles
+from .stories import MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Culprit, Kind, Story, singles
 from .story_fit import Fit, StoryFit
 
 StoryName = Literal[
@@ -42,8 +42,9 @@ SHOWN = 8.0
 SECOND = 0.5
 """A second thing is told where it is more likely than not."""
 TEMPER, MOST_TEMPER = 3.0, 4.0
-STRANGE = 14.0
-"""Chi squared per datum beyond which no story holds: light or geometry that nobody planned."""
+STRANGE, HOPELESS = 14.0, 60.0
+"""Chi squared per datum beyond which no story holds: light or geometry that nobody planned; and beyond which a second
+cause is not looked for."""
 CANNOT_TELL = 0.2
 """A lamp whose level is known no better than this, all levels open, is not judged by the frame."""
 AROUND, LEAST_AROUND = 0.6, 8
@@ -97,7 +98,7 @@ def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least
     seen = _as_noisy(observed, rough)
     fit = StoryFit(replace(model, observed=seen))
     found = _fits(fit)
-    spoilt = _spoilt(rough) if found[0].misfit > POOR else np.zeros(0, dtype=bool)
+    spoilt = _spoilt(rough) if POOR < found[0].misfit < HOPELESS else np.zeros(0, dtype=bool)
     if spoilt.any():
         without = StoryFit(light_model_of(plan, seen.picked(~spoilt), store))
         again = _fits(without)
@@ -116,6 +117,8 @@ def _fits(fit: StoryFit) -> list[Fit]:
     quick = _sorted([fit.of(story, steps=FIRST_LOOK) for story in singles(fit.lamps)])
     found = _sorted([*(fit.of(one.story, near=one) for one in quick[:REFINED]), *quick[REFINED:]])
     share = _shares(found)
+    if found[0].misfit > HOPELESS:
+        return found
     settled = found[0].misfit < LEAVES_NOTHING and found[0].strain < STRAINED
     if settled and found[0].story and share[0] > SETTLED:
         return found
@@ -127,7 +130,7 @@ def _fits(fit: StoryFit) -> list[Fit]:
     return _sorted([*found, *refined])
 
 
-def _together(first: Part, second: Part) -> bool:
+def _together(first: Culprit, second: Culprit) -> bool:
     if first.lamp is None or first.lamp != second.lamp:
         return first != second and "stranger" not in (first.kind, second.kind)
     return {first.kind, second.kind} in ({"moved", "dimmer"}, {"colour", "dimmer"}, {"moved", "colour"})
@@ -191,7 +194,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     def probable(says: Callable[[Story], bool]) -> float:
         return float(sum(p for p, story in zip(share, clear, strict=True) if says(story)))
 
-    def marginal(part: Part) -> float:
+    def marginal(part: Culprit) -> float:
         if part.lamp is None:
             return probable(lambda story: part in story)
         return probable(lambda story: any(p.lamp == part.lamp for p in story))
@@ -214,7 +217,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     return _cause(_name(first, told), told, certainty, also, cannot, decide, best)
 
 
-def _name(part: Part, told: Told) -> StoryName:
+def _name(part: Culprit, told: Told) -> StoryName:
     """A dimmer that leaves nothing is a lamp that is off."""
     return "off" if told.factor == 0.0 else NAMES[part.kind]
 
@@ -224,7 +227,7 @@ def _shown(one: Fit, plain: float) -> bool:
     return one.log_odds - one.log_prior - plain > SHOWN
 
 
-def _clear(one: Fit, part: Part) -> bool:
+def _clear(one: Fit, part: Culprit) -> bool:
     """Is it worth a walk to the lamp?"""
     by, i = one.by, part.lamp
     if part.kind == "exposure":
@@ -242,7 +245,7 @@ def _clear(one: Fit, part: Part) -> bool:
     return float(np.linalg.norm(by.place[i])) > CLEAR_PLACE
 
 
-def _rival(model: LightModel, found: list[Fit], share: Floats, first: Part) -> str | None:
+def _rival(model: LightModel, found: list[Fit], share: Floats, first: Culprit) -> str | None:
     """The other lamp that is most likely at fault instead."""
     odds = np.zeros(len(model.lamps))
     for p, one in zip(share, found, strict=True):
@@ -253,7 +256,7 @@ def _rival(model: LightModel, found: list[Fit], share: Floats, first: Part) -> s
     return model.lamp_list[int(odds.argmax())].name if len(odds) and odds.max() > 0.05 else None
 
 
-def _also(model: LightModel, best: Fit, part: Part, certainty: float) -> Also:
+def _also(model: LightModel, best: Fit, part: Culprit, certainty: float) -> Also:
     t = told_of(model, best, part)
     return Also(_name(part, t), t.lamp, t.factor, t.moved, t.mired, certainty, t.says, t.cure)
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..plan import Change, Plan, edit
 from .light_model import LightModel, shifted
-from .stories import Part
+from .stories import Culprit
 from .story_fit import Fit
 
 AS_PLANNED = "The lamps that this frame can judge stand and burn as planned."
@@ -31,7 +31,7 @@ class Told:
     mired: float | None = None
 
 
-def told_of(model: LightModel, fit: Fit, part: Part | None) -> Told:
+def told_of(model: LightModel, fit: Fit, part: Culprit | None) -> Told:
     """One part of a story; without one: as planned."""
     plan = model.plan
     if part is None:
@@ -54,7 +54,9 @@ def told_of(model: LightModel, fit: Fit, part: Part | None) -> Told:
     return _obstacle(model, fit, index)
 
 
-def told_unsure(model: LightModel, told: Told, part: Part, certainty: float, rival: str | None) -> tuple[Told, str]:
+def told_unsure(
+    model: LightModel, told: Told, part: Culprit, certainty: float, rival: str | None
+) -> tuple[Told, str]:
     """Words as sure as the frame is, and the frame that would decide."""
     if certainty >= SURE:
         return told, ""

@@ -33,20 +33,20 @@ MOST_LEVEL = 6.0
 
 
 @dataclass(frozen=True)
-class Part:
+class Culprit:
     """One thing that is wrong: its kind, and the lamp's place in the model's list (None: no lamp's)."""
 
     kind: Kind
     lamp: int | None = None
 
 
-Story = tuple[Part, ...]
+Story = tuple[Culprit, ...]
 """None (all as planned), one or two parts."""
 
 
 def singles(lamps: int) -> list[Story]:
-    found: list[Story] = [(), (Part("exposure"),), (Part("white balance"),), (Part("stranger"),)]
-    return found + [(Part(kind, i),) for i in range(lamps) for kind in LAMP_KINDS]
+    found: list[Story] = [(), (Culprit("exposure"),), (Culprit("white balance"),), (Culprit("stranger"),)]
+    return found + [(Culprit(kind, i),) for i in range(lamps) for kind in LAMP_KINDS]
 
 
 def prior(story: Story, lamps: int) -> float:

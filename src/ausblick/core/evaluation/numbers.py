@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..camera.exposure import INCIDENT_C
 from ..camera.focus import SHARP_PX
-from ..camera.view import pixel_pitch_mm
+from ..camera.view import image_distance, pixel_pitch_mm
 from ..figure.outline import figure_height_px
 from .number import Input, Number
 from .numbers_of_light import light_numbers, subject_numbers
@@ -228,7 +228,8 @@ def _camera(e: Evaluation) -> list[Number]:
     pitch = Input("pixel pitch", 1000.0 * pixel_pitch_mm(camera), "µm")
     focal = Input("focal length", camera.focal_mm, "mm")
     speed = Input("speed", subject.speed if subject else 0.0, "m/s")
-    away = Input("distance", e.focus.distance_m if e.focus else 0.0, "m")
+    reach = e.focus.distance_m if e.focus else 0.0
+    away, image = Input("distance", reach, "m"), Input("image distance", image_distance(camera.focal_mm, reach), "mm")
     sharp = None if e.focus is None else e.focus.far_m - e.focus.near_m
     return [
         Number(
@@ -238,9 +239,9 @@ def _camera(e: Evaluation) -> list[Number]:
             value=e.blur.motion_px,
             unit="px",
             digits=0,
-            formula="speed × shutter × focal length / (distance × pixel pitch)",
+            formula="speed × shutter × image distance / (distance × pixel pitch)",
             source="Geometric optics",
-            inputs=(speed, Input("shutter", camera.shutter_s, "s"), focal, away, pitch),
+            inputs=(speed, Input("shutter", camera.shutter_s, "s"), image, away, pitch),
         ),
         Number(
             id="angle",
