@@ -213,7 +213,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     rival = _rival(model, found, share, first)
     second = marginal(parts[1]) if len(parts) > 1 else 0.0
     also = _also(model, best, parts[1], second) if second > SECOND else None
-    told, decide = told_unsure(model, told_of(model, best, first), first, certainty, rival)
+    told, decide = told_unsure(told_of(model, best, first), first, certainty, rival)
     return _cause(_name(first, told), told, certainty, also, cannot, decide, best)
 
 

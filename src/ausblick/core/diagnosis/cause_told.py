@@ -54,9 +54,7 @@ def told_of(model: LightModel, fit: Fit, part: Culprit | None) -> Told:
     return _obstacle(model, fit, index)
 
 
-def told_unsure(
-    model: LightModel, told: Told, part: Culprit, certainty: float, rival: str | None
-) -> tuple[Told, str]:
+def told_unsure(told: Told, part: Culprit, certainty: float, rival: str | None) -> tuple[Told, str]:
     """Words as sure as the frame is, and the frame that would decide."""
     if certainty >= SURE:
         return told, ""

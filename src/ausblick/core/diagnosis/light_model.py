@@ -29,9 +29,10 @@ from ..light.total import light_around
 from ..plan import Light, Plan
 from .observed_light import ObservedCells, ObservedLight
 
-STEP = 0.05
+STEP = 0.02
 """Places are moved by this to see what that changes, m."""
 NEARLY, ABOUT = 0.1, 0.2
+REMEMBERED = 400
 LOWEST = 0.3
 """No stand is nearer to the screen or the floor, m."""
 
@@ -150,8 +151,7 @@ class LightModel:
         columns = [self._camera[:, k] for k in range(5)]
         for k, step in ((1, 2.0), (2, 1.0)):
             aside = step * np.eye(5)[k]
-            ends = [self.predicted(replace(by, camera=by.camera + side * aside)) for side in (-1.0, 1.0)]
-            columns[k] = (ends[1] - ends[0]) / (2.0 * step)
+            columns[k] = self._share(self._rebalanced(by, each, aside) / (2.0 * step * total))
         for i in range(len(self.lamps)):
             colour, place = self._colour(i, by), by.place[i]
             whole = colour * (self._own(i, place)[:, None] * self.look[i] + self._around(i, place)[1])
@@ -162,6 +162,13 @@ class LightModel:
             for slope in self._place_slopes(i, place):
                 columns.append(self._share(by.level[i] * colour * slope[:, None] * self.look[i] / total))
         return np.column_stack(columns)
+
+    def _rebalanced(self, by: Deviations, each: Floats, aside: Floats) -> Floats:
+        """Difference (N, 3) of the light between a camera's balance on one side and on the other."""
+        less, more = (replace(by, camera=by.camera + side * aside) for side in (-1.0, 1.0))
+        turned = np.array([np.log(self._colour(i, more) / self._colour(i, less)) for i in range(len(self.lamps))])
+        gains = [self._balance_gains(float(one.camera[1]), float(one.camera[2])) for one in (less, more)]
+        return np.asarray((each * turned[:, None, :]).sum(axis=0) + self.rest * (gains[1] - gains[0]))
 
     def _share(self, change: Floats) -> Floats:
         """A relative change (N, 3) of the light, as one of the data."""
@@ -197,8 +204,8 @@ class LightModel:
     def _measured_slopes(self, i: int, place: Floats) -> Floats:
         if self.lamp_list[i].fixture.emitter.shape == "sun":
             return np.zeros((3, self.count))
-        ends = [[self.own_at(i, place + s * STEP * axis) for s in (-1, 1)] for axis in np.eye(3)]
-        return np.array([(after - before) / (2.0 * STEP) for before, after in ends])
+        here = self.own_at(i, place)
+        return np.array([(self.own_at(i, place + STEP * axis) - here) / STEP for axis in np.eye(3)])
 
     def _around(self, i: int, place: Floats) -> tuple[Floats, Floats]:
         """What shadows leave of a lamp's light (N,), and what the set returns of it (N, 3), with its stand about
@@ -221,7 +228,19 @@ class LightModel:
         return {}
 
     def own_at(self, i: int, by: Floats) -> Floats:
-        """A lamp's own light (N,) with its stand moved by (3,) m, its aim kept."""
+        """A lamp's own light (N,) with its stand moved by (3,) m, its aim kept; the last ones are remembered."""
+        key = (i, by.tobytes())
+        if key not in self._moved:
+            if len(self._moved) > REMEMBERED:
+                self._moved.clear()
+            self._moved[key] = self._own_moved(i, by)
+        return self._moved[key]
+
+    @cached_property
+    def _moved(self) -> dict[tuple[int, bytes], Floats]:
+        return {}
+
+    def _own_moved(self, i: int, by: Floats) -> Floats:
         lamp = self.lamp_list[i]
         weight = weights(self.plan)[self.lamps[i]]
         moved = lamp.model_copy(update={"position": _off_the_floor(lamp, by)})
