@@ -23,12 +23,12 @@ def test_opening_the_check_shows_the_fault_its_cause_and_the_cure(watched: Watch
     page = check(watched)
     expect(page.get_by_text("of the screen clips").locator("visible=true")).to_be_visible(timeout=20_000)
     cause = page.get_by_role("region", name="Cause").locator("visible=true")
-    expect(cause).to_contain_text("left panel gives", timeout=20_000)
+    expect(cause).to_contain_text("left panel gives", timeout=45_000)
     expect(cause).to_contain_text("Raise left panel from about 38 % to 55 %")
     cause.get_by_role("button", name="Take over as built").click()
-    expect(cause).to_contain_text("stand and burn as planned", timeout=20_000)
+    expect(cause).to_contain_text("stand and burn as planned", timeout=45_000)
     page.get_by_role("button", name="Undo").click()
-    expect(cause).to_contain_text("left panel gives", timeout=20_000)
+    expect(cause).to_contain_text("left panel gives", timeout=45_000)
 
 
 def unevenness(page: Page) -> float:
@@ -58,7 +58,7 @@ def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
     facts = page.get_by_role("region", name="Clip")
     expect(facts).to_contain_text("h264, 4:2:0, 8 bit", timeout=20_000)
     expect(facts).to_contain_text("none stands out")
-    expect(facts).to_contain_text("Not as planned")
+    expect(facts).to_contain_text("Not as planned", timeout=45_000)
     page.get_by_role("button", name="Trial key").click()
     expect(page.get_by_text("one clip for the whole screen")).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="Beside another").click()
