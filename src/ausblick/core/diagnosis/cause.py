@@ -205,9 +205,10 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     cannot = [model.lamp_list[i].name for i in sorted(dim) if i not in told_of_lamps]
     if best.misfit > STRANGE:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
-    if not parts:
+    planned = probable(lambda story: not story)
+    if not parts or planned > marginal(parts[0]):
         told = told_of(model, best, None)
-        return _cause("as-planned", told, probable(lambda story: not story), None, cannot, "", best)
+        return _cause("as-planned", told, planned, None, cannot, "", best)
     first = parts[0]
     certainty = marginal(first)
     rival = _rival(model, found, share, first)
