@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import cache
 
 import numpy as np
@@ -169,6 +170,16 @@ def test_an_exposure_that_is_off_and_a_lens_that_darkens_its_corners() -> None:
     # A usual lens is no lamp's fault.
     assert told(plan, [], shading=0.06).story == "as-planned"
     assert told(plan, [dimmed(plan, 0, 0.6)], shading=0.06).lamp == plan.lights[0].name
+
+
+@pytest.mark.parametrize("times", [0.02, 200.0])
+def test_a_frame_of_any_brightness_is_answered(times: float) -> None:
+    plan = PLANS[1]
+    shown = seen(plan, AsBuilt(plan))
+    bright = replace(shown, surfaces=tuple(replace(one, rgb=times * one.rgb) for one in shown.surfaces))
+    cause = cause_of_light(plan, bright, STORE)
+    assert cause is not None
+    assert (cause.story, cause.factor) == ("exposure", pytest.approx(times, rel=0.03))
 
 
 def test_something_in_a_beam_is_an_obstacle_with_its_place() -> None:

@@ -109,7 +109,7 @@ def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least
 
 
 def _sorted(found: list[Fit]) -> list[Fit]:
-    return sorted((one for one in found if not _at_its_end(one)), key=lambda one: -one.log_odds)
+    return sorted((one for one in found if not one.story or not _at_its_end(one)), key=lambda one: -one.log_odds)
 
 
 def _fits(fit: StoryFit) -> list[Fit]:
@@ -201,12 +201,14 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
 
     # What takes light in a beam is told after what is certain of a lamp itself.
     parts = sorted(clear[0], key=lambda part: (-round(marginal(part), 2), part.kind in ("obstacle", "stranger")))
+    planned = probable(lambda story: not story)
+    if parts and planned > marginal(parts[0]):
+        parts = []
     told_of_lamps = {part.lamp for part in parts}
     cannot = [model.lamp_list[i].name for i in sorted(dim) if i not in told_of_lamps]
     if best.misfit > STRANGE:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
-    planned = probable(lambda story: not story)
-    if not parts or planned > marginal(parts[0]):
+    if not parts:
         told = told_of(model, best, None)
         return _cause("as-planned", told, planned, None, cannot, "", best)
     first = parts[0]
