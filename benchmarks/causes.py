@@ -139,7 +139,9 @@ def shot(real: AsBuilt, rng: np.random.Generator, store: BasisStore) -> Frame:
     loss = float(rng.uniform(0.0, 0.06)) * 0.5 * (x * x + y * y)
     signal = (signal * (1.0 - 0.5 * loss)[..., None]).astype(np.float32)
     recording = real.plan.camera.recording
-    return Frame((65535.0 * through([signal] * 2, recording, recording.mbit_s)[0]).astype(np.uint16), 65535.0)
+    return Frame(
+        (65535.0 * through([signal] * 2, recording, 1e6 * recording.mbit_s / 25.0)[0]).astype(np.uint16), 65535.0
+    )
 
 
 def right(cause: Cause, faults: tuple[Fault, ...]) -> bool:

@@ -7,8 +7,9 @@ from collections.abc import Iterator
 from typing import Any
 
 from ausblick.core.kit import Kit
-from ausblick.core.plan import EYE_HEIGHT, Plan
+from ausblick.core.plan import EYE_HEIGHT, Plan, Room
 from ausblick.core.plan.lamps import MODIFIERS
+from ausblick.core.start.surface_words import REFLECTS
 
 Schema = dict[str, Any]
 
@@ -37,6 +38,15 @@ def ranges() -> dict[str, list[float]]:
     return found
 
 
+def usual_room() -> dict[str, float]:
+    room = Room()
+    return {
+        "length": round(room.z_max - room.z_min, 2),
+        "width": round(room.x_max - room.x_min, 2),
+        "height": room.height,
+    }
+
+
 def page_facts() -> str:
     """The TypeScript module `web/src/lib/facts.generated.ts`."""
     rows = "\n".join(f"  {json.dumps(path)}: [{low:g}, {high:g}]," for path, (low, high) in sorted(ranges().items()))
@@ -47,5 +57,9 @@ def page_facts() -> str:
         "/** What a modifier is where its fields are left out. */\n"
         f"export const MODIFIERS: Record<string, Record<string, number>> = {json.dumps(MODIFIERS)}\n\n"
         "/** Height of the eyes as a share of stature. */\n"
-        f"export const EYE_HEIGHT = {EYE_HEIGHT}\n"
+        f"export const EYE_HEIGHT = {EYE_HEIGHT}\n\n"
+        "/** How large a room is where nobody says it, m. */\n"
+        f"export const USUAL_ROOM = {json.dumps(usual_room())}\n\n"
+        "/** What walls, ceiling and floor reflect, by the word for them. */\n"
+        f"export const TONES = {json.dumps(REFLECTS)} as unknown as Record<string, [number, number, number]>\n"
     )

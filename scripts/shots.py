@@ -67,17 +67,23 @@ def check(page: Page) -> None:
 
 
 def attempt(page: Page) -> None:
-    page.get_by_role("button", name="The needed screen varies").click(timeout=60_000)
-    page.get_by_role("button", name="Try: Screen lamps left and right").click(timeout=60_000)
+    page.get_by_role("button", name="Try: Screen lamps left and right").first.click(timeout=60_000)
 
 
 def floor(page: Page) -> None:
     page.get_by_role("button", name="Drawing").click()
 
 
-def proposals(page: Page) -> None:
-    page.get_by_role("button", name="Propose a set-up").click()
-    page.get_by_role("button", name="Take: Natural perspective").scroll_into_view_if_needed()
+def garage(page: Page) -> None:
+    for label, text in (("Length, m", "5"), ("Width, m", "3.2"), ("Height, m", "2.4")):
+        page.get_by_label(label, exact=True).first.fill(text)
+        page.keyboard.press("Tab")
+    for name in (
+        "Walls: white", "Ceiling: white", "Floor: grey", "It is: cloth", "Add a small panel", "Add a small panel",
+        "Add a soft box", "Camera: phone", "Seen: to the knees", "The person: talks, gestures",
+    ):  # fmt: skip
+        page.get_by_role("button", name=name, exact=True).click()
+    page.get_by_text("Good:").wait_for()
 
 
 def plate(page: Page) -> None:
@@ -131,16 +137,16 @@ def key(page: Page) -> None:
 
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
-    ("setup", DESK, "set", "/setup/1", nothing),
+    ("setup", DESK, "set", "/setup/3", nothing),
     ("screen-light", DESK, "set", "/setup/1/light", even),
     ("subject", DESK, "set", "/setup/4/subject", nothing),
     ("network", DESK, "set", "/network", network),
     ("compare", DESK, "desk", "/compare/1/4", nothing),
     ("stand-in", DESK, "set", "/setup/1/check", standin),
-    ("remedy", DESK, "set", "/setup/1", attempt),
+    ("remedy", DESK, "set", "/setup/3/light", attempt),
     ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),
     ("space", DESK, "set", "/setup/2/space", nothing),
-    ("propose", DESK, "set", "/setup/1/space", proposals),
+    ("new", DESK, "set", "/new", garage),
     ("plate", DESK, "set", "/setup/1/plate", plate),
     ("kit", DESK, "set", "/kit", nothing),
     ("screen", DESK, "set", "/setup/2/screen", nothing),

@@ -48,7 +48,7 @@ texts are in the package."""
 
 def main() -> None:
     parts = ["Third-party notices of Ausblick", "", "Codec libraries", "---------------", CODECS, ""]
-    for name, version, terms, texts in (*_page(), *_python()):
+    for name, version, terms, texts in (*_page(), *_fonts(), *_python()):
         parts += [f"{name} {version}", "=" * (len(name) + len(version) + 1), terms, "", *texts, ""]
     TARGET.parent.mkdir(parents=True, exist_ok=True)
     TARGET.write_text("\n".join(parts), encoding="utf-8")
@@ -66,6 +66,17 @@ def _page() -> Iterator[tuple[str, str, str, list[str]]]:
             # Some packages name their licence and its holder only in their description.
             texts = [f"Copyright: {_holder(about.get('author'))}"]
         yield name, about["version"], f"Licence: {about.get('license', 'see below')}", texts
+
+
+def _fonts() -> Iterator[tuple[str, str, str, list[str]]]:
+    """What the set sheet is printed with; a part of each font's characters is in the package."""
+    text = (ROOT / "src/ausblick/formats/paper/fonts/LICENSE.txt").read_text("utf-8").strip()
+    yield (
+        "DejaVu Sans Condensed",
+        "2.37",
+        "Licence: Bitstream Vera and Arev font licences; changes public domain",
+        [text],
+    )
 
 
 def _holder(author: object) -> str:

@@ -27,6 +27,7 @@ CORE_ORDER = [
     "camera",
     "figure",
     "light",
+    "damage",
     "rig",
     "frames",
     "evaluation",
@@ -35,6 +36,9 @@ CORE_ORDER = [
     "matte",
     "diagnosis",
     "standin",
+    "paper",
+    "start",
+    "production",
 ]
 """Inside the core each room may use those before it."""
 FOREIGN_TO_CORE = {

@@ -50,9 +50,16 @@ def test_the_demo_runs_from_the_wheel(installed: Path, tmp_path: Path) -> None:
         told = re.search(r"http://127\.0\.0\.1:\d+", server.stdout.readline())
         assert told is not None
         assert b'<div id="app">' in urlopen(told.group()).read()
-        assert urlopen(f"{told.group()}/api/setups").read().count(b'"title"') == 6
+        assert urlopen(f"{told.group()}/api/setups").read().count(b'"title"') == 7
+        assert urlopen(f"{told.group()}/api/setups/1/export/sheet").read().startswith(b"%PDF-")
         notices = urlopen(f"{told.group()}/assets/third-party-notices.txt").read().decode()
-        for words in ("SIL OPEN FONT LICENSE", "GNU General Public License", "svelte 5", "flask 3"):
+        for words in (
+            "SIL OPEN FONT LICENSE",
+            "Bitstream Vera Fonts Copyright",
+            "GNU General Public License",
+            "svelte 5",
+            "flask 3",
+        ):
             assert words in notices
         files = subprocess.run(
             [installed / "python", "-c", "import ausblick; print(ausblick.__file__)"],

@@ -52,7 +52,7 @@ def test_a_proposal_is_a_plan_that_can_be_saved(client: FlaskClient) -> None:
     assert best["stops"] == []
     assert client.post("/api/setups", json={"plan": best["plan"]}).status_code == 201
     level = next(n for n in best["numbers"] if n["id"] == "level-luma")
-    assert level["value"] == pytest.approx(42, abs=3)
+    assert level["value"] == pytest.approx(42, abs=9), "within half a stop of the band"
     assert client.post("/api/propose", json={"plan": PLAN, "framing": "feet"}).status_code == 422
 
 

@@ -1,10 +1,11 @@
 from __future__ import annotations
 
+import pytest
 from flask.testing import FlaskClient
 
 from ausblick.core.plan import dump_plan
 from ausblick.demo.fern_house import seed_vault
-from ausblick.demo.fern_house_2 import gardeners, potting_shed
+from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed
 from tests.core.light.test_emission import GOOD
 
 
@@ -53,3 +54,15 @@ def test_the_ledger_over_the_api(client: FlaskClient) -> None:
     assert found["safe_shutters"][0] == 0.01
     bad = client.post("/api/ledger", json={**body, "locked": ["weather"]})
     assert bad.status_code == 422
+
+
+def test_a_blue_screen_is_drawn_on_the_channel_that_its_level_is_told_in(client: FlaskClient) -> None:
+    """The map's deviation and the wanted level are of one trace: luma of a blue screen says next to nothing."""
+    plan = dump_plan(fern_dancer())
+    assert plan["targets"]["level_trace"] == "luma"
+    found = client.post("/api/evaluate", json={"plan": plan, "remedies": False}).get_json()
+    assert found["map"]["trace"] == "key-channel"
+    judged = [d for row, on in zip(found["map"]["deviation"], found["map"]["judged"], strict=True)
+              for d, one in zip(row, on, strict=True) if one]  # fmt: skip
+    level = found["check"]["screen"]["surfaces"][0]["level_key_channel"]
+    assert found["map"]["target"] + sum(judged) / len(judged) == pytest.approx(level, abs=3.0)

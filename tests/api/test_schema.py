@@ -95,7 +95,7 @@ GONE = sorted(
 
 @pytest.mark.parametrize("path", GONE)
 def test_what_belongs_to_an_absent_set_up_is_absent(path: str) -> None:
-    response = app.test_client().get(path.replace("{setup_id}", "99"))
+    response = app.test_client().get(path.replace("{setup_id}", "99").replace("{to}", "plan"))
     assert response.status_code == 404
     assert response.mimetype == "application/problem+json"
 

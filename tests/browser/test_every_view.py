@@ -19,6 +19,8 @@ VIEWS = [
     "/compare/1/3",
     "/setup/1/check",
     "/kit",
+    "/new",
+    "/words",
     "/network",
 ]
 

@@ -12,6 +12,7 @@ import pytest
 
 import ausblick.core
 from ausblick.core.sentences import Sentence, say, tell
+from ausblick.core.sentences.findings_told import FINDINGS
 from ausblick.core.sentences.say import KINDS, PLACE
 from ausblick.core.sentences.table import SENTENCES
 
@@ -28,6 +29,11 @@ def sentence(data: Any) -> Any:
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case["metric"][:40])
 def test_a_sentence_in_metric_words(case: dict[str, Any]) -> None:
     assert say(sentence(case["sentence"])) == case["metric"]
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: case["feet"][:40])
+def test_a_sentence_in_feet_and_quarter_inches(case: dict[str, Any]) -> None:
+    assert say(sentence(case["sentence"]), "ft") == case["feet"]
 
 
 def told() -> Iterator[tuple[str, ast.Call]]:
@@ -63,8 +69,13 @@ def test_every_sentence_of_the_table_is_told_somewhere() -> None:
     )
     unheard = [ident for ident in SENTENCES if f'"{ident}"' not in code]
     begun = ("do/less-action/", "do/black-", "do/screen-lamps-", "light.level/", "light.shadow/", "subject.hair/")
-    begun += ("recording.log/", "recording.noise-reduction/", "ledger/short-")
+    begun += ("recording.log/", "recording.noise-reduction/", "ledger/short-", "key.", "none/", "light.mixed-colour/")
     assert [ident for ident in unheard if not ident.startswith(begun)] == []
+
+
+def test_a_finding_is_said_in_fourteen_words() -> None:
+    long = {ident: len(words.split()) for ident, words in FINDINGS.items() if len(words.split()) > 14}
+    assert long == {}
 
 
 def test_every_kind_of_number_is_known() -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import http.client
 import json
+import socket
 import ssl
 import stat
 import subprocess
@@ -23,7 +24,7 @@ from ausblick.web.app import create_app, services_of
 from ausblick.web.guard import HEADERS
 from ausblick.web.lan import network as lan
 from ausblick.web.lan.certificate import certificate
-from ausblick.web.serving import beside
+from ausblick.web.serving import beside, patience
 
 
 class Clock:
@@ -224,6 +225,19 @@ def test_a_code_for_a_phone_s_camera(owner: str, opened: dict[str, Any]) -> None
     assert connection.getresponse().read().count(b"http://www.w3.org/2000/svg") == 1
     assert opened["urls"][0].startswith("https://127.0.0.1:")
     assert len(opened["fingerprint"].split(":")) == 32
+
+
+def test_a_handshake_that_stalls_is_closed_as_a_half_sent_request_is(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(patience, "PATIENCE", 1.0)
+    monkeypatch.setattr(lan, "addresses", lambda: ["127.0.0.1"])
+    with beside(tmp_path) as where:
+        state = plain(where, "PUT", "/api/network", {"open": True})
+        host, port = state["urls"][0].removeprefix("https://").rstrip("/").split(":")
+        with socket.create_connection((host, int(port))) as standing:
+            standing.settimeout(10)
+            assert standing.recv(10) == b""
 
 
 def test_a_certificate_that_can_t_be_used_is_told_and_nothing_is_opened(tmp_path: Path) -> None:

@@ -9,11 +9,16 @@ from pathlib import Path
 import pytest
 from sqlalchemy import text
 
+from ausblick.core.kit import Kit
+from ausblick.core.kit.catalogue import full_kit, small_kit
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.store.data_folder import backups_dir
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
+from ausblick.store.kits import KitConflict, Kits
+from ausblick.store.plates import Plates
 from ausblick.store.setups import Conflict, NotFound, Setups
+from ausblick.store.sweep import sweep
 
 
 def titled(title: str) -> Plan:
@@ -56,6 +61,30 @@ def test_the_later_writer_is_told_and_both_are_kept(setups: Setups) -> None:
     assert setups.undo(made.id).plan.title == "first"
 
 
+def test_a_save_whose_answer_was_lost_is_no_conflict_when_it_comes_again(setups: Setups) -> None:
+    made = setups.create(titled("start"))
+    saved = setups.save(made.id, 1, titled("mine"))
+    again = setups.save(made.id, 1, titled("mine"), titled("start"))
+    assert (again.revision, again.plan.title) == (saved.revision, "mine")
+    assert setups.versions(made.id) == []
+    assert setups.undo(made.id).plan.title == "start"
+
+
+def test_what_does_not_touch_the_same_field_is_put_together(setups: Setups) -> None:
+    made = setups.create(titled("start"))
+    setups.save(made.id, 1, titled("theirs"))
+    merged = setups.save(made.id, 1, apply_changes(made.plan, [Change("camera.iso", 200)]), made.plan)
+    assert (merged.revision, merged.plan.title, merged.plan.camera.iso) == (3, "theirs", 200)
+    with pytest.raises(Conflict) as caught:
+        setups.save(
+            made.id, 1, apply_changes(made.plan, [Change("title", "mine"), Change("camera.f_number", 8.0)]), made.plan
+        )
+    (one,) = caught.value.collisions
+    assert (one.path, one.mine, one.theirs) == ("title", "mine", "theirs")
+    kept = setups.version_plan(made.id, caught.value.kept_id)
+    assert (kept.title, kept.camera.f_number, kept.camera.iso) == ("mine", 8.0, 200)
+
+
 def test_named_versions_are_found_again(setups: Setups) -> None:
     made = setups.create(titled("rough"))
     version = setups.name_version(made.id, "before lunch")
@@ -86,6 +115,7 @@ def test_frames_of_an_older_folder_come_through_the_migration(tmp_path: Path) ->
     setup = Setups(sessions).create(titled("old"))
     with sessions.write() as session:
         session.execute(text("DROP TABLE frames"))
+        session.execute(text("DROP TABLE kit_states"))
         session.execute(
             text(
                 "CREATE TABLE frames (id INTEGER PRIMARY KEY, setup_id INTEGER NOT NULL, name VARCHAR(200) NOT NULL, "
@@ -148,11 +178,59 @@ def test_frames_are_kept_with_their_pictures_and_go_with_them(tmp_path: Path, se
     assert frames.of_setup(made.id)[0].data == {"reading": 1}
     frames.delete(kept.id)
     assert frames.of_setup(made.id) == []
-    assert not kept.path.exists()
     with pytest.raises(NotFound):
         frames.file(kept.id)
     with pytest.raises(NotFound):
         frames.add(77, "x", picture, {}, {})
+    # It lies in the trash, and comes back with its pictures.
+    assert [frame.id for frame in frames.in_trash()] == [kept.id]
+    assert frames.restore(kept.id).data == {"reading": 1}
+    assert frames.file(kept.id, "look.jpg").read_bytes() == b"small"
+    assert frames.in_trash() == []
+
+
+def test_the_trash_is_emptied_of_frames_after_a_month(tmp_path: Path, setups: Setups) -> None:
+    made = setups.create(titled("a"))
+    sessions = open_database(tmp_path)
+    frames = Frames(sessions, tmp_path)
+    picture = tmp_path / "in.png"
+    picture.write_bytes(b"picture")
+    old, new, kept = (frames.add(made.id, name, picture, {}, {}) for name in ("old", "new", "kept"))
+    for frame in (old, new):
+        frames.delete(frame.id)
+    with sessions.write() as session:
+        session.execute(text(f"UPDATE frames SET deleted = '2026-01-02 03:04:05.000000' WHERE id = {old.id}"))
+    sweep(tmp_path, sessions)
+    assert [frame.name for frame in frames.in_trash()] == ["new"]
+    assert (old.path.exists(), new.path.exists(), kept.path.exists()) == (False, True, True)
+
+
+def test_a_kit_goes_back_step_by_step(tmp_path: Path) -> None:
+    kits = Kits(open_database(tmp_path))
+    assert not kits.can_undo()
+    kits.save(0, small_kit())
+    kits.save(1, full_kit())
+    assert kits.undo().kit == small_kit()
+    back = kits.undo()
+    assert (back.kit, back.revision, kits.can_undo()) == (Kit(), 4, False)
+    assert kits.undo().kit == Kit()
+    with pytest.raises(KitConflict):
+        kits.save(1, full_kit())
+
+
+def test_a_plate_that_was_replaced_or_dropped_comes_back(tmp_path: Path) -> None:
+    open_database(tmp_path)
+    plates = Plates(tmp_path)
+    plates.put(1, b"first")
+    plates.put(1, b"second")
+    plates.restore(1)
+    assert plates.file(1).read_bytes() == b"first"
+    plates.restore(1)
+    assert plates.file(1).read_bytes() == b"second"
+    plates.delete(1)
+    assert not plates.file(1).is_file()
+    plates.restore(1)
+    assert plates.file(1).read_bytes() == b"second"
 
 
 def test_changes_apply_to_what_was_stored(setups: Setups) -> None:

@@ -4,19 +4,24 @@
   import { who } from './lib/who.svelte'
   import CompareView from './views/CompareView.svelte'
   import DoorView from './views/DoorView.svelte'
+  import GlossaryView from './views/GlossaryView.svelte'
   import KitRoom from './views/KitRoom.svelte'
+  import NewSetup from './views/NewSetup.svelte'
   import NetworkView from './views/NetworkView.svelte'
+  import NotFound from './views/NotFound.svelte'
   import SetupList from './views/SetupList.svelte'
   import SetupView from './views/SetupView.svelte'
 
   const routes = {
     '/': SetupList,
+    '/new': NewSetup,
+    '/words': GlossaryView,
     '/kit': KitRoom,
     '/network': NetworkView,
     '/compare/:a/:b': CompareView,
     '/setup/:id': SetupView,
     '/setup/:id/:station': SetupView,
-    '*': SetupList,
+    '*': NotFound,
   }
   void askWho()
 </script>

@@ -309,21 +309,3 @@ def _frame(path: Path) -> Any:
         return read_image(path)
     except ImageError as err:
         raise BadInput(f"{path}: {err}") from None
-
-
-@app.command()
-@plan_argument
-@click.option("--to", required=True, metavar="csv", help="csv: the lights, one row each.")
-@click.option("-o", "--output", required=True, type=FILE, metavar="FILE")
-def export(plan_file: Path, to: str, output: Path) -> int:
-    """Write a plan in an open format."""
-    from ausblick.formats.csv_lights import lights_csv
-
-    if to != "csv":
-        raise BadInput(f"--to: this version writes csv (got {to[:20]!r})")
-    text = lights_csv(load_plan(plan_file))
-    try:
-        output.write_text(text, encoding="utf-8", newline="")
-    except OSError as err:
-        raise BadInput(f"{output}: {(err.strerror or 'cannot be written').lower()}") from None
-    return 0

@@ -42,9 +42,15 @@ def check_table(title: str, report: dict[str, Any]) -> str:
             continue
         lines += textwrap.wrap(finding["why"], 96, initial_indent=" " * 12, subsequent_indent=" " * 12)
         for remedy in finding["remedies"]:
-            worse = f"; worsens {', '.join(remedy['worsens'])}" if remedy["worsens"] else ""
-            cost = f" ({remedy['cost']}{worse})" if remedy["cost"] or worse else ""
+            words = [remedy["cost"]] if remedy["cost"] else []
+            if remedy["worsens_words"]:
+                words.append(f"worse for {', '.join(remedy['worsens_words'])}")
+            if not remedy["gives"]:
+                words.append("costs more than it gives")
+            cost = f" ({'; '.join(words)})" if words else ""
             lines.append(f"            → {remedy['text']}: {remedy['effect']}{cost}")
+        if finding["no_remedy"]:
+            lines.append(f"            {finding['no_remedy']}")
     lines += ["", "Not in these numbers: " + "; ".join(report["not_computed"])]
     return "\n".join(lines)
 

@@ -118,3 +118,29 @@ def gardeners() -> Plan:
                   "camera_height": 1.55, "focal_mm_ff": 76},
         "targets": {"level_school": "below-face", "distance_school": "1.2-2m"},
     })  # fmt: skip
+
+
+def welcome() -> Plan:
+    """The welcome at the door: nothing is wrong with it, to see what that looks like."""
+    return plan_from({
+        **PAPER,
+        "title": "Fern House welcome",
+        "screen": {"hue": "green", "material": "paint", "width": 4.2, "height": 3.2, "wrinkle_slope": 0.0,
+                   "gloss": 0.01, "transmittance": 0.0},
+        "subject": {"x": 0.0, "z": 3.0, "height": 1.70, "framing": "waist", "speed": 0.2, "hair": [0.10, 0.07, 0.05],
+                    "envelope": {"left": 0.45, "right": 0.45, "up": 0.15, "front": 0.25, "back": 0.2},
+                    "wardrobe": [{"name": "plum jacket", "reflectance": [0.18, 0.06, 0.12]}]},
+        "camera": {"x": 0.0, "y": 1.55, "z": 7.0, "focal_mm": 50, "f_number": 2.8, "shutter_s": 0.02, "iso": 400,
+                   "fps": 25, "sensor": {"px_w": 3840, "px_h": 2160},
+                   "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 900}},
+        "lights": [
+            panel("left panel", "screen", [-2.9, 1.6, 2.6], [0.9, 1.6, 0.0], 0.42, 14000.0, 0.75),
+            panel("right panel", "screen", [2.9, 1.6, 2.6], [-0.9, 1.6, 0.0], 0.42, 14000.0, 0.75),
+            {**panel("welcome key", "key", [-1.5, 2.3, 5.2], [0.0, 1.55, 3.0], 0.9, 9000.0, 0.9, 5600.0, "B"),
+             "modifier": {"kind": "grid", "deg": 50}},
+            panel("hair light", "back", [1.4, 2.9, 1.6], [0.0, 1.6, 3.0], 0.3, 4000.0, 0.3, 5600.0, "B"),
+        ],
+        "plate": {"mean_level": 45, "key_azimuth": -34, "key_elevation": 17, "softness": "soft",
+                  "camera_height": 1.55, "tilt": 0.0, "focal_mm_ff": 76.6},
+        "targets": {"level_school": "below-face", "shutter_school": "180", "distance_school": "2m-plus"},
+    })  # fmt: skip

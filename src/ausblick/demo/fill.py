@@ -22,7 +22,7 @@ from ausblick.store.kits import Kits
 from ausblick.store.setups import Setups
 
 from .fern_house import scree, seed_vault
-from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
+from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar, welcome
 
 WIDTH = 1920
 
@@ -41,7 +41,7 @@ def fill_demo(place: Path) -> None:
             path.write_bytes(png_bytes(record(built, seed=7)))
             name = f"{plan.title.split(',')[0].lower().replace(' ', '-')}-test.png"
             import_frame(frames, setup.id, name, path, plan)
-    for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners()):
+    for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners(), welcome()):
         setups.create(plan)
 
 
@@ -49,7 +49,7 @@ def record(built: AsBuilt, seed: int) -> Bytes:
     """A frame (1080, 1920, 3) uint8 of a set as built, through the plan's codec."""
     signal = standin_signal(standin_capture(built, BasisStore()), WIDTH, seed)
     recording = built.plan.camera.recording
-    decoded = through([signal] * 2, recording, recording.mbit_s)[-1]
+    decoded = through([signal] * 2, recording, 1e6 * recording.mbit_s / built.plan.camera.fps)[-1]
     return np.asarray(np.round(255.0 * decoded), dtype=np.uint8)
 
 

@@ -47,14 +47,14 @@ def codec_class(recording: Recording) -> str:
     return "intra" if any(word in name for word in INTRA) else "long-gop"
 
 
-def through(frames: Sequence[Floats32], recording: Recording, mbit_s: float) -> list[Floats32]:
-    """Frames (H, W, 3) of signal 0..1 after encoding and decoding at about `mbit_s` for 25 frames a second."""
+def through(frames: Sequence[Floats32], recording: Recording, bits: float) -> list[Floats32]:
+    """Frames (H, W, 3) of signal 0..1 after encoding and decoding at about so many bits for each of them."""
     kind = codec_class(recording)
     planes = [_planes(frame, recording) for frame in frames]
     if kind == "lossless":
         return _decoded(_encoded(planes, recording, "ffv1", {}))
     shape = planes[0][0].shape
-    wanted = mbit_s * 1e6 / 8.0 / 25.0
+    wanted = bits / 8.0
     hint = (kind, pixel_format(recording), shape, round(wanted / 500.0))
 
     def fits(qp: int) -> bool:

@@ -10,11 +10,12 @@ from pathlib import Path
 from typing import Any
 
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from .data_folder import frames_dir, new_folder, write_whole
 from .database import Sessions
 from .setups import NotFound, live_row, now
-from .tables import FrameRow
+from .tables import FrameRow, SetupRow
 
 ORIGINAL = "original"
 
@@ -29,6 +30,7 @@ class StoredFrame:
     path: Path
     data: dict[str, Any]
     created: datetime
+    deleted: datetime | None = None
 
 
 class Frames:
@@ -41,15 +43,23 @@ class Frames:
         """A set-up's frames, newest first."""
         with self._sessions.read() as session:
             live_row(session, setup_id)
-            rows = session.scalars(select(FrameRow).where(FrameRow.setup_id == setup_id).order_by(FrameRow.id.desc()))
-            return [self._frame(row) for row in rows]
+            own = select(FrameRow).where(FrameRow.setup_id == setup_id, FrameRow.deleted.is_(None))
+            return [self._frame(row) for row in session.scalars(own.order_by(FrameRow.id.desc()))]
+
+    def in_trash(self) -> list[StoredFrame]:
+        """Deleted frames of set-ups that are not, the last deleted first."""
+        with self._sessions.read() as session:
+            gone = (
+                select(FrameRow)
+                .join(SetupRow, SetupRow.id == FrameRow.setup_id)
+                .where(FrameRow.deleted.is_not(None), SetupRow.deleted.is_(None))
+                .order_by(FrameRow.deleted.desc())
+            )
+            return [self._frame(row) for row in session.scalars(gone)]
 
     def get(self, frame_id: int) -> StoredFrame:
         with self._sessions.read() as session:
-            row = session.get(FrameRow, frame_id)
-            if row is None:
-                raise NotFound(f"there is no frame {frame_id}")
-            return self._frame(row)
+            return self._frame(_live(session, frame_id))
 
     def add(
         self, setup_id: int, name: str, source: Path, data: dict[str, Any], files: dict[str, bytes]
@@ -75,9 +85,7 @@ class Frames:
     def update(self, frame_id: int, data: dict[str, Any], files: dict[str, bytes | None]) -> StoredFrame:
         """Another reading of the same picture; a file given as None is taken away."""
         with self._sessions.write() as session:
-            row = session.get(FrameRow, frame_id)
-            if row is None:
-                raise NotFound(f"there is no frame {frame_id}")
+            row = _live(session, frame_id)
             row.reading = json.dumps(data)
             for kind, content in files.items():
                 if content is None:
@@ -94,15 +102,25 @@ class Frames:
         return found
 
     def delete(self, frame_id: int) -> None:
+        """Into the trash; `restore` brings it back, until it has lain there for a month (see `sweep`)."""
+        with self._sessions.write() as session:
+            _live(session, frame_id).deleted = now()
+
+    def restore(self, frame_id: int) -> StoredFrame:
         with self._sessions.write() as session:
             row = session.get(FrameRow, frame_id)
             if row is None:
                 raise NotFound(f"there is no frame {frame_id}")
-            session.delete(row)
-            folder = self._folder / row.stored
-        shutil.rmtree(folder, ignore_errors=True)
+            row.deleted = None
+            return self._frame(row)
 
     def _frame(self, row: FrameRow) -> StoredFrame:
-        return StoredFrame(
-            row.id, row.setup_id, row.name, self._folder / row.stored, json.loads(row.reading), row.created
-        )
+        folder = self._folder / row.stored
+        return StoredFrame(row.id, row.setup_id, row.name, folder, json.loads(row.reading), row.created, row.deleted)
+
+
+def _live(session: Session, frame_id: int) -> FrameRow:
+    row = session.get(FrameRow, frame_id)
+    if row is None or row.deleted is not None:
+        raise NotFound(f"there is no frame {frame_id}")
+    return row

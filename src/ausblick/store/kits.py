@@ -5,12 +5,17 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
 from ausblick.core.kit import Kit, dump_kit, kit_from
 
 from .database import Sessions
-from .tables import KitRow
+from .tables import KitRow, KitStateRow
 
 ONLY = 1
+KEPT = 100
+"""Earlier states."""
 
 
 @dataclass(frozen=True)
@@ -42,9 +47,34 @@ class Kits:
         with self._sessions.write() as session:
             row = session.get(KitRow, ONLY)
             if (0 if row is None else row.revision) == base:
+                before = json.dumps(dump_kit(Kit())) if row is None else row.document
+                session.add(KitStateRow(document=before))
+                _forget(session)
                 if row is None:
                     session.add(KitRow(id=ONLY, revision=1, document=document))
                 else:
                     row.revision, row.document = base + 1, document
                 return StoredKit(base + 1, kit)
         raise KitConflict(self.get())
+
+    def can_undo(self) -> bool:
+        with self._sessions.read() as session:
+            return session.scalar(select(KitStateRow.id).limit(1)) is not None
+
+    def undo(self) -> StoredKit:
+        """The state before the last change, as a revision of its own; where there is none, the kit as it is."""
+        with self._sessions.write() as session:
+            row = session.get(KitRow, ONLY)
+            last = session.scalar(select(KitStateRow).order_by(KitStateRow.id.desc()).limit(1))
+            if row is None or last is None:
+                return self.get()
+            row.revision, row.document = row.revision + 1, last.document
+            session.delete(last)
+            return StoredKit(row.revision, kit_from(json.loads(row.document)))
+
+
+def _forget(session: Session) -> None:
+    """Only so many states are kept."""
+    session.flush()
+    newest = session.scalar(select(func.max(KitStateRow.id))) or 0
+    session.execute(delete(KitStateRow).where(KitStateRow.id <= newest - KEPT))

@@ -9,7 +9,7 @@ from datetime import UTC, datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ausblick.core.plan import Change, Plan, PlanError, apply_changes, dump_plan, read_plan
+from ausblick.core.plan import Change, Collision, Plan, PlanError, apply_changes, dump_plan, merge, read_plan
 
 from .database import Sessions
 from .tables import RevisionRow, SetupRow
@@ -63,11 +63,12 @@ class NotFound(LookupError):
 
 
 class Conflict(RuntimeError):
-    """Somebody saved first. What was refused is kept as version `kept_id`; `current` is theirs."""
+    """Somebody saved first. What was refused is kept as version `kept_id`; `current` is theirs. Where it was known
+    what the change was made on, `collisions` are the fields that both changed and the kept version has all else."""
 
-    def __init__(self, current: Setup, kept_id: int) -> None:
+    def __init__(self, current: Setup, kept_id: int, collisions: tuple[Collision, ...]) -> None:
         super().__init__("somebody saved this set-up first")
-        self.current, self.kept_id = current, kept_id
+        self.current, self.kept_id, self.collisions = current, kept_id, collisions
 
 
 class Setups:
@@ -80,6 +81,14 @@ class Setups:
         """Every set-up that isn't deleted, in the order of making; one that can't be read keeps none from being."""
         with self._sessions.read() as session:
             rows = session.scalars(select(SetupRow).where(SetupRow.deleted.is_(None)).order_by(SetupRow.id))
+            return [_or_damaged(session, row) for row in rows]
+
+    def in_trash(self) -> list[Setup | DamagedSetup]:
+        """Deleted set-ups, the last deleted first."""
+        with self._sessions.read() as session:
+            rows = session.scalars(
+                select(SetupRow).where(SetupRow.deleted.is_not(None)).order_by(SetupRow.deleted.desc())
+            )
             return [_or_damaged(session, row) for row in rows]
 
     def anything(self) -> bool:
@@ -99,17 +108,30 @@ class Setups:
             row.current_id = _add(session, row, plan, "save").id
             return _setup(session, row)
 
-    def save(self, setup_id: int, base: int, plan: Plan) -> Setup:
-        """Make the plan the current revision. Raises Conflict when `base` isn't the latest."""
+    def save(self, setup_id: int, base: int, plan: Plan, was: Plan | None = None) -> Setup:
+        """Make the plan the current revision.
+
+        When `base` isn't the latest, the change that was made on the plan `was` is put into the latest; a plan that
+        is the latest already was saved, only its answer got lost. Raises Conflict where neither can be.
+        """
         with self._sessions.write() as session:
             row = live_row(session, setup_id)
             if row.revision == base:
                 return _advance(session, row, _add(session, row, plan, "save").id)
+            current = _setup(session, row)
+            if current.plan == plan:
+                return current
+            collisions: tuple[Collision, ...] = ()
+            if was is not None:
+                merged = merge(was, plan, current.plan)
+                plan, collisions = merged.plan, merged.collisions
+                if not collisions:
+                    return _advance(session, row, _add(session, row, plan, "save").id)
             lost = _add(session, row, plan, "conflict")
             lost.name = f"Refused save of {now():%d %b %H:%M}"
             session.flush()
-            current, kept = _setup(session, row), lost.id
-        raise Conflict(current, kept)
+            kept = lost.id
+        raise Conflict(current, kept, collisions)
 
     def rename(self, setup_id: int, title: str) -> Setup:
         """Change the title alone; nobody's drawing is touched, so no base is asked for."""

@@ -45,7 +45,8 @@ class RevisionRow(Base):
 
 
 class FrameRow(Base):
-    """An imported frame; the picture lies in the frames folder under `stored`."""
+    """An imported frame; the picture lies in the frames folder under `stored`. `deleted`: when it went into the
+    trash, from which it can come back."""
 
     __tablename__ = "frames"
     __table_args__ = NUMBERS_ONCE
@@ -56,6 +57,7 @@ class FrameRow(Base):
     stored: Mapped[str] = mapped_column(String(200))
     reading: Mapped[str] = mapped_column(Text)
     created: Mapped[datetime]
+    deleted: Mapped[datetime | None]
 
 
 class KitRow(Base):
@@ -65,6 +67,15 @@ class KitRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int]
+    document: Mapped[str] = mapped_column(Text)
+
+
+class KitStateRow(Base):
+    """An earlier state of the kit, to which undo leads; the newest has the highest number."""
+
+    __tablename__ = "kit_states"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
     document: Mapped[str] = mapped_column(Text)
 
 

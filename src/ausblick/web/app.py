@@ -19,6 +19,7 @@ from ausblick.app.services import Services, open_services
 from .api import (
     check_routes,
     evaluation_routes,
+    export_routes,
     frame_routes,
     hand_routes,
     kit_routes,
@@ -29,7 +30,9 @@ from .api import (
     screen_routes,
     setup_routes,
     standin_routes,
+    start_routes,
     test_key_routes,
+    trash_routes,
 )
 from .context import EXTENSION
 from .guard import MOST_FILE, register_guard
@@ -42,6 +45,7 @@ STATIC = Path(__file__).parent / "static"
 ROUTES = (
     setup_routes.api,
     evaluation_routes.api,
+    export_routes.api,
     frame_routes.api,
     kit_routes.api,
     plate_routes.api,
@@ -49,8 +53,10 @@ ROUTES = (
     move_routes.api,
     light_routes.api,
     test_key_routes.api,
+    trash_routes.api,
     check_routes.api,
     standin_routes.api,
+    start_routes.api,
     hand_routes.api,
     network_routes.api,
 )

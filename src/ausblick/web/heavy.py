@@ -25,6 +25,8 @@ HEAVY: dict[str, Kind] = {
     "check.post_pose": "turns",
     "frames.get_comparison": "turns",
     "standin.post_record": "turns",
+    "start.post_first_set": "turns",
+    "start.post_possible": "drags",
     "standin.get_look": "drags",
     "standin.post_meter": "drags",
     "plate.post_brief": "drags",

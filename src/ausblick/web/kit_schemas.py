@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel, Field
 
+from ausblick.app.kit_uses import KitUse
 from ausblick.core.advice.search.recorders import Recorder
 from ausblick.core.advice.search.room_table import Cell
 from ausblick.core.evaluation.number import Number
@@ -19,6 +20,10 @@ from .answers import Answer
 class KitModel(Answer):
     revision: int
     kit: Kit
+
+
+class KitUsesModel(Answer):
+    uses: list[KitUse]
 
 
 class KitBody(BaseModel):

@@ -76,7 +76,7 @@ def _picture(evaluation: Evaluation) -> dict[str, Any]:
 
 def _map(evaluation: Evaluation) -> dict[str, Any]:
     screen_map, target = evaluation.screen_map, evaluation.target
-    trace = evaluation.plan.targets.level_trace
+    trace = target.trace
     deviation = _deviation(evaluation, screen_map)
     step = contour_step(deviation)
     return {
@@ -99,7 +99,7 @@ def _map(evaluation: Evaluation) -> dict[str, Any]:
 
 
 def _deviation(evaluation: Evaluation, one: ScreenMap) -> Floats:
-    trace = one.luma if evaluation.plan.targets.level_trace == "luma" else one.key_channel
+    trace = one.luma if evaluation.target.trace == "luma" else one.key_channel
     return np.asarray(trace - evaluation.target.level)
 
 

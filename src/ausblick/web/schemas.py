@@ -75,6 +75,9 @@ class CreateBody(BaseModel):
 class SaveBody(BaseModel):
     base: int = Field(ge=0, le=2**31, description="The revision this change was made on.")
     plan: dict[str, Any] = Field(description="A plan document.")
+    was: dict[str, Any] | None = Field(
+        default=None, description="The plan at `base`: with it, changes that do not touch the same field are merged."
+    )
 
 
 class TitleBody(BaseModel):
@@ -92,8 +95,37 @@ class VersionModel(Answer):
     created: Moment
 
 
+class VersionPlan(Answer):
+    plan: Plan
+
+
 class VersionList(Answer):
     versions: list[VersionModel]
+
+
+class TrashedSetup(Answer):
+    id: int
+    title: str
+
+
+class TrashedFrame(Answer):
+    id: int
+    setup_id: int
+    name: str
+    deleted: Moment
+
+
+class TrashModel(Answer):
+    setups: list[TrashedSetup]
+    frames: list[TrashedFrame]
+
+
+class CollisionModel(Answer):
+    """A field that both changed; a value that was taken away is null."""
+
+    path: str
+    mine: Any
+    theirs: Any
 
 
 class ConflictModel(Answer):
@@ -103,6 +135,7 @@ class ConflictModel(Answer):
     detail: str
     current: SetupModel
     kept: int
+    collisions: list[CollisionModel]
 
 
 class ScopesModel(Answer):

@@ -17,7 +17,15 @@ TOLD = {
     "standin": "frames",
 }
 """By blueprint, for requests that change something."""
-ONLY = {"kit.save_kit", "kit.save_kit_csv", "by_hand.put_tick", "by_hand.delete_ticks", "check.post_region"}
+ONLY = {
+    "kit.save_kit",
+    "kit.add_to_kit",
+    "kit.undo_kit",
+    "kit.save_kit_csv",
+    "by_hand.put_tick",
+    "by_hand.delete_ticks",
+    "check.post_region",
+}
 """Of blueprints whose other requests only compute."""
 ALL_OF = ("setups", "frames", "standin")
 

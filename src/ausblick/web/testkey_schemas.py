@@ -6,8 +6,9 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from ausblick.core.damage.scale import QualityPart
 from ausblick.core.matte.key_report import LeverReport, SecondReport
-from ausblick.core.matte.quality import QualityPart
+from ausblick.core.matte.pull import Keyer
 
 from .answers import Answer, Moment
 from .kit_schemas import PlanBody
@@ -30,7 +31,8 @@ class WindowModel(Answer):
 
 
 class TestKeyModel(Answer):
-    """`created` and `stale` are of a kept key: the set-up's plan has changed since."""
+    """`created` and `stale` are of a kept key: the set-up's plan has changed since. A key of an older version has no
+    `formula`: its quality is on another scale."""
 
     id: str
     created: Moment | None = None
@@ -40,6 +42,8 @@ class TestKeyModel(Answer):
     step: str
     problem: str
     quality: float | None
+    formula: Keyer | None = None
+    other_quality: float | None = None
     parts: list[QualityPart]
     residue_percent: float | None
     holes_percent: float | None

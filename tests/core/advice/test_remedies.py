@@ -7,7 +7,7 @@ import pytest
 from ausblick.core.advice.check_report import check_report
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
-from ausblick.core.advice.rule_set import RuleSet, rules_with
+from ausblick.core.advice.rule_set import CRAFT, RuleSet, rules_with
 from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, apply_changes
@@ -50,9 +50,9 @@ def test_every_remedy_does_what_it_says(title: str) -> None:
 
 
 def test_a_remedy_holds_in_a_fresh_store_too() -> None:
-    finding = demo_findings("Scree, noon")["light.level"]
+    finding = demo_findings("Fern dancer")["key.clip"]
     remedy = finding.remedies[0]
-    after = judgements(apply_changes(DEMO["Scree, noon"], remedy.changes), SMALL_KIT, BasisStore())["light.level"]
+    after = judgements(apply_changes(DEMO["Fern dancer"], remedy.changes), SMALL_KIT, BasisStore())["key.clip"]
     assert after.value == pytest.approx(remedy.after, rel=1e-6)
 
 
@@ -79,12 +79,18 @@ def test_a_kit_remedy_is_judged_by_the_kit(make: MakePlan) -> None:
     )
 
 
-def test_a_lens_that_nobody_has_is_told_as_the_worse(make: MakePlan) -> None:
-    """The cure for a distorted face asks for a longer lens: one that is not in the kit has to be rented."""
+def test_what_the_kit_does_not_have_is_not_offered(make: MakePlan) -> None:
+    """The cure for a distorted face asks for a longer lens, that of folds for a wider aperture."""
     near = make(camera={"z": 3.0, "focal_mm": 50}, subject={"framing": "chest"})
-    finding = find(near, STORE, KIT, only=("space.distortion",))[1][0]
-    assert finding.remedies
-    assert all("kit.lens" in remedy.worsens for remedy in finding.remedies)
+    assert find(near, STORE, only=("space.distortion",))[1][0].remedies
+    assert find(near, STORE, KIT, only=("space.distortion",))[1][0].remedies == ()
+    dark = make(
+        camera={"focal_mm": 50, "f_number": 2.8}, lights=[lamp(role="key", position=[0, 1.8, 5.0], flux_lm=500)]
+    )
+    for rules, offered in ((CRAFT, True), (KIT, False)):
+        remedies = find(dark, STORE, rules, only=("subject.exposure",))[1][0].remedies
+        wider = [r for r in remedies if any(c.path == "camera.f_number" and c.value < 2.8 for c in r.changes)]
+        assert bool(wider) == offered
 
 
 def test_a_rule_that_no_longer_applies_is_not_told_as_cured(make: MakePlan) -> None:

@@ -79,15 +79,39 @@ def test_key_channel_by_hue() -> None:
 
 def test_schools_ask_for_their_levels(make: MakePlan) -> None:
     light = np.full(3, 1000.0)
-    assert level_target(make(), light).level == 42.0
-    assert level_target(make(targets={"level_school": "mid-grey"}), light).level == 55.0
+    assert level_target(make(), light).level == pytest.approx(42.0)
+    assert level_target(make(targets={"level_school": "mid-grey"}), light).level == pytest.approx(55.0)
     follows = [
         level_target(make(targets={"level_school": "follow-plate"}, plate={"mean_level": m}), light).level
         for m in (4, 15, 40, 75, 95)
     ]
     assert follows == pytest.approx([30.0, 33.25, 42.0, 54.25, 60.0])
     own = level_target(make(targets={"level_school": "custom", "screen_level": 47}), light)
-    assert (own.low, own.level, own.high) == (44.0, 47.0, 50.0)
+    assert (own.low, own.level, own.high) == pytest.approx((44.0, 47.0, 50.0))
+
+
+@pytest.mark.parametrize("curve", CURVES)
+def test_a_school_asks_for_the_same_light_whatever_the_curve(make: MakePlan, curve: Curve) -> None:
+    """Its level is what that curve makes of the light; 42 % of Rec.709 stands beside it."""
+    light, camera = np.full(3, 1000.0), {"curve": curve, "iso": 400}
+    target, plain = level_target(make(camera=camera), light), level_target(make(camera={"iso": 400}), light)
+    assert (target.lux_low, target.lux_high) == pytest.approx((plain.lux_low, plain.lux_high))
+    assert target.rec709.level == 42.0
+    ink = np.array(make().screen.reflectance)
+    middle = light_for_luma(ink, target.level, make(camera=camera).camera)
+    assert middle == pytest.approx(light_for_luma(ink, 42.0, make(camera={"iso": 400}).camera), rel=1e-6)
+    if curve != "rec709":
+        assert abs(target.level - 42.0) > 1.0
+
+
+def test_a_blue_screen_is_told_in_the_blue_channel_and_never_near_white(make: MakePlan) -> None:
+    blue = {"hue": "blue", "reflectance": [0.05, 0.10, 0.40]}
+    for school in ("below-face", "mid-grey", "follow-plate", "away-from-edge"):
+        plan = make(screen=blue, targets={"level_school": school}, plate={"mean_level": 95})
+        target = level_target(plan, np.full(3, 1000.0))
+        assert target.trace == "key-channel"
+        lit = signal(np.array(blue["reflectance"]), np.full(3, target.lux_high), plan.camera)
+        assert float(lit[2]) < 85.0
 
 
 def test_away_from_the_edge_keeps_clear_of_fair_hair_and_dark_cloth(make: MakePlan) -> None:

@@ -35,7 +35,7 @@ def seen(plan: Plan, built: AsBuilt, seed: int = 1, shading: float = 0.0) -> Obs
         # Near mid signal half of the light's loss is the signal's.
         signal = signal * (1.0 - 0.5 * shading * 0.5 * (x * x + y * y))[..., None].astype(np.float32)
     recording = built.plan.camera.recording
-    decoded = through([signal] * 2, recording, recording.mbit_s)[0]
+    decoded = through([signal] * 2, recording, 1e6 * recording.mbit_s / 25.0)[0]
     frame = Frame((65535.0 * decoded).astype(np.uint16), 65535.0)
     found = observed_light(plan, frame, read_frame(frame, wanted=plan.screen.hue))
     assert found is not None

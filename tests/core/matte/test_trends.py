@@ -10,10 +10,10 @@ import pytest
 
 from ausblick.core.colour.curves import rec709
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.matte.capture import Capture, capture_of, ideal_of
+from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.ground import plate_ground
 from ausblick.core.matte.pixel_window import PixelWindow
-from ausblick.core.matte.pull import pull
+from ausblick.core.matte.pull import Keyer, pull
 from ausblick.core.matte.render import draw, figure_place
 from ausblick.core.matte.shoot import shoot
 from ausblick.core.matte.simulation import crop_windows, measure_all, quick
@@ -21,6 +21,7 @@ from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip
 from ausblick.formats.testkey_pictures import views
+from tests.core.matte.faultless import ideal_of
 from tests.core.matte.test_simulate import RAW, STORE, captured, measures, plan
 
 
@@ -104,11 +105,12 @@ def test_lifting_a_dark_picture_is_no_better_than_the_same_light_at_higher_iso()
     assert b.hair_error == pytest.approx(a.hair_error or 0, rel=0.1)
 
 
-def test_both_keyers_cut_a_clean_edge() -> None:
+def test_all_keyers_cut_a_clean_edge() -> None:
     shot = quick(plan(), STORE, through)
-    key = captured().key
-    for name in ("colour difference", "chroma distance"):
-        pulled = pull(shot.linear, key, 30.0, name)
+    capture = captured()
+    names: tuple[Keyer, ...] = ("colour difference", "larger channel", "chroma distance")
+    for name in names:
+        pulled = pull(shot.linear, capture.key, capture.picked, 30.0, name)
         assert pulled is not None
         solid = shot.drawn.alpha > 0.999
         assert pulled.matte[solid].mean() > 0.97

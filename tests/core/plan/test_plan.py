@@ -104,8 +104,20 @@ def test_an_id_that_is_no_text_is_named(ident: object) -> None:
 
 
 def test_very_many_lamps_without_id_are_refused_by_their_number() -> None:
-    with pytest.raises(PlanError, match=r"lights: .* at most 48 items"):
+    with pytest.raises(PlanError, match=r"lights: .* at most 32 items"):
         plan_from({"format": "ausblick-plan", "version": 1, "lights": [{}] * 10_000})
+
+
+def test_facts_of_a_plate_that_nobody_gave_are_unknown_until_one_is_set() -> None:
+    plan = plan_from({**MINIMAL, "plate": {"mean_level": 40, "tilt": 0.0}})
+    assert (plan.plate.tells("tilt"), plan.plate.tells("focal_mm_ff")) == (True, False)
+    assert not plan_from(MINIMAL).plate.tells("tilt", "key_azimuth")
+    kept = plan_from(dump_plan(plan))
+    assert kept == plan, "what is not known stays so when it is saved"
+    told = apply_changes(kept, [Change("plate.focal_mm_ff", 50.0)])
+    assert told.plate.tells("focal_mm_ff")
+    assert not told.plate.tells("camera_height")
+    assert not plan_from({**MINIMAL, "plate": {"known": False, "tilt": 3}}).plate.tells("tilt")
 
 
 def test_lamps_without_id_get_free_ones() -> None:

@@ -166,7 +166,7 @@ def test_a_key_from_the_wrong_side_is_found_and_can_be_moved(make: MakePlan) -> 
     key = lamp(role="key", flux_lm=9000, position=[2.0, 2.2, 4.0], aim=[0, 1.6, 2.4])
     plan = make(lights=[key], plate={"key_azimuth": -60, "key_elevation": 20})
     finding = next(f for f in find(plan, BasisStore())[1] if f.rule.id == "plate.key")
-    assert finding.judgement.severity == "fix"
+    assert finding.judgement.severity == "consider", "a match is taste and grade, not the key"
     moved = apply_changes(plan, finding.remedies[0].changes)
     assert severities(moved)["plate.key"] == "fine"
     assert moved.lights[0].position[0] < -1.0

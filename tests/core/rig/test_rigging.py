@@ -38,7 +38,7 @@ def test_wind_counts_outdoors_only_and_adds_its_caution(make: MakePlan) -> None:
 
 @pytest.mark.parametrize(
     ("material", "clamps", "stands", "steam"),
-    [("paint", 0, 0, 0), ("pop-up", 0, 0, 0), ("framed", 0, 2, 0), ("paper", 4, 2, 0)],
+    [("paint", 0, 0, 0), ("pop-up", 0, 0, 0), ("framed", 0, 2, 0), ("paper", 8, 2, 0)],
 )
 def test_materials_that_need_less(make: MakePlan, material: str, clamps: int, stands: int, steam: float) -> None:
     sheet = rigging_sheet(make(screen={"material": material}))

@@ -40,13 +40,27 @@ def test_each_distance_stands_for_something(make: MakePlan) -> None:
 
 
 def test_green_before_green_stops_and_the_blue_screen_is_its_remedy(make: MakePlan) -> None:
-    found = finding(make(subject=FERN), "screen.hue")
+    """Under one light on cloth and screen, as the evidence has it."""
+    fern = make(subject=FERN, room={"ambient_lux": 900})
+    found = finding(fern, "screen.hue")
     assert found.judgement.severity == "stop"
-    assert say(found.remedies[0].text) == "A blue screen"
-    changed = apply_changes(make(subject=FERN), found.remedies[0].changes)
+    blue = next(remedy for remedy in found.remedies if say(remedy.text) == "A blue screen")
+    assert finding(apply_changes(fern, blue.changes), "screen.hue").judgement.severity == "fine"
+    grey = next(remedy for remedy in found.remedies if "dark grey" in say(remedy.text))
+    changed = apply_changes(fern, grey.changes)
     assert finding(changed, "screen.hue").judgement.severity == "fine"
-    yellow: dict[str, Any] = {"wardrobe": [{"name": "yellow hat", "reflectance": [0.6, 0.55, 0.05]}]}
-    assert finding(make(subject=yellow), "screen.hue").judgement.severity == "stop"
+    assert changed.subject is not None
+    assert changed.subject.wardrobe[0].name == "fern costume"
+
+
+def test_canary_yellow_is_no_stop_where_dark_green_is_one(make: MakePlan) -> None:
+    """Both are lost by the usual colour difference; only the one that shares both channels is kept by the other."""
+    said = {}
+    for name, ink in {"canary": [0.6, 0.5, 0.05], "dark green": [0.04, 0.2, 0.06], "white": [0.7, 0.7, 0.7]}.items():
+        worn: dict[str, Any] = {"wardrobe": [{"name": name, "reflectance": ink}]}
+        found = finding(make(subject=worn, room={"ambient_lux": 900}), "screen.hue")
+        said[name] = found.judgement.severity, "larger channel" in say(found.judgement.says)
+    assert said == {"canary": ("consider", True), "dark green": ("stop", False), "white": ("fine", False)}
 
 
 def test_hair_and_props_that_want_a_test(make: MakePlan) -> None:

@@ -68,7 +68,9 @@ def test_screen_and_key_of_a_photographed_person(
     recording: dict[str, object], colour: tuple[float, float, float], hue: str
 ) -> None:
     signal, is_screen, matte = composite(colour, 0.12, 0.006)
-    decoded = through([signal] * 2, Recording.model_validate(recording), float(str(recording["mbit_s"])))[0]
+    decoded = through(
+        [signal] * 2, Recording.model_validate(recording), 1e6 * float(str(recording["mbit_s"])) / 25.0
+    )[0]
     frame = Frame(np.round(65535.0 * decoded).astype(np.uint16), 65535.0)
     reading = read_frame(frame)
     assert reading.hue == hue

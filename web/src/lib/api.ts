@@ -69,12 +69,21 @@ export const undoSetup = (id: number) => call(client.POST('/api/setups/{setup_id
 export const redoSetup = (id: number) => call(client.POST('/api/setups/{setup_id}/redo', at(id)))
 export const listVersions = async (id: number) => (await call(client.GET('/api/setups/{setup_id}/versions', at(id)))).versions
 export const nameVersion = (id: number, name: string) => call(client.POST('/api/setups/{setup_id}/versions', { ...at(id), body: { name } }))
+export const versionPlan = async (setup_id: number, version_id: number) =>
+  (await call(client.GET('/api/setups/{setup_id}/versions/{version_id}', { params: { path: { setup_id, version_id } } }))).plan
 export const openVersion = (setup_id: number, version_id: number) =>
   call(client.POST('/api/setups/{setup_id}/versions/{version_id}/open', { params: { path: { setup_id, version_id } } }))
 
-/** Save, or learn that somebody else was first. */
-export async function saveSetup(id: number, base: number, plan: Plan): Promise<Setup | Conflict> {
-  const put = client.PUT('/api/setups/{setup_id}', { ...at(id), body: { base, plan } })
+/** A plan with large tables in it goes alone: the server takes 6 MB in all. Characters of JSON. */
+const BOTH_UP_TO = 1_500_000
+export function saveBody(base: number, plan: Plan, was: Plan) {
+  const both = [plan, was].every((one) => JSON.stringify(one).length <= BOTH_UP_TO)
+  return { base, plan, was: both ? was : null }
+}
+
+/** Save what was made of the plan `was`, together with others' changes; or learn where theirs and mine collide. */
+export async function saveSetup(id: number, base: number, plan: Plan, was: Plan): Promise<Setup | Conflict> {
+  const put = client.PUT('/api/setups/{setup_id}', { ...at(id), body: saveBody(base, plan, was) })
   const result = await put.catch(() => undefined)
   if (result?.response.status === 409) return result.error as Conflict
   return call(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
@@ -86,5 +95,7 @@ export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = [], 
 export const listFrames = async (id: number) => (await call(client.GET('/api/setups/{setup_id}/frames', at(id)))).frames
 export const getFrame = (frame_id: number) => call(client.GET('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
 export const deleteFrame = (frame_id: number) => call(client.DELETE('/api/frames/{frame_id}', { params: { path: { frame_id } } }))
+export const restoreFrame = (frame_id: number) => call(client.POST('/api/frames/{frame_id}/restore', { params: { path: { frame_id } } }))
+export const trash = () => call(client.GET('/api/trash'))
 export const compareFrame = (frame_id: number) => call(client.GET('/api/frames/{frame_id}/comparison', { params: { path: { frame_id } } }))
 export const glossary = async () => (await call(client.GET('/api/glossary'))).terms

@@ -9,7 +9,15 @@ export function readPath(plan: Plan, path: string): unknown {
 
 /** A new plan with the changes made; parts that don't change are shared. */
 export function applyChanges(plan: Plan, changes: Change[]): Plan {
-  return changes.reduce((now, change) => set(now, steps(change.path), change.value) as Plan, plan)
+  return changes.reduce((now, change) => known(set(now, steps(change.path), change.value) as Plan, change.path), plan)
+}
+
+/** A fact of the plate that is set is no longer unknown. */
+function known(plan: Plan, path: string): Plan {
+  const [part, fact] = path.split('.')
+  const unknown = plan.plate?.unknown ?? []
+  if (part !== 'plate' || !unknown.some((name) => name === fact)) return plan
+  return { ...plan, plate: { ...plan.plate, unknown: unknown.filter((name) => name !== fact) } }
 }
 
 function set(holder: unknown, [step, ...rest]: string[], value: unknown): unknown {

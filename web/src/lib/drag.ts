@@ -10,10 +10,38 @@ type Options = {
   move: (by: Move) => void
   end: () => void
   select?: () => void
+  /** Taken hold of: arrow keys move it. While it is not they go from handle to handle. Left out: always. */
+  held?: () => boolean
 }
 
 const STEP = 0.01
 const BIG_STEP = 0.1
+
+/** To the next handle of the drawing, which is the one stop for Tab then. */
+function goOn(node: SVGElement, by: 1 | -1) {
+  const handles = [...(node.closest('[data-handles]')?.querySelectorAll<SVGElement>('.handle') ?? [])]
+  const next = handles[(handles.indexOf(node) + by + handles.length) % handles.length]
+  next?.focus({ preventScroll: true })
+}
+
+/** Svelte action: of all handles inside only the one that was last gone to is a stop for Tab. */
+export function oneStop(node: Element) {
+  const stop = (at: Element | null) => {
+    for (const handle of node.querySelectorAll('.handle')) handle.setAttribute('tabindex', handle === at ? '0' : '-1')
+  }
+  const renew = () => stop(node.querySelector('.handle[tabindex="0"]') ?? node.querySelector('.handle'))
+  const entered = (event: Event) => (event.target as Element).classList.contains('handle') && stop(event.target as Element)
+  const watcher = new MutationObserver(renew)
+  node.addEventListener('focusin', entered)
+  watcher.observe(node, { childList: true, subtree: true })
+  renew()
+  return {
+    destroy() {
+      watcher.disconnect()
+      node.removeEventListener('focusin', entered)
+    },
+  }
+}
 
 /** Svelte action: makes an SVG element draggable; arrow keys move 1 cm, with Shift 10 cm. */
 export function draggable(node: SVGElement, initial: Options) {
@@ -54,6 +82,7 @@ export function draggable(node: SVGElement, initial: Options) {
     if (!by) return
     event.preventDefault()
     event.stopPropagation()
+    if (options.held && !options.held()) return void goOn(node, by[0] > 0 || by[1] < 0 ? 1 : -1)
     if (!keys) options.start()
     keys = { dx: (keys?.dx ?? 0) + by[0], dy: (keys?.dy ?? 0) + by[1] }
     options.move(keys)

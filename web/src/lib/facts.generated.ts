@@ -43,6 +43,7 @@ export const RANGES: Record<string, [number, number]> = {
   "kit.lamps[].fixture.beam.deg": [0.5, 179],
   "kit.lamps[].fixture.beam.n": [0, 1000],
   "kit.lamps[].fixture.cct": [1000, 25000],
+  "kit.lamps[].fixture.cct_range[]": [1000, 25000],
   "kit.lamps[].fixture.cri": [0, 100],
   "kit.lamps[].fixture.duv": [-0.1, 0.1],
   "kit.lamps[].fixture.emitter.diameter": [0.001, 20],
@@ -76,6 +77,7 @@ export const RANGES: Record<string, [number, number]> = {
   "lights[].fixture.beam.deg": [0.5, 179],
   "lights[].fixture.beam.n": [0, 1000],
   "lights[].fixture.cct": [1000, 25000],
+  "lights[].fixture.cct_range[]": [1000, 25000],
   "lights[].fixture.cri": [0, 100],
   "lights[].fixture.duv": [-0.1, 0.1],
   "lights[].fixture.emitter.diameter": [0.001, 20],
@@ -160,3 +162,9 @@ export const MODIFIERS: Record<string, Record<string, number>> = {"softbox": {"w
 
 /** Height of the eyes as a share of stature. */
 export const EYE_HEIGHT = 0.93
+
+/** How large a room is where nobody says it, m. */
+export const USUAL_ROOM = {"length": 9.8, "width": 7.4, "height": 3.6}
+
+/** What walls, ceiling and floor reflect, by the word for them. */
+export const TONES = {"white": [0.75, 0.75, 0.75], "grey": [0.35, 0.35, 0.35], "dark": [0.1, 0.1, 0.1], "draped": [0.03, 0.03, 0.03]} as unknown as Record<string, [number, number, number]>

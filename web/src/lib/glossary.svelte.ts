@@ -14,3 +14,19 @@ export function meaning(term: string): string {
   }
   return terms[term] ?? ''
 }
+
+const MOST = 5
+
+/** Which of the words stand in a text, the longest first: "key light" and not "key" too. */
+export function termsIn(text: string): string[] {
+  meaning('')
+  let left = text.toLowerCase()
+  const found: string[] = []
+  for (const term of Object.keys(terms).sort((a, b) => b.length - a.length)) {
+    const at = new RegExp(`(?<![\\w:])${term.toLowerCase().replace(/[.:]/g, '\\$&')}s?(?![\\w:])`)
+    if (!at.test(left)) continue
+    found.push(term)
+    left = left.replace(new RegExp(at, 'g'), ' ')
+  }
+  return found.slice(0, MOST)
+}

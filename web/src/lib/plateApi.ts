@@ -13,5 +13,7 @@ export function keepPlate(setup_id: number, file: File): Promise<PlateReading> {
 export const keptPlate = (setup_id: number) =>
   call(client.GET('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } })).catch(() => null)
 export const dropPlate = (setup_id: number) => call(client.DELETE('/api/setups/{setup_id}/plate', { params: { path: { setup_id } } }))
+export const restorePlate = (setup_id: number) =>
+  call(client.POST('/api/setups/{setup_id}/plate/restore', { params: { path: { setup_id } } }))
 export const readMarks = (body: MarksBody) => call(client.POST('/api/plate/marks', { body }))
 export const lightingBrief = (plan: Plan, signal?: AbortSignal) => call(client.POST('/api/brief', { body: { plan }, signal }))

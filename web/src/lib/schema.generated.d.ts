@@ -240,6 +240,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{frame_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Out of the trash again. */
+        post: operations["restoreFrame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/{frame_id}/since/{other_id}": {
         parameters: {
             query?: never;
@@ -372,6 +389,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/add": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** More things into the kit; nothing that is there is replaced. */
+        post: operations["addToKit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/catalogue": {
         parameters: {
             query?: never;
@@ -398,6 +432,40 @@ export interface paths {
         };
         get?: never;
         put: operations["saveKitCsv"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The kit before its last change. */
+        post: operations["undoKit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which set-ups use a thing of the kit. */
+        get: operations["kitUses"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -671,6 +739,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{setup_id}/export/{to}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file. A sheet and a drawing are shown by the browser, the others are saved. */
+        get: operations["exportSetup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups/{setup_id}/frames": {
         parameters: {
             query?: never;
@@ -753,6 +838,23 @@ export interface paths {
         get: operations["getPlatePicture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/plate/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The picture that was there before it was replaced or dropped. */
+        post: operations["restorePlate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -909,6 +1011,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{setup_id}/versions/{version_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan of a version, to look at; nothing becomes current. */
+        get: operations["getVersion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups/{setup_id}/versions/{version_id}/open": {
         parameters: {
             query?: never;
@@ -937,6 +1056,74 @@ export interface paths {
         put: operations["watchFolder"];
         post?: never;
         delete: operations["stopWatch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lit set for what was said, its first findings, and one sentence over it. Nothing is stored. */
+        post: operations["firstSet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/free-lamps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The kit's lamps with how many of each the plan does not use yet. */
+        post: operations["freeLamps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/lamp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where one more lamp goes into a plan, and what it is called. Nothing is stored. */
+        post: operations["oneMoreLamp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/possible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** At once: the unlit plan, and what room, cloth and lenses can shoot. Nothing is stored. */
+        post: operations["possibleWith"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1018,6 +1205,23 @@ export interface paths {
         put?: never;
         /** The fewest marks of which the wanted number is in every frame of the move. */
         post: operations["trackingMarks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Deleted set-ups and frames, the last first. A frame is gone after a month, a set-up stays. */
+        get: operations["getTrash"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1485,6 +1689,7 @@ export interface components {
             mirrored: components["schemas"]["Mirrored"][];
             /** Not Computed */
             not_computed: string[];
+            predicted: components["schemas"]["PredictedKey"] | null;
             /** Reflections */
             reflections: components["schemas"]["Reflection"][];
             screen: components["schemas"]["ScreenReading"] | null;
@@ -1564,6 +1769,18 @@ export interface components {
             role: "look" | "log" | "all";
         };
         /**
+         * CollisionModel
+         * @description A field that both changed; a value that was taken away is null.
+         */
+        CollisionModel: {
+            /** Mine */
+            mine: unknown;
+            /** Path */
+            path: string;
+            /** Theirs */
+            theirs: unknown;
+        };
+        /**
          * Compared
          * @description `means` says what the difference tells; empty where the two agree or one is missing.
          */
@@ -1616,6 +1833,8 @@ export interface components {
          * @description Somebody saved first: theirs is `current`; yours is kept as version `kept`.
          */
         ConflictModel: {
+            /** Collisions */
+            collisions: components["schemas"]["CollisionModel"][];
             current: components["schemas"]["SetupModel"];
             /** Detail */
             detail: string;
@@ -2047,9 +2266,13 @@ export interface components {
         /**
          * FindingReport
          * @description A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
-         *     `says` is metric, `told` the same to be said in other units.
+         *     `weight`: what it weighs among all open findings. `says` is metric, `told` the same to be said in other units.
+         *     `cause_of`: open damages (ids) that it adds to; `no_remedy`: why there is none, empty where there is one or none
+         *     is asked for.
          */
         FindingReport: {
+            /** Cause Of */
+            cause_of: string[];
             /** Digits */
             digits: number;
             /** Id */
@@ -2058,6 +2281,9 @@ export interface components {
             limit: number | null;
             /** Measure */
             measure: string;
+            /** No Remedy */
+            no_remedy: string;
+            no_remedy_told: components["schemas"]["Sentence"] | null;
             /** Reason */
             reason: string;
             /** Remedies */
@@ -2081,13 +2307,36 @@ export interface components {
             unit: string;
             /** Value */
             value: number | null;
+            /** Weight */
+            weight: number;
             /** Why */
             why: string;
         };
         /**
+         * FirstSetModel
+         * @description A lit set with one sentence over it. `kit`: what was said, as a kit.
+         */
+        FirstSetModel: {
+            /** Instead */
+            instead: ("full" | "knees" | "waist" | "chest" | "face" | "hands") | null;
+            kit: components["schemas"]["Kit"];
+            /** Open */
+            open: components["schemas"]["OpenFinding"][];
+            plan: components["schemas"]["Plan"];
+            says: components["schemas"]["Sentence"];
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "usable" | "no";
+        };
+        /**
          * Fixture
          * @description Exactly one power: `flux_lm`, `peak_cd`, or for a flash `flash_lms`, its luminous energy at full; a sun has
-         *     `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full.
+         *     `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full. `cct_range`:
+         *     where its colour can be turned, lowest and highest. `flicker`: with the mains, not at all, or nobody knows.
          */
         Fixture: {
             /**
@@ -2103,6 +2352,14 @@ export interface components {
              * @default 5600
              */
             cct: number;
+            /**
+             * Cct Range
+             * @default null
+             */
+            cct_range: [
+                number,
+                number
+            ] | null;
             /**
              * Cri
              * @description colour rendering index
@@ -2135,6 +2392,12 @@ export interface components {
              * @default 0.001
              */
             flash_s: number;
+            /**
+             * Flicker
+             * @default unknown
+             * @enum {string}
+             */
+            flicker: "mains" | "free" | "unknown";
             /**
              * Flux Lm
              * @default null
@@ -2395,6 +2658,23 @@ export interface components {
             camera_z: number;
             /** Focal Mm */
             focal_mm: number;
+        };
+        /**
+         * FreeLamp
+         * @description A lamp of the kit: how many there are, and how many the plan does not use yet.
+         */
+        FreeLamp: {
+            /** Count */
+            count: number;
+            /** Free */
+            free: number;
+            /** Name */
+            name: string;
+        };
+        /** FreeLampsModel */
+        FreeLampsModel: {
+            /** Lamps */
+            lamps: components["schemas"]["FreeLamp"][];
         };
         /** Garment */
         Garment: {
@@ -2728,6 +3008,7 @@ export interface components {
              *         "width": 0.6
              *       },
              *       "flash_s": 0.001,
+             *       "flicker": "unknown",
              *       "flux_lm": 6000,
              *       "recycle_s": 1.5,
              *       "watts": 60
@@ -2742,7 +3023,10 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        /** KitLens */
+        /**
+         * KitLens
+         * @description `fixed`: its opening is what it is, as a phone's.
+         */
         KitLens: {
             /**
              * Count
@@ -2756,6 +3040,11 @@ export interface components {
              * @default 2.8
              */
             f_number: number;
+            /**
+             * Fixed
+             * @default false
+             */
+            fixed: boolean;
             /**
              * Focal Mm
              * @description millimetres
@@ -2897,6 +3186,23 @@ export interface components {
              */
             text: string;
         };
+        /**
+         * KitUse
+         * @description `kind` as the kit document calls it; `titles` of the set-ups.
+         */
+        KitUse: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Titles */
+            titles: string[];
+        };
+        /** KitUsesModel */
+        KitUsesModel: {
+            /** Uses */
+            uses: components["schemas"]["KitUse"][];
+        };
         /** LambertBeam */
         LambertBeam: {
             /**
@@ -2989,8 +3295,22 @@ export interface components {
             p99: number;
         };
         /**
+         * LevelBand
+         * @description Wanted level in % of the school's trace, and the band that counts as met.
+         */
+        LevelBand: {
+            /** High */
+            high: number;
+            /** Level */
+            level: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * LevelTarget
-         * @description Wanted level of the screen in %, with the band that counts as met, and why.
+         * @description Wanted level of the screen in %, with the band that counts as met, and why. A school asks for an amount of
+         *     light: `level`, `low` and `high` are what the plan's curve makes of it, on its `trace`; `rec709` is the same as
+         *     Rec.709 has it, which is how schools are told; `lux_low`, `lux_high`: white light on the screen.
          */
         LevelTarget: {
             /** High */
@@ -2999,11 +3319,21 @@ export interface components {
             level: number;
             /** Low */
             low: number;
+            /** Lux High */
+            lux_high: number;
+            /** Lux Low */
+            lux_low: number;
+            rec709: components["schemas"]["LevelBand"];
             /**
              * School
              * @enum {string}
              */
             school: "below-face" | "mid-grey" | "follow-plate" | "away-from-edge" | "custom";
+            /**
+             * Trace
+             * @enum {string}
+             */
+            trace: "luma" | "key-channel";
             /** Why */
             why: string;
         };
@@ -3068,6 +3398,7 @@ export interface components {
              *         "width": 0.6
              *       },
              *       "flash_s": 0.001,
+             *       "flicker": "unknown",
              *       "flux_lm": 6000,
              *       "recycle_s": 1.5,
              *       "watts": 60
@@ -3559,6 +3890,30 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        /** MoreLampBody */
+        MoreLampBody: {
+            /**
+             * Lamp
+             * @description A preset by its `kind`, or a lamp of the kit by its `name`.
+             */
+            lamp: {
+                [key: string]: unknown;
+            };
+            /**
+             * Plan
+             * @description A plan document.
+             */
+            plan: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * MoreLampModel
+         * @description A lamp as it goes into the plan.
+         */
+        MoreLampModel: {
+            light: components["schemas"]["Light"];
+        };
         /** NameBody */
         NameBody: {
             /** Name */
@@ -3659,6 +4014,15 @@ export interface components {
             unit: string;
             /** Value */
             value: number | null;
+        };
+        /** OpenFinding */
+        OpenFinding: {
+            says: components["schemas"]["Sentence"];
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "fix" | "consider" | "fine";
         };
         /**
          * Outcome
@@ -3823,7 +4187,18 @@ export interface components {
              *       "mean_level": 20,
              *       "shutter_angle": 180,
              *       "softness": "hard",
-             *       "tilt": 0
+             *       "tilt": 0,
+             *       "unknown": [
+             *         "mean_level",
+             *         "key_azimuth",
+             *         "key_elevation",
+             *         "softness",
+             *         "cct",
+             *         "camera_height",
+             *         "tilt",
+             *         "focal_mm_ff",
+             *         "shutter_angle"
+             *       ]
              *     }
              */
             plate: components["schemas"]["Plate"];
@@ -3962,7 +4337,8 @@ export interface components {
          * Plate
          * @description `key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
          *
-         *     `known` is false while nobody can say yet what goes behind.
+         *     `known` is false while nobody can say yet what goes behind. `unknown` names facts that nobody gave: a document
+         *     that leaves them out has them there, and they hold no value until one is set.
          */
         Plate: {
             /**
@@ -4024,6 +4400,11 @@ export interface components {
              * @default 0
              */
             tilt: number;
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown: ("mean_level" | "key_azimuth" | "key_elevation" | "softness" | "cct" | "camera_height" | "tilt" | "focal_mm_ff" | "shutter_angle")[];
         } & {
             [key: string]: unknown;
         };
@@ -4184,6 +4565,47 @@ export interface components {
             unit: string;
         };
         /**
+         * Possible
+         * @description What the room does with the cloth and the lenses: a framing, and with which lens it is easiest.
+         */
+        Possible: {
+            /**
+             * Framing
+             * @enum {string}
+             */
+            framing: "full" | "knees" | "waist" | "chest" | "face" | "hands";
+            /** Lens */
+            lens: string;
+            /** State */
+            state: string;
+            why: components["schemas"]["Sentence"];
+        };
+        /**
+         * PossibleModel
+         * @description The unlit plan, and of every framing whether room, cloth and lenses do it.
+         */
+        PossibleModel: {
+            plan: components["schemas"]["Plan"];
+            /** Possible */
+            possible: components["schemas"]["Possible"][];
+        };
+        /**
+         * PredictedKey
+         * @description The quality that a test key would have, 0 to 100, and its parts, predicted without a picture; by the kinder
+         *     formula.
+         */
+        PredictedKey: {
+            /**
+             * Formula
+             * @enum {string}
+             */
+            formula: "mean" | "larger";
+            /** Parts */
+            parts: components["schemas"]["QualityPart"][];
+            /** Quality */
+            quality: number;
+        };
+        /**
          * ProbeReport
          * @description Light R, G, B in lux on a place of the subject, and its share of screen colour in %.
          */
@@ -4301,7 +4723,8 @@ export interface components {
         };
         /**
          * QualityPart
-         * @description One part of the quality: its measure, the ideal's and the border's, its weight and what it costs.
+         * @description One part of the quality: its measure (None where it is not in the picture), the scale's ends, its weight and
+         *     how many halvings of the quality it costs.
          */
         QualityPart: {
             /** Border */
@@ -4430,7 +4853,9 @@ export interface components {
         /**
          * RemedyReport
          * @description A remedy that was tried: `text`, `effect` and `cost` in metric words; `told` and `costs` are the same to be
-         *     said in other units; `before` and `after` are the rule's value.
+         *     said in other units; `before` and `after` are the rule's value. `worsens`: ids of rules, and the same in words;
+         *     `open_before` and `open_after`: what all open findings weigh; `quality_after`: of the key, predicted; `gives`: the
+         *     plan is better for it.
          */
         RemedyReport: {
             /** After */
@@ -4444,16 +4869,26 @@ export interface components {
             costs: components["schemas"]["Sentence"] | null;
             /** Effect */
             effect: string;
+            /** Gives */
+            gives: boolean;
+            /** Open After */
+            open_after: number;
+            /** Open Before */
+            open_before: number;
             /**
              * Outcome
              * @enum {string}
              */
             outcome: "cured" | "better" | "does-not-apply";
+            /** Quality After */
+            quality_after: number;
             /** Text */
             text: string;
             told: components["schemas"]["Sentence"];
             /** Worsens */
             worsens: string[];
+            /** Worsens Words */
+            worsens_words: string[];
         };
         /**
          * RiggingSheet
@@ -4621,6 +5056,16 @@ export interface components {
             /** Lenses */
             lenses: string[];
         };
+        /** SaidBody */
+        SaidBody: {
+            /**
+             * Said
+             * @description What was said of room, cloth, lamps, camera and picture (StartSaid).
+             */
+            said: {
+                [key: string]: unknown;
+            };
+        };
         /**
          * Sample
          * @description The screen's colour as picked: mean signal in %, and its place in parts of the frame.
@@ -4651,6 +5096,14 @@ export interface components {
             plan: {
                 [key: string]: unknown;
             };
+            /**
+             * Was
+             * @description The plan at `base`: with it, changes that do not touch the same field are merged.
+             * @default null
+             */
+            was: {
+                [key: string]: unknown;
+            } | null;
         };
         /** SchoolRow */
         SchoolRow: {
@@ -5416,7 +5869,8 @@ export interface components {
         };
         /**
          * TestKeyModel
-         * @description `created` and `stale` are of a kept key: the set-up's plan has changed since.
+         * @description `created` and `stale` are of a kept key: the set-up's plan has changed since. A key of an older version has no
+         *     `formula`: its quality is on another scale.
          */
         TestKeyModel: {
             /**
@@ -5426,12 +5880,22 @@ export interface components {
             created: string | null;
             /** Flicker Percent */
             flicker_percent: number | null;
+            /**
+             * Formula
+             * @default null
+             */
+            formula: ("colour difference" | "larger channel" | "chroma distance") | null;
             /** Holes Percent */
             holes_percent: number | null;
             /** Id */
             id: string;
             /** Levers */
             levers: components["schemas"]["LeverReport"][];
+            /**
+             * Other Quality
+             * @default null
+             */
+            other_quality: number | null;
             /** Parts */
             parts: components["schemas"]["QualityPart"][];
             /** Problem */
@@ -5498,6 +5962,34 @@ export interface components {
                 number
             ];
         };
+        /** TrashModel */
+        TrashModel: {
+            /** Frames */
+            frames: components["schemas"]["TrashedFrame"][];
+            /** Setups */
+            setups: components["schemas"]["TrashedSetup"][];
+        };
+        /** TrashedFrame */
+        TrashedFrame: {
+            /**
+             * Deleted
+             * Format: date-time
+             */
+            deleted: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Setup Id */
+            setup_id: number;
+        };
+        /** TrashedSetup */
+        TrashedSetup: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+        };
         /** TrialModel */
         TrialModel: {
             /** Holes */
@@ -5542,6 +6034,10 @@ export interface components {
             name: string;
             /** Origin */
             origin: string;
+        };
+        /** VersionPlan */
+        VersionPlan: {
+            plan: components["schemas"]["Plan"];
         };
         /** WatchBody */
         WatchBody: {
@@ -7215,6 +7711,109 @@ export interface operations {
             };
         };
     };
+    restoreFrame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     driftOfFrame: {
         parameters: {
             query?: never;
@@ -8247,6 +8846,111 @@ export interface operations {
             };
         };
     };
+    addToKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getCatalogue: {
         parameters: {
             query?: never;
@@ -8368,6 +9072,208 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undoKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitUses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitUsesModel"];
                 };
             };
             /** @description Forbidden */
@@ -10634,6 +11540,113 @@ export interface operations {
             };
         };
     };
+    exportSetup: {
+        parameters: {
+            query?: {
+                /** @description Lengths on sheet and drawing. */
+                units?: "m" | "ft";
+                /** @description Size of the sheet. */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                setup_id: number;
+                to: "plan" | "sheet" | "svg" | "gltf" | "csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listFrames: {
         parameters: {
             query?: never;
@@ -11502,6 +12515,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restorePlate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateReadingModel"];
+                };
             };
             /** @description Forbidden */
             403: {
@@ -12844,6 +13960,110 @@ export interface operations {
             };
         };
     };
+    getVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionPlan"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     openVersion: {
         parameters: {
             query?: never;
@@ -13176,6 +14396,426 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WatchModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    firstSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstSetModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    freeLamps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreeLampsModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oneMoreLamp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoreLampBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoreLampModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    possibleWith: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PossibleModel"];
                 };
             };
             /** @description Forbidden */
@@ -13800,6 +15440,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrackingMarksModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTrash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrashModel"];
                 };
             };
             /** @description Forbidden */

@@ -9,6 +9,13 @@ const RETRY_AFTER = 3000
 
 export type Ghost = { remedy: Attempt; plan: Plan; evaluation: Evaluation }
 
+/** Until newer ones are found a finding keeps the remedies that it had, so that nothing jumps. */
+function withRemediesOf(before: Evaluation | null, now: Evaluation): Evaluation {
+  const old = new Map((before?.check.findings ?? []).map((finding) => [finding.id, finding.remedies]))
+  const findings = now.check.findings.map((finding) => ({ ...finding, remedies: old.get(finding.id) ?? [] }))
+  return { ...now, check: { ...now.check, findings } }
+}
+
 export class Session {
   id = $state(0)
   revision = $state(0)
@@ -22,6 +29,8 @@ export class Session {
   conflict = $state.raw<Conflict | null>(null)
   error = $state('')
   unknown = $state<string[]>([])
+  /** Remedies of the findings: those of this plan, older ones while newer are looked for, or none could be asked for. */
+  remediesAre = $state<'here' | 'coming' | 'missing'>('coming')
   /** A plate's picture is open and needs the room of the frame. */
   plateOpen = $state(false)
   /** Tracking marks that are being planned, for the frame to draw. */
@@ -32,6 +41,8 @@ export class Session {
   private wanted: { remedies: boolean } | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private changed = 0
+  /** The plan as it was last known to be stored: what this page's changes are made on. */
+  private stored: Plan | null = null
 
   async open(id: number) {
     this.selected = null
@@ -69,16 +80,21 @@ export class Session {
     clearTimeout(this.timer)
     if (!this.plan || this.saving === 'saved' || this.saving === 'saving' || this.conflict) return
     const at = this.changed
+    const sent = this.plan
     this.saving = 'saving'
     try {
-      const answer = await api.saveSetup(this.id, this.revision, this.plan)
+      const answer = await api.saveSetup(this.id, this.revision, sent, this.stored ?? sent)
       if ('kept' in answer) {
         this.conflict = answer
         this.saving = 'saved'
         return
       }
       this.error = ''
-      this.revision = answer.revision
+      const others = answer.revision !== this.revision + 1
+      if (others && at === this.changed) return this.take(answer)
+      this.stored = sent
+      // With others' changes in it, the next save is still one on the old revision: the server puts them together.
+      if (!others) this.revision = answer.revision
       this.canUndo = answer.can_undo
       this.canRedo = answer.can_redo
       this.saving = at === this.changed ? 'saved' : 'waiting'
@@ -129,6 +145,15 @@ export class Session {
     })
   }
 
+  /** A lamp or a cloth is taken away; undo brings it back. Screen, camera and figure stay. */
+  removeSelected() {
+    const [kind, id] = (this.selected ?? '').split(':')
+    const path = ({ light: 'lights', flag: 'flags' } as const)[kind]
+    if (!path || !this.plan) return
+    this.selected = null
+    this.change([{ path, value: this.plan[path].filter((one) => one.id !== id) }])
+  }
+
   keepGhost() {
     const ghost = this.ghost
     if (ghost) this.change(ghost.remedy.changes)
@@ -142,7 +167,13 @@ export class Session {
   async heard() {
     if (this.saving !== 'saved' || this.conflict) return
     const now = await api.getSetup(this.id).catch(() => null)
-    if (now && now.id === this.id && now.revision !== this.revision && this.saving === 'saved') this.take(now)
+    // What was saved here while this was asked for is newer than the answer.
+    if (now && now.id === this.id && now.revision > this.revision && this.saving === 'saved') this.take(now)
+  }
+
+  /** What set-ups are judged by has changed elsewhere. */
+  judgeAgain() {
+    if (this.plan) this.refresh(true)
   }
 
   private async reload() {
@@ -154,6 +185,7 @@ export class Session {
     this.id = setup.id
     this.revision = setup.revision
     this.plan = setup.plan
+    this.stored = setup.plan
     this.canUndo = setup.can_undo
     this.canRedo = setup.can_redo
     this.unknown = setup.unknown_fields
@@ -180,14 +212,23 @@ export class Session {
       this.wanted = null
       try {
         const quick = await api.evaluate(plan, false)
-        if (this.plan === plan || this.wanted) this.evaluation = quick
+        if (this.plan === plan || this.wanted) {
+          this.evaluation = withRemediesOf(this.evaluation, quick)
+          this.remediesAre = 'coming'
+        }
         if (remedies && this.plan === plan && !this.wanted) {
           this.remedies = new AbortController()
           const full = await api.evaluate(plan, true, [], this.remedies.signal)
-          if (this.plan === plan) this.evaluation = full
+          if (this.plan === plan) {
+            this.evaluation = full
+            this.remediesAre = 'here'
+          }
         }
       } catch (err) {
-        if (!this.wanted) this.error = (err as Error).message
+        if (!this.wanted) {
+          this.error = (err as Error).message
+          this.remediesAre = 'missing'
+        }
       }
     }
     this.busy = false

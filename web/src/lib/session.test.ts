@@ -14,7 +14,7 @@ vi.mock('./api', async (original) => ({
 const plan = (title: string) => ({ title, lights: [], camera: { iso: 400 } }) as unknown as Plan
 const setup = (revision: number, title = 'vault') =>
   ({ id: 1, revision, plan: plan(title), can_undo: true, can_redo: false, unknown_fields: [] }) as unknown as Setup
-const evaluation = (of: Plan) => ({ of: of.title }) as unknown as Evaluation
+const evaluation = (of: Plan) => ({ of: of.title, check: { findings: [] } }) as unknown as Evaluation
 const said = (session: Session) => (session.evaluation as unknown as { of: string } | null)?.of
 const title = (value: string) => [{ path: 'title', value }]
 
@@ -36,7 +36,12 @@ describe('saving', () => {
     expect(session.saving).toBe('waiting')
     await vi.advanceTimersByTimeAsync(400)
     expect(api.saveSetup).toHaveBeenCalledOnce()
-    expect(vi.mocked(api.saveSetup).mock.calls[0]).toEqual([1, 3, expect.objectContaining({ title: 'b' })])
+    expect(vi.mocked(api.saveSetup).mock.calls[0]).toEqual([
+      1,
+      3,
+      expect.objectContaining({ title: 'b' }),
+      expect.objectContaining({ title: 'vault' }),
+    ])
     expect([session.saving, session.revision]).toEqual(['saved', 4])
   })
 
@@ -75,6 +80,37 @@ describe('saving', () => {
   })
 })
 
+describe("others' changes", () => {
+  test('come in with the answer to a save, and hands that moved on meanwhile save on what both had', async () => {
+    const merged = setup(9, 'first, and a lamp of theirs')
+    vi.mocked(api.saveSetup).mockImplementationOnce(async () => {
+      session.change(title('second'), false)
+      return merged
+    })
+    vi.mocked(api.saveSetup).mockResolvedValueOnce(setup(10, 'second, and a lamp of theirs'))
+    session.change(title('first'))
+    await vi.advanceTimersByTimeAsync(1000)
+    const sent = vi.mocked(api.saveSetup).mock.calls.map(([, base, now, was]) => [base, now.title, was.title])
+    expect(sent).toEqual([
+      [3, 'first', 'vault'],
+      [3, 'second', 'first'],
+    ])
+    expect([session.plan?.title, session.revision, session.saving]).toEqual(['second, and a lamp of theirs', 10, 'saved'])
+  })
+
+  test('an answer from before a save of this page never comes back over it', async () => {
+    vi.mocked(api.saveSetup).mockResolvedValue(setup(4, 'mine'))
+    let late!: (value: Setup) => void
+    vi.mocked(api.getSetup).mockReturnValueOnce(new Promise((done) => (late = done)))
+    const heard = session.heard()
+    session.change(title('mine'))
+    await vi.advanceTimersByTimeAsync(400)
+    late(setup(3, 'vault'))
+    await heard
+    expect([session.plan?.title, session.revision]).toEqual(['mine', 4])
+  })
+})
+
 describe('somebody else was first', () => {
   const conflict = { title: '', detail: '', kept: 9, current: setup(7, 'theirs') } as unknown as Conflict
   beforeEach(async () => {
@@ -105,6 +141,24 @@ describe('somebody else was first', () => {
 })
 
 describe('what the server says of the plan', () => {
+  test('remedies of before stay, marked as older, until those of now are found', async () => {
+    await vi.advanceTimersByTimeAsync(0)
+    const found = (remedies: string[]) => ({ check: { findings: [{ id: 'key.clip', remedies }] } }) as unknown as Evaluation
+    vi.mocked(api.evaluate).mockImplementation(async (_of, remedies) => found(remedies ? ['old'] : []))
+    session.change(title('a'))
+    await vi.advanceTimersByTimeAsync(10)
+    expect(session.remediesAre).toBe('here')
+    vi.mocked(api.evaluate).mockImplementation(
+      (_of, remedies) => new Promise((done) => setTimeout(() => done(found(remedies ? ['new'] : [])), remedies ? 1000 : 10)),
+    )
+    session.change(title('b'))
+    await vi.advanceTimersByTimeAsync(50)
+    const told = () => session.evaluation?.check.findings[0].remedies as unknown
+    expect([told(), session.remediesAre]).toEqual([['old'], 'coming'])
+    await vi.advanceTimersByTimeAsync(2000)
+    expect([told(), session.remediesAre]).toEqual([['new'], 'here'])
+  })
+
   test('of many moves the newest is asked for, and an older answer does not stay', async () => {
     await vi.advanceTimersByTimeAsync(0)
     vi.mocked(api.evaluate).mockClear()

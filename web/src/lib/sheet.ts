@@ -19,8 +19,12 @@ export type Sheet = {
 const PAD = { left: 40, right: 24, top: 20, bottom: 16 }
 const STRIP = 40
 
-/** Everything placed, walls included, so that nothing is drawn off the sheet. */
-export function extentOf(plan: Plan) {
+export type Shown = 'room' | 'set'
+/** Round the set, m. */
+const ROUND = 0.6
+
+/** Everything placed, walls included, so that nothing is drawn off the sheet; or the set alone, as large as it can be. */
+export function extentOf(plan: Plan, shown: Shown = 'room') {
   const places = plan.lights.filter((l) => l.fixture.emitter.shape !== 'sun').map((l) => l.position)
   const points = [...places, [plan.camera.x, plan.camera.y, plan.camera.z]]
   if (plan.subject) points.push([plan.subject.x, plan.subject.height, plan.subject.z])
@@ -28,14 +32,20 @@ export function extentOf(plan: Plan) {
   const half = screen.width / 2
   const span = (i: number, low: number[], high: number[]) =>
     [Math.min(...low, ...points.map((p) => p[i])), Math.max(...high, ...points.map((p) => p[i]))] as const
+  if (shown === 'set') {
+    const [z0, z1] = span(2, [0], [screen.floor_run])
+    const [x0, x1] = span(0, [screen.x_centre - half], [screen.x_centre + half])
+    const [, top] = span(1, [0], [screen.bottom + screen.height])
+    return { z0: z0 - ROUND, z1: z1 + ROUND, x0: x0 - ROUND, x1: x1 + ROUND, top: top + ROUND }
+  }
   const [z0, z1] = span(2, [room.z_min, -0.2], [room.z_max])
   const [x0, x1] = span(0, [room.x_min, screen.x_centre - half], [room.x_max, screen.x_centre + half])
   const [, top] = span(1, [0], [room.height, screen.bottom + screen.height])
   return { z0, z1, x0, x1, top }
 }
 
-export function sheetOf(plan: Plan, width: number, height: number): Sheet {
-  const extent = extentOf(plan)
+export function sheetOf(plan: Plan, width: number, height: number, shown: Shown = 'room'): Sheet {
+  const extent = extentOf(plan, shown)
   const deep = extent.z1 - extent.z0
   const across = extent.x1 - extent.x0
   const roomy = height - PAD.top - PAD.bottom - STRIP

@@ -24,6 +24,16 @@ export function stateOf(findings: Finding[], stage: StationId): State {
 
 export type Telling = { value: string; note: string }
 
+/** Measures whose own name is too long for the line. */
+const SHORT: Record<string, string> = {
+  'space.in-picture': 'in the picture',
+  'light.behind': 'through cloth',
+  'light.two-zones': 'by face lamps',
+  'subject.two-zones': 'by screen lamps',
+  'subject.exposure': 'face, to grey',
+  'key.motion': 'lost of hand',
+}
+
 /** What each station tells when nothing worse is to be told. */
 const OWN: Record<string, string> = { screen: 'screen.margin', light: 'light.level', subject: 'subject.exposure', camera: 'camera.smear' }
 
@@ -32,9 +42,17 @@ export function telling(id: StationId, plan: Plan, e: Evaluation | null, length:
   const mine = (e?.check.findings ?? []).filter((f) => f.stage === id)
   const own = mine.find((f) => f.id === OWN[id])
   const worst = mine[0]
-  if (worst && own && worst.id !== own.id && rank(worst) < rank(own) && worst.value !== null && worst.unit)
-    return { value: signed(showValue(worst.value, worst.unit, worst.digits, length, light), worst), note: worst.measure }
+  if (worst && own && worst.id !== own.id && rank(worst) < rank(own) && worst.value !== null && (worst.unit || worst.id.startsWith('key.')))
+    return { value: signed(showValue(worst.value, worst.unit, worst.digits, length, light), worst), note: SHORT[worst.id] ?? worst.measure }
   return usual(id, plan, e, length, light)
+}
+
+/** The quality that a test key would have, beside the one that was keyed last. */
+export function keyTelling(predicted: number | undefined, keyed: number | null | undefined, stale: boolean): Telling {
+  if (keyed != null && !stale) return { value: keyed.toFixed(0), note: 'of 100, keyed' }
+  if (predicted === undefined) return { value: 'Try', note: 'a test key' }
+  const note = keyed == null ? 'predicted' : `predicted, was ${keyed.toFixed(0)}`
+  return { value: `≈ ${predicted.toFixed(0)}`, note }
 }
 
 const rank = (f: Finding) => ['fails', 'tight', 'holds'].indexOf(STATE_OF[f.severity])
@@ -63,7 +81,7 @@ function usual(id: StationId, plan: Plan, e: Evaluation | null, length: LengthUn
     case 'camera':
       return { value: show(blur?.motion_px, 'px', 0), note: 'smear' }
     case 'key':
-      return { value: 'Try', note: 'before anybody arrives' }
+      return keyTelling(e?.check.predicted?.quality, null, false)
     case 'check':
       return { value: 'Frames', note: 'from the set' }
   }

@@ -2,7 +2,8 @@
 export type LengthUnit = 'm' | 'ft'
 export type LightUnit = 'lx' | 'fc'
 
-const INCHES_PER_METRE = 39.37007874
+const INCHES_PER_METRE = 1 / 0.0254
+const QUARTERS = ['', '¼', '½', '¾']
 const LUX_PER_FOOT_CANDLE = 10.76391042
 
 /** A number with a true minus, and none before a zero; a dash where there is none. */
@@ -20,9 +21,10 @@ export function signed(value: number, digits: number): string {
 
 export function showLength(metres: number, unit: LengthUnit, digits = 2): string {
   if (unit === 'm') return `${plain(metres, digits)} m`
-  const inches = Math.round(Math.abs(metres) * INCHES_PER_METRE)
-  const sign = metres < 0 && inches > 0 ? '−' : ''
-  return `${sign}${Math.floor(inches / 12)}′ ${inches % 12}″`
+  const quarters = Math.round(Math.abs(metres) * INCHES_PER_METRE * 4)
+  const sign = metres < 0 && quarters > 0 ? '−' : ''
+  const inches = Math.floor((quarters % 48) / 4)
+  return `${sign}${Math.floor(quarters / 48)}′ ${inches}${QUARTERS[quarters % 4]}″`
 }
 
 export function showLight(lux: number, unit: LightUnit): string {
@@ -40,22 +42,4 @@ export function showValue(value: number | null, unit: string, digits: number, le
   if (unit === 'lx') return showLight(value, light)
   const number = plain(value, digits)
   return unit === '°' ? `${number}°` : `${number} ${unit}`.trim()
-}
-
-/** A number typed by a person: comma or point, feet-and-inches when that is the unit. NaN when unreadable. */
-export function readLength(text: string, unit: LengthUnit): number {
-  const feet = text.trim().match(/^(-?\d+(?:[.,]\d+)?)\s*(?:'|′|ft)\s*(?:(\d+(?:[.,]\d+)?)\s*(?:"|″|in)?)?$/)
-  if (feet) {
-    const whole = readNumber(feet[1])
-    const inches = Math.abs(whole) * 12 + (feet[2] ? readNumber(feet[2]) : 0)
-    return (Math.sign(whole) || 1) * (inches / INCHES_PER_METRE)
-  }
-  const value = readNumber(text.replace(/\s*(m|ft)\s*$/, ''))
-  const isFeet = unit === 'ft' && !/m\s*$/.test(text)
-  return isFeet ? (value * 12) / INCHES_PER_METRE : value
-}
-
-export function readNumber(text: string): number {
-  const clean = text.trim().replace('−', '-').replace(',', '.')
-  return /^-?(\d+\.?\d*|\.\d+)$/.test(clean) ? Number(clean) : NaN
 }

@@ -1,5 +1,6 @@
 <script lang="ts">
-  /** A thing on a drawing that can be dragged, or moved with the arrow keys: 1 cm, with Shift 10 cm. */
+  /** A thing on a drawing that can be dragged, or taken hold of with Enter and moved with the arrow keys: 1 cm, with
+      Shift 10 cm. While nothing is held the arrows go from one to the next. */
   import { draggable, type Move } from '../lib/drag'
   let {
     label,
@@ -42,7 +43,7 @@
   aria-label={label}
   aria-valuenow={now}
   aria-valuetext={text}
-  use:draggable={{ scale: () => scale, start, move, end, select }}
+  use:draggable={{ scale: () => scale, start, move, end, select, held: select && (() => selected) }}
 >
   <circle class="hit" cx={x} cy={y} r={reach} fill="transparent" stroke="transparent" />
   {@render children()}

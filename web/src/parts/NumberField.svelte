@@ -2,7 +2,8 @@
   /** A number with its unit: comma or point, feet-and-inches, arrows to step; refuses what is out of range. */
   import { rangeOf } from '../lib/ranges'
   import { prefs } from '../lib/prefs.svelte'
-  import { readLength, readNumber, showLength } from '../lib/units'
+  import { readLength, readNumber } from '../lib/typed'
+  import { showLength } from '../lib/units'
   let {
     label,
     value,
@@ -12,6 +13,7 @@
     field,
     min,
     max,
+    read = (text) => (unit === 'm' ? readLength(text, prefs.length) : readNumber(text, unit)),
     onchange,
   }: {
     label: string
@@ -23,6 +25,8 @@
     field?: string
     min?: number
     max?: number
+    /** How what is typed becomes the number, where it may be written in another way than others. */
+    read?: (text: string) => number
     onchange: (value: number) => void
   } = $props()
 
@@ -34,14 +38,18 @@
   const plain = $derived(Number(value.toFixed(digits)).toString())
   const shown = $derived(unit !== 'm' ? plain : prefs.length === 'm' ? value.toFixed(digits) : showLength(value, 'ft'))
 
+  const told = (bound: number) => (unit === 'm' ? showLength(bound, prefs.length) : `${Number(bound.toPrecision(6))} ${unit}`.trim())
+  const example = $derived(unit === 'm' ? (prefs.length === 'm' ? 'like 2.75 or 275 cm' : 'like 8′ 6″ or 8 6') : `like ${plain}`)
+
   function take(text: string) {
-    const read = unit === 'm' ? readLength(text, prefs.length) : readNumber(text)
-    if (Number.isNaN(read)) wrong = 'Not a number'
-    else if (read < range[0] || read > range[1]) wrong = `${range[0]} to ${range[1]}${unit ? ` ${unit}` : ''}`
+    const found = read(text)
+    if (Number.isNaN(found)) wrong = `No number: ${example}`
+    else if (found < range[0]) wrong = `At least ${told(range[0])}`
+    else if (found > range[1]) wrong = `At most ${told(range[1])}`
     else {
       wrong = ''
       typed = null
-      if (Math.abs(read - value) > 1e-9) onchange(read)
+      if (Math.abs(found - value) > 1e-9) onchange(found)
     }
   }
   function key(event: KeyboardEvent) {
@@ -53,7 +61,12 @@
     const by = { ArrowUp: step, ArrowDown: -step }[event.key]
     if (by !== undefined) {
       event.preventDefault()
-      onchange(Math.min(range[1], Math.max(range[0], Number((value + by * (event.shiftKey ? 10 : 1)).toFixed(6)))))
+      // From what stands in the field, taken over or not yet.
+      const from = typed === null ? value : read(typed)
+      const to = Number(((Number.isNaN(from) ? value : from) + by * (event.shiftKey ? 10 : 1)).toFixed(6))
+      typed = null
+      wrong = ''
+      onchange(Math.min(range[1], Math.max(range[0], to)))
     }
   }
 </script>

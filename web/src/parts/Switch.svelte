@@ -6,11 +6,5 @@
 
 <div class="flex items-center justify-between gap-2">
   <label for={id} class="label-text">{label}</label>
-  <input
-    {id}
-    type="checkbox"
-    class="toggle toggle-xs toggle-primary"
-    checked={value}
-    onchange={(event) => onchange(event.currentTarget.checked)}
-  />
+  <input {id} type="checkbox" class="toggle toggle-primary" checked={value} onchange={(event) => onchange(event.currentTarget.checked)} />
 </div>

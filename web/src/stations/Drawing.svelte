@@ -5,8 +5,10 @@
   import Inspector from './Inspector.svelte'
   import Section from './Section.svelte'
   import type { Board } from '../lib/board'
+  import { oneStop } from '../lib/drag'
   import { session } from '../lib/session.svelte'
-  import { extentOf, sheetOf, type Sheet } from '../lib/sheet'
+  import { extentOf, sheetOf, type Sheet, type Shown } from '../lib/sheet'
+  import { Zoom } from '../lib/zoom.svelte'
   import type { Change, Thing } from '../lib/types'
 
   let width = $state(700)
@@ -15,11 +17,13 @@
   let held = $state.raw<Sheet | null>(null)
 
   const plan = $derived(session.plan!)
-  const sheet = $derived(held ?? sheetOf(plan, width, height))
+  let shown = $state<Shown>('room')
+  const zoom = new Zoom()
+  const sheet = $derived(held ?? sheetOf(plan, width, height, shown))
 
   const select = (thing: Thing) => (session.selected = thing)
   function change(changes: Change[]) {
-    held ??= sheetOf(plan, width, height)
+    held ??= sheetOf(plan, width, height, shown)
     session.change(changes, false)
   }
   function settle() {
@@ -49,18 +53,46 @@
   <svg
     {width}
     {height}
-    class="block select-none"
+    viewBox={zoom.viewBox(width, height)}
+    class="block touch-none select-none"
     role="group"
+    data-handles
+    use:oneStop
     aria-label="The set to scale: side section above, floor from above below"
     onclick={(event) => event.target === event.currentTarget && (session.selected = null)}
+    onkeydown={(event) => zoom.key(event) && event.preventDefault()}
+    onwheel={zoom.wheel}
+    onpointerdown={zoom.down}
+    onpointermove={zoom.moved}
+    onpointerup={zoom.up}
+    onpointercancel={zoom.up}
   >
     <Dimensions {plan} {sheet} />
     <Section {board} {sheet} tried={session.ghost?.plan ?? null} />
     <Floor {board} {sheet} tried={session.ghost?.plan ?? null} />
   </svg>
+  <div class="absolute bottom-2 left-2 z-10 flex gap-1 max-md:bottom-16" role="group" aria-label="How near the drawing is">
+    <button
+      type="button"
+      class="btn btn-sm"
+      aria-pressed={shown === 'set'}
+      title="As large as what stands in it"
+      onclick={() => ((shown = shown === 'set' ? 'room' : 'set'), zoom.whole())}>set</button
+    >
+    <button type="button" class="btn btn-sm w-7" aria-label="Nearer" title="Nearer (+, wheel)" onclick={() => zoom.by(1.25)}>+</button>
+    <button
+      type="button"
+      class="btn btn-sm w-7"
+      aria-label="Further away"
+      title="Further away (−, wheel)"
+      disabled={zoom.factor === 1}
+      onclick={() => zoom.by(0.8)}>−</button
+    >
+    {#if zoom.factor > 1}<button type="button" class="btn btn-sm" title="The whole (0)" onclick={() => zoom.whole()}>whole</button>{/if}
+  </div>
   {#if session.selected}
     <div
-      class="absolute top-2 max-h-[calc(100%-1rem)] w-60 overflow-y-auto border border-line bg-base-100 shadow-xl max-md:fixed max-md:inset-x-0 max-md:top-auto max-md:bottom-0 max-md:z-30 max-md:max-h-[55vh] max-md:w-full"
+      class="absolute top-2 max-h-[calc(100%-3.5rem)] w-60 overflow-y-auto border border-line bg-base-100 shadow-xl max-md:fixed max-md:inset-x-0 max-md:top-auto max-md:bottom-0 max-md:z-30 max-md:max-h-[55vh] max-md:w-full"
       class:left-2={place === 'left'}
       class:right-2={place === 'right'}
     >

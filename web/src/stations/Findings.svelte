@@ -10,8 +10,11 @@
 
   const all = $derived(evaluation?.check.findings ?? [])
   const isOpen = (f: Finding) => f.severity !== 'fine'
-  const own = $derived(all.filter((f) => f.stage === station && isOpen(f)))
-  const rest = $derived(all.filter((f) => f.stage !== station && isOpen(f)))
+  /** A cause stands under the damage that it adds to, whatever its station. */
+  const told = $derived(all.filter((f) => isOpen(f) && !f.cause_of.length))
+  const causesOf = (id: string) => all.filter((f) => isOpen(f) && f.cause_of[0] === id)
+  const own = $derived(told.filter((f) => f.stage === station))
+  const rest = $derived(told.filter((f) => f.stage !== station))
   const fine = $derived(all.filter((f) => !isOpen(f)))
   const shown = $derived(part === 'own' ? own : rest)
   /** One finding stands open by itself: the worst of the station, else the worst of all. */
@@ -22,7 +25,12 @@
 {#if evaluation && shown.length}
   {#if part === 'rest' && own.length}<h2 class="label-text pt-3">Elsewhere</h2>{/if}
   <ul>
-    {#each shown as finding (finding.id)}<FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />{/each}
+    {#each shown as finding (finding.id)}
+      <FindingItem {finding} open={open === finding.id} toggle={() => toggle(finding.id)} />
+      {#each causesOf(finding.id) as cause (cause.id)}
+        <FindingItem finding={cause} beneath open={open === cause.id} toggle={() => toggle(cause.id)} />
+      {/each}
+    {/each}
   </ul>
 {/if}
 {#if evaluation && part === 'rest'}

@@ -53,6 +53,8 @@
     height={(room.x_max - room.x_min) * sheet.scale}
   />
 {/if}
+<text pointer-events="none" x={z(sheet.extent.z1) - 4} y={x(sheet.extent.x1) + 12} text-anchor="end">right, as the camera sees</text>
+<text pointer-events="none" x={z(sheet.extent.z1) - 4} y={x(sheet.extent.x0) - 5} text-anchor="end">left</text>
 <line class="hair" x1={z(sheet.extent.z0)} x2={z(sheet.extent.z1)} y1={x(0)} y2={x(0)} stroke-dasharray="8 3 1 3" />
 <Sight {board} {view} />
 

@@ -15,7 +15,7 @@
   const search = opened<Proposals>()
   const found = $derived(search.value)
   const error = $derived(search.error)
-  const MAIN = ['gap', 'margin', 'level-luma', 'spread', 'over', 'smear']
+  const MAIN = ['quality', 'gap', 'margin', 'level-luma', 'spread', 'over', 'smear']
   /** What a proposal decides; title, room, plate and schools stay as they are. */
   const DECIDED = ['screen', 'subject', 'camera', 'lights'] as const
 

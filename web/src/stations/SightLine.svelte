@@ -2,7 +2,7 @@
   /** The stations in the order of the work, on one line: name, telling number, state. Keys 1 to 8. */
   import State from '../parts/State.svelte'
   import { prefs } from '../lib/prefs.svelte'
-  import { STATIONS, stateOf, telling, type StationId } from '../lib/stations'
+  import { keyTelling, STATIONS, stateOf, telling, type StationId } from '../lib/stations'
   import { testKey } from '../lib/testKey.svelte'
   import type { Evaluation, Plan } from '../lib/types'
   let {
@@ -19,8 +19,8 @@
   <span class="absolute inset-x-0 top-[11px] hidden h-px bg-line md:block" aria-hidden="true"></span>
   {#each STATIONS as station, i (station.id)}
     {@const told =
-      station.id === 'key' && testKey.result?.quality != null
-        ? { value: testKey.result.quality.toFixed(0), note: testKey.stale ? 'of 100, before a change' : 'of 100' }
+      station.id === 'key'
+        ? keyTelling(evaluation?.check.predicted?.quality, testKey.result?.formula ? testKey.result.quality : null, testKey.stale)
         : telling(station.id, plan, evaluation, prefs.length, prefs.light)}
     {@const state = stateOf(findings, station.id)}
     <button
@@ -43,9 +43,9 @@
           {station.name}
         </span>
       </span>
-      <span class="mt-0.5 flex items-baseline gap-1.5 overflow-hidden whitespace-nowrap">
-        <span class="font-semibold lg:text-reading" class:text-primary={state === 'fails'}>{told.value}</span>
-        <span class="label-text truncate max-lg:hidden">{told.note}</span>
+      <span class="mt-0.5 flex flex-wrap items-baseline gap-x-1.5">
+        <span class="font-semibold whitespace-nowrap lg:text-reading" class:text-primary={state === 'fails'}>{told.value}</span>
+        <span class="label-text max-lg:hidden">{told.note}</span>
       </span>
       {#if current === station.id}<span class="absolute inset-x-0 -bottom-px h-0.5 bg-primary"></span>{/if}
     </button>

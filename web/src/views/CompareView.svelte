@@ -4,8 +4,9 @@
   import Preferences from '../parts/Preferences.svelte'
   import State from '../parts/State.svelte'
   import ComparedKeys from './ComparedKeys.svelte'
+  import FloorPicture from '../stations/FloorPicture.svelte'
   import FrameView from '../stations/FrameView.svelte'
-  import { evaluate, getSetup, listSetups } from '../lib/api'
+  import { evaluate, getSetup, listSetups, versionPlan } from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
   import { Resource } from '../lib/resource.svelte'
   import { STATE_OF, type Evaluation, type Plan, type SetupSummary } from '../lib/types'
@@ -21,12 +22,14 @@
   const problem = $derived([all, ...asked].map((one) => one.error).find(Boolean) ?? '')
 
   void all.ask(listSetups)
-  async function look(id: number): Promise<Side> {
-    const { plan } = await getSetup(id)
+  /** "3" is a set-up as it is, "3v12" its version 12. */
+  async function look(what: string): Promise<Side> {
+    const [id, version] = what.split('v').map(Number)
+    const plan = version ? await versionPlan(id, version) : (await getSetup(id)).plan
     return { plan, evaluation: await evaluate(plan, false) }
   }
   $effect(() => {
-    const [a, b] = [Number(params.a), Number(params.b)]
+    const { a, b } = params
     void asked[0].ask(() => look(a))
     void asked[1].ask(() => look(b))
   })
@@ -34,11 +37,14 @@
   const rows = $derived.by(() => {
     const [a, b] = sides
     if (!a || !b) return []
-    return a.evaluation.numbers.map((n) => {
+    const found = a.evaluation.numbers.map((n) => {
       const other = b.evaluation.numbers.find((m) => m.id === n.id)
       const show = (v: number | null | undefined) => showValue(v ?? null, n.unit, n.digits, prefs.length, prefs.light)
       return { label: n.label, left: show(n.value), right: show(other?.value) }
     })
+    // What differs first; each part in the order of the work.
+    const differs = (row: (typeof found)[number]) => row.left !== row.right
+    return [...found.filter(differs), ...found.filter((row) => !differs(row))]
   })
   const open = (side: Side | null) => (side?.evaluation.check.findings ?? []).filter((f) => f.severity !== 'fine').slice(0, 5)
 </script>
@@ -61,11 +67,15 @@
           value={i === 0 ? params.a : params.b}
           onchange={(event) => choose(i, event.currentTarget.value)}
         >
+          {#if (i === 0 ? params.a : params.b).includes('v')}
+            <option value={i === 0 ? params.a : params.b}>{side?.plan.title ?? ''}, an earlier version</option>
+          {/if}
           {#each setups as setup (setup.id)}<option value={String(setup.id)}>{setup.title}</option>{/each}
         </select>
         <div class="h-[21rem]">
           {#if side}<FrameView plan={side.plan} evaluation={side.evaluation} />{/if}
         </div>
+        {#if side}<FloorPicture plan={side.plan} evaluation={side.evaluation} />{/if}
         <ul class="mt-2">
           {#each open(side) as finding (finding.id)}
             <li class="flex gap-3 border-t border-line py-1">
@@ -78,7 +88,7 @@
       </section>
     {/each}
   </div>
-  {#if sides[0] && sides[1]}<ComparedKeys ids={[Number(params.a), Number(params.b)]} plans={[sides[0].plan, sides[1].plan]} />{/if}
+  {#if sides[0] && sides[1]}<ComparedKeys ids={[parseInt(params.a), parseInt(params.b)]} plans={[sides[0].plan, sides[1].plan]} />{/if}
   {#if rows.length}
     <table class="table table-xs mt-6 max-w-2xl">
       <thead

@@ -7,10 +7,12 @@
   import * as api from '../lib/kitApi'
   import { listen } from '../lib/events'
   import { applyChanges } from '../lib/changes'
+  import { inWords, type Kind } from '../lib/kitWords'
+  import { prefs } from '../lib/prefs.svelte'
   import type { Kit } from '../lib/types'
 
   let kit = $state.raw<Kit | null>(null)
-  let revision = 0
+  let revision = $state(0)
   let error = $state('')
   let status = $state('')
 
@@ -72,7 +74,6 @@
     },
     stands: { name: 'stand', count: 1, height: 2.6, load_kg: 5 },
   }
-  type Kind = keyof typeof NEW
   const KINDS: [Kind, string][] = [
     ['screens', 'Screens'],
     ['lenses', 'Lenses'],
@@ -80,7 +81,26 @@
     ['lamps', 'Lamps'],
     ['stands', 'Stands'],
   ]
-  const add = (kind: Kind) => change(kind, [...kit![kind], NEW[kind]])
+  /** The row whose fields are open. */
+  let opened = $state('')
+  function toggled(event: Event, kind: Kind, i: number) {
+    const open = (event.currentTarget as HTMLDetailsElement).open
+    if (open) opened = `${kind} ${i}`
+    else if (opened === `${kind} ${i}`) opened = ''
+  }
+  function add(kind: Kind) {
+    opened = `${kind} ${kit![kind].length}`
+    change(kind, [...kit![kind], NEW[kind]])
+  }
+  let uses = $state.raw<Record<string, string[]>>({})
+  void api
+    .kitUses()
+    .then((found) => (uses = Object.fromEntries(found.uses.map((one) => [`${one.kind} ${one.name}`, one.titles]))))
+    .catch(() => null)
+  function inUse(kind: Kind, i: number) {
+    const titles = uses[`${kind} ${kit![kind][i].name}`] ?? []
+    return titles.length === 0 ? '' : ` · in ${titles[0]}${titles.length > 1 ? ` and ${titles.length - 1} more` : ''}`
+  }
   const remove = (kind: Kind, index: number) =>
     change(
       kind,
@@ -122,11 +142,12 @@
       <p class="flex-1 text-quiet">
         What you own. From it come the table of what a room can shoot, proposals, and findings when a set-up needs more.
       </p>
+      <button type="button" class="btn btn-sm" disabled={revision === 0} onclick={() => run(api.undoKit, 'Undone')}>Undo</button>
       <button
         type="button"
         class="btn btn-sm"
-        onclick={() => run(async () => api.saveKit(revision, (await api.getCatalogue()).kit), 'Generic kit taken over')}
-        >Begin with a generic kit</button
+        onclick={() => run(async () => api.addToKit(revision, (await api.getCatalogue()).kit), 'Generic kit added')}
+        >Add a generic kit</button
       >
       <label class="btn btn-sm">Open CSV or JSON<input type="file" class="sr-only" accept=".csv,.json" onchange={open} /></label>
       <a class="btn btn-sm" href="/api/kit.csv" download="kit.csv">CSV</a>
@@ -139,164 +160,173 @@
           <button type="button" class="btn btn-sm" aria-label="Add to {word}" onclick={() => add(kind)}>Add</button>
         </div>
         {#each kit[kind] as item, i (i)}
-          <div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-2 [&_input.w-20]:w-14 [&_select]:w-20">
-            <TextField label="Name" wide value={item.name} onchange={(v) => change(`${kind}[${i}].name`, v)} />
-            <NumberField
-              label="Count"
-              digits={0}
-              step={1}
-              min={0}
-              max={1000}
-              value={item.count}
-              onchange={(v) => change(`${kind}[${i}].count`, Math.round(v))}
-            />
-            {#if kind === 'screens'}
-              {@const s = kit.screens[i]}
-              <Choice
-                label="Colour"
-                value={s.hue}
-                options={HUES}
-                onchange={(v) => (change(`screens[${i}].hue`, v), CLOTH[v] && change(`screens[${i}].reflectance`, CLOTH[v]))}
-              />
+          <details class="border-b border-line" open={opened === `${kind} ${i}`} ontoggle={(event) => toggled(event, kind, i)}>
+            <summary class="flex cursor-pointer items-baseline gap-3 py-1.5 hover:text-primary">
+              <span class="w-8 text-right tabular-nums">{item.count} ×</span>
+              <span class="min-w-0 flex-1">{item.name}</span>
+              <span class="label-text text-right">{inWords(kind, item as never, prefs.length)}{inUse(kind, i)}</span>
+            </summary>
+            <div class="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2 pl-11 [&_input.w-20]:w-14 [&_select]:w-20">
+              <TextField label="Name" wide value={item.name} onchange={(v) => change(`${kind}[${i}].name`, v)} />
               <NumberField
-                label="Width"
-                unit="m"
-                field="kit.screens[].width"
-                value={s.width}
-                onchange={(v) => change(`screens[${i}].width`, v)}
-              />
-              <NumberField
-                label="Height"
-                unit="m"
-                field="kit.screens[].height"
-                value={s.height}
-                onchange={(v) => change(`screens[${i}].height`, v)}
-              />
-              <NumberField
-                label="Floor piece"
-                unit="m"
-                field="kit.screens[].floor_run"
-                value={s.floor_run}
-                onchange={(v) => change(`screens[${i}].floor_run`, v)}
-              />
-            {:else if kind === 'lenses'}
-              {@const l = kit.lenses[i]}
-              <NumberField
-                label="Focal length"
-                unit="mm"
-                digits={1}
+                label="Count"
+                digits={0}
                 step={1}
-                field="kit.lenses[].focal_mm"
-                value={l.focal_mm}
-                onchange={(v) => change(`lenses[${i}].focal_mm`, v)}
+                min={0}
+                max={1000}
+                value={item.count}
+                onchange={(v) => change(`${kind}[${i}].count`, Math.round(v))}
               />
-              <NumberField
-                label="Widest f/"
-                digits={1}
-                step={0.1}
-                field="kit.lenses[].f_number"
-                value={l.f_number}
-                onchange={(v) => change(`lenses[${i}].f_number`, v)}
-              />
-            {:else if kind === 'cameras'}
-              {@const { sensor, recording } = kit.cameras[i]}
-              <NumberField
-                label="Sensor"
-                unit="mm"
-                digits={1}
-                step={0.1}
-                field="kit.cameras[].sensor.width_mm"
-                value={sensor.width_mm}
-                onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)}
-              />
-              <NumberField
-                label="by"
-                unit="mm"
-                digits={1}
-                step={0.1}
-                field="kit.cameras[].sensor.height_mm"
-                value={sensor.height_mm}
-                onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)}
-              />
-              <NumberField
-                label="Pixels"
-                digits={0}
-                step={16}
-                field="kit.cameras[].sensor.px_w"
-                value={sensor.px_w}
-                onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))}
-              />
-              <NumberField
-                label="Base ISO"
-                digits={0}
-                step={100}
-                field="kit.cameras[].sensor.base_iso"
-                value={sensor.base_iso}
-                onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)}
-              />
-              <Choice
-                label="Chroma"
-                value={recording.chroma}
-                options={CHROMAS}
-                onchange={(v) => change(`cameras[${i}].recording.chroma`, v)}
-              />
-            {:else if kind === 'lamps'}
-              {@const { fixture } = kit.lamps[i]}
-              {#if fixture.flux_lm !== null}<NumberField
-                  label="Flux"
-                  unit="lm"
-                  digits={0}
-                  step={500}
-                  field="kit.lamps[].fixture.flux_lm"
-                  value={fixture.flux_lm}
-                  onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)}
-                />{/if}
-              {#if fixture.emitter.shape === 'rect'}
-                <NumberField
-                  label="Face width"
-                  unit="m"
-                  field="kit.lamps[].fixture.emitter.width"
-                  value={fixture.emitter.width}
-                  onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)}
+              {#if kind === 'screens'}
+                {@const s = kit.screens[i]}
+                <Choice
+                  label="Colour"
+                  value={s.hue}
+                  options={HUES}
+                  onchange={(v) => (change(`screens[${i}].hue`, v), CLOTH[v] && change(`screens[${i}].reflectance`, CLOTH[v]))}
                 />
                 <NumberField
-                  label="Face height"
+                  label="Width"
                   unit="m"
-                  field="kit.lamps[].fixture.emitter.height"
-                  value={fixture.emitter.height}
-                  onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)}
+                  field="kit.screens[].width"
+                  value={s.width}
+                  onchange={(v) => change(`screens[${i}].width`, v)}
+                />
+                <NumberField
+                  label="Height"
+                  unit="m"
+                  field="kit.screens[].height"
+                  value={s.height}
+                  onchange={(v) => change(`screens[${i}].height`, v)}
+                />
+                <NumberField
+                  label="Floor piece"
+                  unit="m"
+                  field="kit.screens[].floor_run"
+                  value={s.floor_run}
+                  onchange={(v) => change(`screens[${i}].floor_run`, v)}
+                />
+              {:else if kind === 'lenses'}
+                {@const l = kit.lenses[i]}
+                <NumberField
+                  label="Focal length"
+                  unit="mm"
+                  digits={1}
+                  step={1}
+                  field="kit.lenses[].focal_mm"
+                  value={l.focal_mm}
+                  onchange={(v) => change(`lenses[${i}].focal_mm`, v)}
+                />
+                <NumberField
+                  label="Widest f/"
+                  digits={1}
+                  step={0.1}
+                  field="kit.lenses[].f_number"
+                  value={l.f_number}
+                  onchange={(v) => change(`lenses[${i}].f_number`, v)}
+                />
+              {:else if kind === 'cameras'}
+                {@const { sensor, recording } = kit.cameras[i]}
+                <NumberField
+                  label="Sensor"
+                  unit="mm"
+                  digits={1}
+                  step={0.1}
+                  field="kit.cameras[].sensor.width_mm"
+                  value={sensor.width_mm}
+                  onchange={(v) => change(`cameras[${i}].sensor.width_mm`, v)}
+                />
+                <NumberField
+                  label="by"
+                  unit="mm"
+                  digits={1}
+                  step={0.1}
+                  field="kit.cameras[].sensor.height_mm"
+                  value={sensor.height_mm}
+                  onchange={(v) => change(`cameras[${i}].sensor.height_mm`, v)}
+                />
+                <NumberField
+                  label="Pixels"
+                  digits={0}
+                  step={16}
+                  field="kit.cameras[].sensor.px_w"
+                  value={sensor.px_w}
+                  onchange={(v) => change(`cameras[${i}].sensor.px_w`, Math.round(v))}
+                />
+                <NumberField
+                  label="Base ISO"
+                  digits={0}
+                  step={100}
+                  field="kit.cameras[].sensor.base_iso"
+                  value={sensor.base_iso}
+                  onchange={(v) => change(`cameras[${i}].sensor.base_iso`, v)}
+                />
+                <Choice
+                  label="Chroma"
+                  value={recording.chroma}
+                  options={CHROMAS}
+                  onchange={(v) => change(`cameras[${i}].recording.chroma`, v)}
+                />
+              {:else if kind === 'lamps'}
+                {@const { fixture } = kit.lamps[i]}
+                {#if fixture.flux_lm !== null}<NumberField
+                    label="Flux"
+                    unit="lm"
+                    digits={0}
+                    step={500}
+                    field="kit.lamps[].fixture.flux_lm"
+                    value={fixture.flux_lm}
+                    onchange={(v) => change(`lamps[${i}].fixture.flux_lm`, v)}
+                  />{/if}
+                {#if fixture.emitter.shape === 'rect'}
+                  <NumberField
+                    label="Face width"
+                    unit="m"
+                    field="kit.lamps[].fixture.emitter.width"
+                    value={fixture.emitter.width}
+                    onchange={(v) => change(`lamps[${i}].fixture.emitter.width`, v)}
+                  />
+                  <NumberField
+                    label="Face height"
+                    unit="m"
+                    field="kit.lamps[].fixture.emitter.height"
+                    value={fixture.emitter.height}
+                    onchange={(v) => change(`lamps[${i}].fixture.emitter.height`, v)}
+                  />
+                {/if}
+                <NumberField
+                  label="Power"
+                  unit="W"
+                  digits={0}
+                  step={10}
+                  field="kit.lamps[].fixture.watts"
+                  value={fixture.watts}
+                  onchange={(v) => change(`lamps[${i}].fixture.watts`, v)}
+                />
+              {:else}
+                {@const t = kit.stands[i]}
+                <NumberField
+                  label="Height"
+                  unit="m"
+                  field="kit.stands[].height"
+                  value={t.height}
+                  onchange={(v) => change(`stands[${i}].height`, v)}
+                />
+                <NumberField
+                  label="Rated load"
+                  unit="kg"
+                  digits={1}
+                  step={0.5}
+                  field="kit.stands[].load_kg"
+                  value={t.load_kg}
+                  onchange={(v) => change(`stands[${i}].load_kg`, v)}
                 />
               {/if}
-              <NumberField
-                label="Power"
-                unit="W"
-                digits={0}
-                step={10}
-                field="kit.lamps[].fixture.watts"
-                value={fixture.watts}
-                onchange={(v) => change(`lamps[${i}].fixture.watts`, v)}
-              />
-            {:else}
-              {@const t = kit.stands[i]}
-              <NumberField
-                label="Height"
-                unit="m"
-                field="kit.stands[].height"
-                value={t.height}
-                onchange={(v) => change(`stands[${i}].height`, v)}
-              />
-              <NumberField
-                label="Rated load"
-                unit="kg"
-                digits={1}
-                step={0.5}
-                field="kit.stands[].load_kg"
-                value={t.load_kg}
-                onchange={(v) => change(`stands[${i}].load_kg`, v)}
-              />
-            {/if}
-            <button type="button" class="btn btn-sm ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}>Remove</button>
-          </div>
+              <button type="button" class="btn btn-sm ml-auto" aria-label="Remove {item.name}" onclick={() => remove(kind, i)}
+                >Remove</button
+              >
+            </div>
+          </details>
         {:else}
           <p class="py-2 text-quiet">None yet.</p>
         {/each}

@@ -5,8 +5,10 @@
   import { push } from 'svelte-spa-router'
   import Preferences from '../parts/Preferences.svelte'
   import State from '../parts/State.svelte'
+  import Trash from './Trash.svelte'
   import * as api from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
+  import { tour } from '../lib/tour.svelte'
   import { STATE_OF, type SetupSummary } from '../lib/types'
   import { say } from '../lib/say'
 
@@ -14,7 +16,6 @@
   let error = $state('')
   let renaming = $state<number | null>(null)
   let deleted = $state.raw<SetupSummary | null>(null)
-  let title = $state('')
 
   async function run(work: () => Promise<unknown>) {
     try {
@@ -27,13 +28,6 @@
   }
   void run(async () => {})
 
-  async function create(event: SubmitEvent) {
-    event.preventDefault()
-    await run(async () => {
-      const made = await api.createSetup(title.trim() || 'New set-up')
-      await push(`/setup/${made.id}`)
-    })
-  }
   const remove = (setup: SetupSummary) =>
     run(async () => {
       await api.deleteSetup(setup.id)
@@ -70,10 +64,11 @@
 </script>
 
 <svelte:head><title>Set-ups · Ausblick</title></svelte:head>
-<header class="flex h-11 items-center justify-between border-b border-line px-4">
+<header class="flex h-11 items-center justify-between border-b border-line px-4 max-sm:px-2">
   <h1 class="flex-1 text-body font-semibold">Ausblick</h1>
   {#if who.owner}<a class="btn btn-sm mr-1.5" href="#/network">Network</a>{/if}
-  <a class="btn btn-sm mr-3" href="#/kit">Kit room</a>
+  <a class="btn btn-sm mr-1.5" href="#/words">Words</a>
+  <a class="btn btn-sm mr-1.5 sm:mr-3" href="#/kit">Kit room</a>
   <Preferences />
 </header>
 <main class="mx-auto max-w-4xl px-4 py-8">
@@ -87,8 +82,7 @@
   {/if}
   {#if setups?.length === 0}
     <p class="mb-6 max-w-prose text-quiet">
-      Nothing planned yet. A new set-up starts with a 3 × 2.6 m green screen, a figure and a camera in a room; move things to where they
-      will stand and read what is wrong.
+      Nothing planned yet. Say what room, screen, lamps and camera you have: a lit set comes out of it, and what is wrong with it.
     </p>
   {/if}
   <ul>
@@ -125,8 +119,16 @@
             >The state before it</button
           >
         {:else}<span class="label-text">{setup.open_findings} open</span>{/if}
-        <span class="flex gap-1.5">
+        <span class="flex flex-wrap gap-1.5">
           <button type="button" class="btn btn-sm" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
+          {#if setups!.length > 1}
+            <button
+              type="button"
+              class="btn btn-sm"
+              aria-label="Compare {setup.title} with another"
+              onclick={() => push(`/compare/${setup.id}/${setups!.find((one) => one.id !== setup.id)!.id}`)}>Compare</button
+            >
+          {/if}
           <button
             type="button"
             class="btn btn-sm"
@@ -139,21 +141,18 @@
     {/each}
   </ul>
   <div class="mt-6 flex flex-wrap items-center gap-3">
-    <form class="flex gap-2" onsubmit={create}>
-      <input
-        class="input input-sm w-56"
-        aria-label="Title of a new set-up"
-        placeholder="Title of a new set-up"
-        maxlength="200"
-        bind:value={title}
-      />
-      <button type="submit" class="btn btn-sm btn-primary">New set-up</button>
-    </form>
+    <a class="btn btn-sm btn-primary" href="#/new">New set-up</a>
+    {#if setups?.length}
+      <button type="button" class="btn btn-sm" onclick={() => (tour.begin(), push(`/setup/${setups![0].id}`))}
+        >A tour in five minutes</button
+      >
+    {/if}
     <label class="btn btn-sm">
       Open a plan document
       <input type="file" class="sr-only" accept=".json,application/json" onchange={openFile} />
     </label>
   </div>
+  <Trash changed={() => run(async () => {})} />
   <p class="label-text mt-10">
     <a class="underline hover:text-ink" href="/assets/third-party-notices.txt" target="_blank" rel="noreferrer"
       >Whose work is in this program</a

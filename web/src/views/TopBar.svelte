@@ -6,6 +6,7 @@
   import * as api from '../lib/api'
   import { session } from '../lib/session.svelte'
   import type { Version } from '../lib/types'
+  import TakeAlong from './TakeAlong.svelte'
 
   let versions = $state.raw<Version[]>([])
   let list = $state<HTMLElement>()
@@ -76,6 +77,9 @@
             <span class="min-w-0"
               ><span class="block truncate">{version.name}</span><span class="label-text">{day(version.created)}</span></span
             >
+            <a class="btn btn-sm" aria-label="Compare with {version.name}" href="#/compare/{session.id}v{version.id}/{session.id}"
+              >Compare</a
+            >
             <button
               type="button"
               class="btn btn-sm"
@@ -89,6 +93,7 @@
       </ul>
       <a class="btn btn-sm mt-2 inline-block" href="#/compare/{session.id}/{session.id}">Compare with another set-up</a>
     </div>
+    <TakeAlong />
   </span>
   <span class="max-md:hidden"><Preferences /></span>
 </header>

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..damage.formula import Formula
+from ..damage.scale import QualityPart
 from ..evaluation.results import (
     Blur,
     Evaluation,
@@ -20,8 +22,11 @@ from ..plan import Change
 from ..sentences import Sentence, digits, say
 from ..standards.limit import Severity
 from ..standards.quantities import Metres, Percent, Pixels
+from ..standards.rule_names import NAMES
 from ..standards.unbounded import Unbounded
+from .causes import open_causes
 from .rule import Finding, Outcome, Remedy, Rule, Stage
+from .whole_plan import weight_of_one
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -71,7 +76,9 @@ class SpillReport:
 @dataclass(frozen=True, kw_only=True)
 class RemedyReport:
     """A remedy that was tried: `text`, `effect` and `cost` in metric words; `told` and `costs` are the same to be
-    said in other units; `before` and `after` are the rule's value."""
+    said in other units; `before` and `after` are the rule's value. `worsens`: ids of rules, and the same in words;
+    `open_before` and `open_after`: what all open findings weigh; `quality_after`: of the key, predicted; `gives`: the
+    plan is better for it."""
 
     text: str
     effect: str
@@ -80,6 +87,11 @@ class RemedyReport:
     before: Unbounded | None
     after: Unbounded | None
     worsens: tuple[str, ...]
+    worsens_words: tuple[str, ...]
+    open_before: float
+    open_after: float
+    quality_after: float
+    gives: bool
     changes: tuple[Change, ...]
     told: Sentence
     costs: Sentence | None
@@ -88,11 +100,14 @@ class RemedyReport:
 @dataclass(frozen=True, kw_only=True)
 class FindingReport:
     """A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
-    `says` is metric, `told` the same to be said in other units."""
+    `weight`: what it weighs among all open findings. `says` is metric, `told` the same to be said in other units.
+    `cause_of`: open damages (ids) that it adds to; `no_remedy`: why there is none, empty where there is one or none
+    is asked for."""
 
     id: str
     stage: Stage
     severity: Severity
+    weight: float
     says: str
     told: Sentence
     measure: str
@@ -103,7 +118,20 @@ class FindingReport:
     source: str
     reason: str
     digits: int
+    cause_of: tuple[str, ...]
     remedies: tuple[RemedyReport, ...]
+    no_remedy: str
+    no_remedy_told: Sentence | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class PredictedKey:
+    """The quality that a test key would have, 0 to 100, and its parts, predicted without a picture; by the kinder
+    formula."""
+
+    quality: float
+    formula: Formula
+    parts: tuple[QualityPart, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -120,12 +148,13 @@ class CheckReport:
     blur: Blur
     focus: Focus | None
     findings: tuple[FindingReport, ...]
+    predicted: PredictedKey | None
     not_computed: tuple[str, ...]
 
 
 def check_report(evaluation: Evaluation, findings: list[Finding]) -> CheckReport:
     """The evaluation and its findings as they are told."""
-    coverage = evaluation.coverage
+    coverage, causes = evaluation.coverage, open_causes(evaluation, {f.rule.id: f.judgement for f in findings})
     return CheckReport(
         coverage=CoverageReport(
             needed=coverage.needed,
@@ -144,9 +173,17 @@ def check_report(evaluation: Evaluation, findings: list[Finding]) -> CheckReport
         zones=evaluation.zones,
         blur=evaluation.blur,
         focus=evaluation.focus,
-        findings=tuple(_finding(finding) for finding in findings),
+        findings=tuple(_finding(finding, causes.get(finding.rule.id, ())) for finding in findings),
+        predicted=_predicted(evaluation),
         not_computed=evaluation.not_computed,
     )
+
+
+def _predicted(evaluation: Evaluation) -> PredictedKey | None:
+    if evaluation.damage is None:
+        return None
+    kinder = evaluation.damage.kinder
+    return PredictedKey(quality=kinder.quality, formula=kinder.formula, parts=kinder.parts)
 
 
 def _spill(spill: Spill) -> SpillReport:
@@ -170,12 +207,13 @@ def _probe(reading: ProbeReading) -> ProbeReport:
     )
 
 
-def _finding(finding: Finding) -> FindingReport:
+def _finding(finding: Finding, cause_of: tuple[str, ...]) -> FindingReport:
     rule, judgement = finding.rule, finding.judgement
     return FindingReport(
         id=rule.id,
         stage=rule.stage,
         severity=judgement.severity,
+        weight=weight_of_one(rule.id, judgement),
         says=say(judgement.says),
         told=judgement.says,
         measure=rule.measure,
@@ -186,6 +224,9 @@ def _finding(finding: Finding) -> FindingReport:
         source=rule.source,
         reason=rule.limit.reason,
         digits=rule.digits,
+        cause_of=cause_of,
+        no_remedy="" if finding.no_remedy is None else say(finding.no_remedy),
+        no_remedy_told=finding.no_remedy,
         remedies=tuple(_remedy(rule, judgement.unit, remedy) for remedy in finding.remedies),
     )
 
@@ -199,6 +240,11 @@ def _remedy(rule: Rule, unit: str, remedy: Remedy) -> RemedyReport:
         before=remedy.before,
         after=remedy.after,
         worsens=remedy.worsens,
+        worsens_words=tuple(NAMES[rule_id] for rule_id in remedy.worsens),
+        open_before=remedy.open_before,
+        open_after=remedy.open_after,
+        quality_after=remedy.quality_after,
+        gives=remedy.gives,
         changes=remedy.changes,
         told=remedy.text,
         costs=remedy.cost,

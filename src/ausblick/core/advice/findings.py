@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection
+from dataclasses import dataclass
 
 from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
@@ -10,8 +11,11 @@ from ..light.basis import BasisStore
 from ..plan import Plan, PlanError, apply_changes
 from ..standards.limit import Severity
 from ..standards.limits import HELPS, MOST_REMEDIES
+from .forbidden import forbidden
+from .no_remedy import no_remedy
 from .rule import RANK, Finding, Judgement, Outcome, Proposal, Remedy, Rule
 from .rule_set import CRAFT, RuleSet
+from .whole_plan import weight_of
 
 
 def find(
@@ -27,49 +31,71 @@ def find(
     `only`: ids of the rules that are asked for; what their remedies worsen is still told by all of `rules`.
     """
     evaluation = evaluate(plan, store)
-    trials = Trials(plan, store, rules, rules.judge(evaluation))
+    trials = Trials(plan, store, rules, rules.judge(evaluation), predicted_quality(evaluation))
     asked = rules if only is None else rules.only(only)
-    found = [
-        Finding(rule, judgement, trials.remedies(rule, evaluation) if with_remedies else ())
-        for rule in asked
-        if (judgement := trials.before.get(rule.id)) is not None
-    ]
+    found = []
+    for rule in asked:
+        judgement = trials.before.get(rule.id)
+        if judgement is not None:
+            remedies = trials.remedies(rule, evaluation) if with_remedies else ()
+            none = no_remedy(rule.id, judgement) if with_remedies and not remedies else None
+            found.append(Finding(rule, judgement, remedies, none))
     return evaluation, sorted(found, key=lambda finding: RANK[finding.judgement.severity])
+
+
+@dataclass(frozen=True)
+class Tried:
+    plan: Plan
+    judged: dict[str, Judgement]
+    quality: float
+
+
+def predicted_quality(evaluation: Evaluation) -> float:
+    """Of the key; 0 without a lit screen."""
+    return 0.0 if evaluation.damage is None else evaluation.damage.kinder.quality
 
 
 class Trials:
     """Changed plans judged once each by the same rules: several rules propose the same cure."""
 
-    def __init__(self, plan: Plan, store: BasisStore, rules: RuleSet, before: dict[str, Judgement]) -> None:
+    def __init__(
+        self, plan: Plan, store: BasisStore, rules: RuleSet, before: dict[str, Judgement], quality: float
+    ) -> None:
         self.before = before
         self._plan, self._store, self._rules = plan, store, rules
-        self._judged: dict[str, dict[str, Judgement] | None] = {}
+        self._judged: dict[str, Tried | None] = {}
+        self._weight = weight_of(before)
+        self._quality = quality
 
-    def after(self, proposal: Proposal) -> dict[str, Judgement] | None:
-        """Judgements of the changed plan; None where the change can't be made."""
+    def after(self, proposal: Proposal) -> Tried | None:
+        """The changed plan, judged; None where the change can't be made."""
         key = repr(proposal.changes)
         if key not in self._judged:
             try:
                 changed = apply_changes(self._plan, proposal.changes)
-                self._judged[key] = self._rules.judge(evaluate(changed, self._store))
+                evaluation = evaluate(changed, self._store)
+                self._judged[key] = Tried(changed, self._rules.judge(evaluation), predicted_quality(evaluation))
             except PlanError:
                 self._judged[key] = None
         return self._judged[key]
 
     def remedies(self, rule: Rule, evaluation: Evaluation) -> tuple[Remedy, ...]:
-        """Proposals that make the rule's value better, best first. Each was evaluated on the changed plan."""
+        """Proposals that make the rule's value better, the one that the whole plan gains most by first; what costs
+        more than it gives stands last. Each was evaluated on the changed plan."""
         if self.before[rule.id].severity == "fine":
             return ()
-        tried = [self._try(rule, proposal) for proposal in rule.propose(evaluation, self._store)]
+        proposals = {repr(each.changes): each for each in reversed(rule.propose(evaluation, self._store))}
+        tried = [self._try(rule, proposal) for proposal in reversed(proposals.values())]
         helping = [result for result in tried if result is not None]
-        helping.sort(key=lambda result: (result[0], len(result[1].worsens)))
+        helping.sort(key=lambda result: (not result[1].gives, round(result[1].open_after, 2), result[0]))
         return tuple(remedy for _, remedy in helping[:MOST_REMEDIES])
 
     def _try(self, rule: Rule, proposal: Proposal) -> tuple[float, Remedy] | None:
         """What is left of the excess, and the remedy; None where the proposal doesn't help."""
-        after = self.after(proposal)
-        if after is None:
+        trial = self.after(proposal)
+        if trial is None or forbidden(rule.id, self._plan, trial.plan, self.before, trial.judged):
             return None
+        after = trial.judged
         old, new = self.before[rule.id], after.get(rule.id)
         left = 0.0 if new is None else new.excess
         if left > (1.0 - HELPS) * old.excess:
@@ -81,6 +107,10 @@ class Trials:
             before=old.value,
             after=None if new is None else new.value,
             worsens=self._worsened(after),
+            open_before=self._weight,
+            open_after=weight_of(after),
+            quality_before=self._quality,
+            quality_after=trial.quality,
             changes=proposal.changes,
         )
 

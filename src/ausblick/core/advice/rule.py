@@ -14,6 +14,8 @@ from ..standards.limit import Limit, Severity
 from ..standards.limits import LIMITS
 from ..standards.unbounded import Unbounded
 
+WORSE = 0.5
+"""Points of quality that are no loss."""
 Outcome = Literal["cured", "better", "does-not-apply"]
 Stage = Literal["plate", "space", "screen", "light", "subject", "camera"]
 RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
@@ -47,7 +49,8 @@ class Proposal:
 @dataclass(frozen=True, kw_only=True)
 class Remedy:
     """A proposal that was evaluated: `before` and `after` are the rule's value. `outcome` tells a fault that is
-    cured from one that is less, and from a rule that the changed plan gives no occasion for."""
+    cured from one that is less, and from a rule that the changed plan gives no occasion for. `open_before` and
+    `open_after`: what all open findings weigh; `quality_*`: that of the key, predicted."""
 
     text: Sentence
     cost: Sentence | None
@@ -55,7 +58,16 @@ class Remedy:
     before: Unbounded | None
     after: Unbounded | None
     worsens: tuple[str, ...]
+    open_before: float
+    open_after: float
+    quality_before: float
+    quality_after: float
     changes: tuple[Change, ...]
+
+    @property
+    def gives(self) -> bool:
+        """Is the whole plan better for it, and the key no worse? What is not costs more than it gives."""
+        return self.open_after < self.open_before and self.quality_after > self.quality_before - WORSE
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -82,6 +94,9 @@ class Rule:
 
 @dataclass(frozen=True)
 class Finding:
+    """`no_remedy`: why there is none, where a stop or a fix was looked into and nothing helped."""
+
     rule: Rule
     judgement: Judgement
     remedies: tuple[Remedy, ...] = ()
+    no_remedy: Sentence | None = None

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from ..evaluation.results import Evaluation
 from ..kit import Kit
+from .causes import told_as_causes
 from .rule import Judgement, Rule
 from .rule_table import RULES
 from .rules.kit_rules import kit_rules
@@ -25,9 +26,9 @@ class RuleSet:
         return iter(self.rules)
 
     def judge(self, evaluation: Evaluation) -> dict[str, Judgement]:
-        """Judgement by rule id, for every rule that applies."""
+        """Judgement by rule id, for every rule that applies; causes count where their damage does."""
         judged = ((rule.id, rule.judge(evaluation)) for rule in self.rules)
-        return {rule_id: judgement for rule_id, judgement in judged if judgement is not None}
+        return told_as_causes(evaluation, {ident: found for ident, found in judged if found is not None})
 
     def only(self, ids: Collection[str]) -> RuleSet:
         """The rules named, in the same order. Raises KeyError for an id that is none of these."""

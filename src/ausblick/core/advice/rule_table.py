@@ -10,6 +10,9 @@ from .rules import (
     flash_rules as flash,
 )
 from .rules import (
+    key_rules as key,
+)
+from .rules import (
     light_rules as light,
 )
 from .rules import (
@@ -50,6 +53,7 @@ from .rules import (
 )
 
 RULES: tuple[Rule, ...] = (
+    *key.RULES,
     *plate.RULES,
     *space.RULES,
     *screen.RULES,

@@ -6,10 +6,11 @@ ISO 2720:1974, incident light: E = C*N^2 / (t*S) with C = 250 for a flat receive
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import numpy as np
 
-from ..colour.curves import decode, encode
+from ..colour.curves import Curve, decode, encode
 from ..colour.rec709 import LUMA
 from ..geometry.vectors import Floats
 from ..plan import Camera
@@ -40,10 +41,17 @@ def luma(signal_percent: Floats) -> Floats:
 
 def light_for_luma(reflectance: Floats, level_percent: float, camera: Camera) -> float:
     """White light in lux that makes a matt surface read a given luma; bisection on a rising curve."""
-    low, high = 0.0, grey_lux(camera) * 1000.0
+    ink = tuple(float(v) for v in reflectance)
+    return grey_lux(camera) * _light_over_grey(ink, level_percent, camera.curve, camera.curve_table)
+
+
+@lru_cache(maxsize=512)
+def _light_over_grey(reflectance: tuple[float, ...], level_percent: float, curve: Curve, table: str) -> float:
+    """The same over the light for grey: all that a level depends on besides the camera's exposure."""
+    low, high = 0.0, 1000.0
     for _ in range(60):
         middle = 0.5 * (low + high)
-        reads = float(luma(signal(reflectance, np.full(3, middle), camera)))
+        reads = 100.0 * float(luma(encode(middle * np.array(reflectance), curve, table)))
         low, high = (middle, high) if reads < level_percent else (low, middle)
     return 0.5 * (low + high)
 

@@ -68,7 +68,10 @@ def trial_key(frame: Frame, reading: FrameReading, clean: Frame | None = None) -
         smooth = cv2.GaussianBlur(clean.signal(clean.pixels), (0, 0), 1.5)
         empty = linear_of(np.asarray(smooth, dtype=np.float32))
     channel = reading.found.channel
-    pulled = pull(linear, channel, min(AWAY * frame.height, 0.12 * frame.height), clean=empty)
+    picked = np.median(linear[_sized(reading.found.core, (frame.width, frame.height))], axis=0)
+    pulled = pull(
+        linear, channel, picked.astype(np.float64), min(AWAY * frame.height, 0.12 * frame.height), clean=empty
+    )
     if pulled is None:
         return None
     size = (frame.width, frame.height)

@@ -10,6 +10,7 @@ from ..camera.focus import defocus_px, depth_of_field
 from ..camera.level_schools import key_channel, level_target
 from ..camera.motion import motion_blur_px, shutter_angle
 from ..camera.view import focus_distance, view_of
+from ..damage.damage import damage_of
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
 from ..light.mirror import mirrored_screen, pane_reflections
@@ -23,6 +24,7 @@ from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
 from .screen_light import (
     ScreenLight,
     hue_spread_of,
+    patches_of,
     screen_light_of,
     screen_maps_of,
     shadow_of,
@@ -44,6 +46,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     maps = screen_maps_of(plan, light, view, blur, store)
     on_screen = _screen_by_lamp(plan, light, store)
     key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
+    spill = spill_of(plan, key, scene, store)
     return Evaluation(
         plan=plan,
         view=view,
@@ -60,7 +63,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         shadow=shadow_of(plan, light),
         upright_shadow=shadow_on(plan, light, "wall", "left wing", "right wing"),
         ground_shadow=shadow_on(plan, light, "curve", "floor run"),
-        spill=spill_of(plan, key, scene, store),
+        spill=spill,
         reflections=tuple(pane_reflections(plan, view)),
         mirrored=tuple(mirrored_screen(plan, view)),
         texture=texture_of(plan, light, maps, view, store),
@@ -68,6 +71,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         zones=_zones(plan, on_screen, by_lamp),
         flash=flash,
         rim_ratio=_rim_ratio(plan, face_light, store),
+        damage=damage_of(plan, view, patches_of(maps), {r.place.name: r.light for r in spill.probes}, blur.motion_px),
         scene_light=scene,
         not_computed=NOT_MODELLED,
     )

@@ -7,6 +7,7 @@ from ..camera.focus import SHARP_PX
 from ..camera.view import image_distance, pixel_pitch_mm
 from ..figure.outline import figure_height_px
 from .number import Input, Number
+from .numbers_of_key import key_numbers
 from .numbers_of_light import light_numbers, subject_numbers
 from .numbers_of_recording import recording_numbers
 from .results import Evaluation
@@ -23,6 +24,7 @@ def numbers(evaluation: Evaluation) -> list[Number]:
         *subject_numbers(evaluation),
         *_camera(evaluation),
         *recording_numbers(evaluation),
+        *key_numbers(evaluation),
     ]
 
 

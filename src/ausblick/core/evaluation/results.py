@@ -8,6 +8,7 @@ from ..camera.coverage import Coverage
 from ..camera.level_schools import LevelTarget
 from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
+from ..damage.damage import Damage
 from ..geometry.vectors import Bools, Floats
 from ..light.cloth import Highlight
 from ..light.mirror import Mirrored, Reflection
@@ -78,8 +79,8 @@ class Flash:
 class ScreenMap:
     """Over one surface of the screen, rows along its y, (H, W) each: lux and both traces with the figure's shadow and
     the set's returned light, `open` lux without the shadow, `shadow` the share of light lost to it, `wrinkles` the
-    folds' contrast in points of signal; `judged`: needed cells that the camera sees; `share`: how much each counts.
-    """
+    folds' contrast in points of signal; `judged`: needed cells that the camera sees; `share`: how much each counts;
+    `linear` (H, W, 3): linear light as the lens sees it, white = 1, unclipped; `folds`: their contrast as a share."""
 
     grid: Grid
     lux: Floats
@@ -90,6 +91,8 @@ class ScreenMap:
     wrinkles: Floats
     judged: Bools
     share: Floats
+    linear: Floats
+    folds: Floats
 
     @property
     def even_lux(self) -> Floats:
@@ -162,7 +165,8 @@ class Focus:
 class Evaluation:
     """The whole of it. `screen_maps`: of the wall and the other surfaces that the frame needs. `*_by_lamp`: each
     lamp's lux by id, on the judged screen and on the face. `*_shadow`: on wall and wings, on curve and floor run.
-    `rim_ratio`: lux of the back lamps on the top and back of the head over lux on the face."""
+    `rim_ratio`: lux of the back lamps on the top and back of the head over lux on the face. `damage`: what the key
+    will lose, as predicted; None without a lit screen."""
 
     plan: Plan
     view: View
@@ -186,6 +190,7 @@ class Evaluation:
     hue_spread_deg: Degrees | None
     zones: Zones
     rim_ratio: float
+    damage: Damage | None
     flash: Flash | None
     scene_light: SceneLight
     not_computed: tuple[str, ...]

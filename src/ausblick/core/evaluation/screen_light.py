@@ -10,11 +10,13 @@ from functools import cached_property
 import numpy as np
 
 from ..camera.coverage import Coverage
+from ..camera.exposure import scene_light as linear_light
 from ..camera.exposure import signal
 from ..camera.level_schools import screen_levels, trace_of
 from ..camera.screen_grid import Grid, SurfaceName, frame_share, seen_cells, sheets_of, usual_grid
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
+from ..damage.screen_signal import ScreenPatch
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore, lamp_maps
 from ..light.cloth import Highlight, highlights, sheen_light, wrinkle_contrast
@@ -152,9 +154,24 @@ def _map_of(plan: Plan, light: SurfaceLight, view: View, melt_m: float, store: B
     half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
     bright = trace_of(plan, *screen_levels(plan, seen * (1.0 + half)))
     dark = trace_of(plan, *screen_levels(plan, seen * (1.0 - half)))
+    linear = linear_light(np.array(plan.screen.reflectance), seen, plan.camera)
     return ScreenMap(
-        light.grid, shown, scalar_lux(light.open), *levels, light.shadow, bright - dark, light.judged, light.share
-    )
+        light.grid, shown, scalar_lux(light.open), *levels, light.shadow, bright - dark, light.judged, light.share,
+        linear, folds,
+    )  # fmt: skip
+
+
+def patches_of(maps: tuple[ScreenMap, ...]) -> list[ScreenPatch]:
+    """The judged screen, surface by surface, as the key will see it."""
+    return [
+        ScreenPatch(
+            linear=one.linear[one.judged],
+            open=np.where(one.lux > 0.0, one.open / np.where(one.lux > 0.0, one.lux, 1.0), 1.0)[one.judged],
+            folds=one.folds[one.judged],
+            share=one.share[one.judged],
+        )
+        for one in maps
+    ]
 
 
 def seen_light(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> Floats:

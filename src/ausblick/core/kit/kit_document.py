@@ -9,7 +9,7 @@ from pydantic import Field, ValidationError
 
 from ..plan import Fixture, PlanError, Recording, Sensor
 from ..plan.document import check_shape, readable_error
-from ..plan.fields import Name, Part, Reach, Rgb, Share, number
+from ..plan.fields import Name, Part, Reach, Rgb, Share, Switch, number
 from ..plan.scene import Material
 
 MAX_KIT = 2_000_000
@@ -34,10 +34,13 @@ class KitScreen(Part):
 
 
 class KitLens(Part):
+    """`fixed`: its opening is what it is, as a phone's."""
+
     name: Name = "35 mm"
     count: Count = 1
     focal_mm: Annotated[float, number(1.0, 2000.0, "millimetres")] = 35.0
     f_number: Annotated[float, number(0.5, 32.0, "widest f-number")] = 2.8
+    fixed: Switch = False
 
 
 class KitCamera(Part):

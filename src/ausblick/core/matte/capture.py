@@ -1,4 +1,4 @@
-"""What is captured, apart from the plan it came from: so that an ideal and a border capture differ in it alone."""
+"""What is captured, apart from the plan it came from: light, look and faults, ready to be drawn."""
 
 from __future__ import annotations
 
@@ -9,9 +9,7 @@ import numpy as np
 from ..camera.exposure import grey_lux
 from ..camera.level_schools import key_channel
 from ..camera.screen_grid import Sheet, wall_of
-from ..camera.sensor_noise import noise_linear
 from ..camera.view import View
-from ..colour.rec709 import LUMA
 from ..evaluation.results import Evaluation
 from ..evaluation.screen_light import SurfaceLight, screen_light_of, seen_light
 from ..geometry.vectors import Floats
@@ -20,8 +18,6 @@ from ..light.cloth import wrinkle_contrast
 from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
 from ..plan import Plan, Recording
-
-BORDER_ISO, BORDER_SHUTTER, BORDER_UNEVEN, BORDER_SPILL, BORDER_BITS = 1600.0, 1.0 / 50.0, 0.20, 0.08, 1.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -35,24 +31,21 @@ class LitSheet:
     look: Floats
     folds: Floats
 
-    def toned(self, mean: Floats) -> LitSheet:
-        """Without a fault: one tone (3,) and no folds."""
-        return replace(self, look=np.broadcast_to(mean, self.look.shape), folds=np.zeros_like(self.folds))
-
 
 @dataclass(frozen=True, eq=False)
 class Capture:
     """Linear light, white = 1, ready to be drawn.
 
-    screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall (see `LitSheet`); `beside`: the other surfaces;
-    `light` by place of the figure (3,); `in_pane`: lamps mirrored in a window, their
-    `lux` in linear light too; `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the camera's; `lift`:
-    what the grade multiplies linear light by before keying.
+    picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
+    (see `LitSheet`); `beside`: the other surfaces; `light` by place of the figure (3,); `in_pane`: lamps mirrored in
+    a window, their `lux` in linear light too; `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the
+    camera's; `lift`: what the grade multiplies linear light by before keying.
     """
 
     plan: Plan
     view: View
     key: int
+    picked: Floats
     xs: Floats
     ys: Floats
     screen: Floats
@@ -91,6 +84,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         plan=plan,
         view=evaluation.view,
         key=key_channel(plan.screen.hue, reflectance),
+        picked=_picked(evaluation),
         xs=wall.xs,
         ys=wall.ys,
         screen=wall.look,
@@ -110,66 +104,14 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
     )
 
 
+def _picked(evaluation: Evaluation) -> Floats:
+    """What somebody who keys this would pick: the median of the needed screen, else of the wall."""
+    needed = [one.linear[one.judged] for one in evaluation.screen_maps if one.judged.any()]
+    found = np.concatenate(needed) if needed else evaluation.screen_map.linear.reshape(-1, 3)
+    return np.asarray(np.median(np.minimum(found, 1.0), axis=0))
+
+
 def _lit(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> LitSheet:
     folds = wrinkle_contrast(plan, dimmed(plan, light.arriving), scalar_lux(light.shown), light.grid, 0.0, store)
     look = np.array(plan.screen.reflectance) * seen_light(plan, light, view, store) / grey_lux(plan.camera)
     return LitSheet(light.grid.sheet, light.grid.x, light.grid.y, look, folds)
-
-
-def ideal_of(capture: Capture) -> Capture:
-    """The same scene without a fault: even, no spill, no smear, no noise, nothing lost in recording."""
-    mean = capture.screen.mean(axis=(0, 1))
-    return replace(
-        capture,
-        screen=np.broadcast_to(mean, capture.screen.shape),
-        folds=np.zeros_like(capture.folds),
-        beside=tuple(sheet.toned(mean) for sheet in capture.beside),
-        in_pane=(),
-        light={name: _white(rgb) for name, rgb in capture.light.items()},
-        smear_px=0.0,
-        defocus_px=0.0,
-        noise=0.0,
-        recording=None,
-        sharpening=False,
-    )
-
-
-def border_of(capture: Capture) -> Capture:
-    """A stated border capture: 1/50 s, ISO 1600, 4:2:0 at a middling rate, 20 % uneven, 8 % spill."""
-    camera = capture.plan.camera
-    mean = capture.screen.mean(axis=(0, 1))
-    slope = 1.0 + BORDER_UNEVEN * np.linspace(-0.5, 0.5, len(capture.xs))
-    screen = np.broadcast_to(mean * slope[None, :, None], capture.screen.shape)
-    pixels = camera.sensor.px_w * camera.sensor.px_h
-    rate = BORDER_BITS * pixels / (1920 * 1080) * 12.0
-    return replace(
-        capture,
-        screen=screen,
-        folds=np.zeros_like(capture.folds),
-        beside=tuple(sheet.toned(mean) for sheet in capture.beside),
-        in_pane=(),
-        light={name: _spilled(_white(rgb), capture.key) for name, rgb in capture.light.items()},
-        smear_px=capture.smear_px * BORDER_SHUTTER / camera.shutter_s,
-        noise=_noise_ratio(capture),
-        recording=Recording(codec="long-gop", chroma="4:2:0", bits=8, mbit_s=max(1.0, rate)),
-        sharpening=False,
-    )
-
-
-def _noise_ratio(capture: Capture) -> float:
-    """Noise of the border ISO over the plan's, at the screen's level."""
-    camera = capture.plan.camera
-    x = capture.screen.mean(axis=(0, 1))
-    own = noise_linear(x, camera)[capture.key]
-    border = noise_linear(x, camera.model_copy(update={"iso": BORDER_ISO}))[capture.key]
-    return float(border / own)
-
-
-def _white(rgb: Floats) -> Floats:
-    return np.full(3, float(rgb @ LUMA))
-
-
-def _spilled(rgb: Floats, key: int) -> Floats:
-    found = rgb.copy()
-    found[key] /= 1.0 - BORDER_SPILL
-    return found

@@ -8,12 +8,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..damage.scale import QualityPart
 from ..plan import Change
 from ..sentences import Sentence, say
 from ..standards.quantities import Percent, Points, Share, SquareCentimetres
 from .keyer import Key, Sample
 from .levers import Lever
-from .quality import Measures, QualityPart
+from .pull import Keyer
+from .quality import Measures
 from .simulation import SimulatedKey
 
 
@@ -56,7 +58,8 @@ class LeverReport:
 
 @dataclass(frozen=True, kw_only=True)
 class TestKeyReport:
-    """Quality 0 to 100; errors 0 to 1 of the matte; soft edge in cm2; residue, holes and flicker in %."""
+    """Quality 0 to 100 by the kinder `formula`, and by the other one; errors 0 to 1 of the matte; soft edge in cm2;
+    residue, holes, flicker and loss of matte in %."""
 
     quality: float
     edge_error: Share | None
@@ -68,8 +71,11 @@ class TestKeyReport:
     needed_clip: Share | None
     composite_error: Share | None
     screen_left: Share | None
+    matte_loss: Percent | None
     flicker_percent: Points | None
     second_keyer: SecondReport | None
+    formula: Keyer
+    other_quality: float
     parts: tuple[QualityPart, ...]
     levers: tuple[LeverReport, ...]
 
@@ -98,8 +104,11 @@ def test_key_report(key: SimulatedKey, levers: Sequence[Lever]) -> TestKeyReport
         needed_clip=m.needed_clip,
         composite_error=m.composite_error,
         screen_left=m.screen_left,
+        matte_loss=m.matte_loss,
         flicker_percent=key.flicker_percent,
         second_keyer=None if key.second is None else _second(key.second),
+        formula=key.kinder.formula,
+        other_quality=key.other.quality,
         parts=key.parts,
         levers=tuple(_lever(lever) for lever in levers),
     )

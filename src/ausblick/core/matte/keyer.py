@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..damage.formula import colour_difference
 from ..frames.contact import Contact
 from ..frames.find_screen import FoundScreen
 from ..frames.frame import Frame, linear_of
@@ -52,12 +53,6 @@ class Key:
     needed_clip: float
     residue_percent: float
     holes_percent: float | None
-
-
-def colour_difference(linear: Floats32, channel: int) -> Floats32:
-    """d (...) of linear RGB (..., 3)."""
-    others = linear.sum(axis=-1) - linear[..., channel]
-    return np.asarray(linear[..., channel] - 0.5 * others)
 
 
 def raw_matte(signal: Floats32, channel: int, screen_difference: float) -> Floats32:

@@ -63,7 +63,7 @@ def levers_of(
         try:
             changed = evaluate(apply_changes(plan, idea.changes), store)
             capture = replace(capture_of(changed, store, key.capture.seed), lift=2.0**idea.lift)
-            after = score(capture, crop_windows(capture), codec, key.ideal, key.border)
+            after = score(capture, crop_windows(capture), codec)
         except (PlanError, NoScreen):
             continue
         found.append(Lever(idea.change, after, after - key.quality, idea.cost, idea.changes))

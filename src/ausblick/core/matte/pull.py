@@ -1,10 +1,12 @@
-"""Pulling the key from a simulated frame: the screen estimated locally, two keyers to choose from.
+"""Pulling the key from a frame: the screen estimated locally, three keyers to choose from.
 
     colour difference   d = K - (A + B)/2 in linear light      raw = 1 - d / d_screen(x, y)
+    larger channel      d = K - max(A, B): keeps cloth that shares one of the screen's channels
     chroma distance     c = (Cb, Cr) of the Rec.709 signal     raw = |c - c_screen(x, y)| / |c_screen(x, y)|
 
-The local screen is its own light, smoothed over what is clearly screen: it cures slow unevenness, not edges.
-The clips come from the screen's own spread and its noise; so does the denoising, before the clips.
+What is screen is told by the hue of the picked colour, whatever its level: a dark corner is screen, a bright
+garment of another hue is not. The local screen is its own light, smoothed over what is surely screen: it cures slow
+unevenness, not edges. The clips come from the screen's own spread and its noise; so does the denoising.
 """
 
 from __future__ import annotations
@@ -18,19 +20,28 @@ import numpy as np
 
 from ..colour.curves import rec709
 from ..colour.rec709 import colour_differences
-from ..geometry.vectors import Bools, Floats32
-from .keyer import LEAST_WHITE_CLIP, colour_difference
+from ..damage.formula import Formula, colour_difference
+from ..geometry.vectors import Bools, Floats, Floats32
+from .keyer import LEAST_WHITE_CLIP
 
-Keyer = Literal["colour difference", "chroma distance"]
+Keyer = Literal["colour difference", "larger channel", "chroma distance"]
 SMOOTH = 0.09
 """Of the frame's height: how far the local estimate looks."""
 QUIET, MOST_BLUR = 0.02, 1.0
 """Noise of the raw matte up to which nothing is denoised, and the widest blur in px that it may cause."""
+HUE_NEAR = 0.15
+"""Distance in the shares of red, green and blue up to which a colour has the picked one's hue: light of 3200 and of
+6500 K on one cloth lies within half of it, a yellow, a teal or an olive cloth beyond it."""
+LEAST_LEVEL, BESIDE = 0.1, 0.62
+"""Of the picked screen's d, below which nothing is taken for screen; of that round about, below which it is not
+surely screen but mixed with something."""
+MOST_CLIP = 0.6
 
 
 @dataclass(frozen=True, eq=False)
 class Pulled:
-    """raw, matte (H, W); `screen` (H, W, 3): its estimated light; clips, and the clip that would hold it all."""
+    """raw, matte (H, W); `screen` (H, W, 3): its estimated light; `flat` (H, W): screen away from the figure; clips,
+    and the clip that would hold all of it."""
 
     raw: Floats32
     matte: Floats32
@@ -44,44 +55,70 @@ class Pulled:
 def pull(
     linear: Floats32,
     channel: int,
+    picked: Floats,
     away_px: float,
     keyer: Keyer = "colour difference",
     clean: Floats32 | None = None,
+    needed: Bools | None = None,
 ) -> Pulled | None:
-    """None where no screen is in the picture. `away_px`: how far the flat screen keeps from the figure.
+    """None where no screen is in the picture. `picked` (3,): the screen's linear light; `away_px`: how far the flat
+    screen keeps from the figure.
 
-    `clean` (H, W, 3): the same view without anybody, for the screen's light instead of the estimate.
+    `clean` (H, W, 3): the same view without anybody, for the screen's light instead of the estimate. `needed` (H, W):
+    flat screen that is known to be needed, for the clip.
     """
-    d = colour_difference(linear, channel)
-    strong = float(np.percentile(d, 97.0))
-    if strong <= 1e-4:
+    formula: Formula = "larger" if keyer == "larger channel" else "mean"
+    d = colour_difference(linear, channel, formula)
+    level = float(colour_difference(np.asarray(picked, dtype=np.float32), channel, formula))
+    if level <= 1e-4:
         return None
-    sure = d > 0.62 * strong
+    near = _of_hue(linear, d, picked, level)
+    sure = _shrunk(near & (d > BESIDE * _round_about(d, near, SMOOTH * linear.shape[0])))
     if float(sure.mean()) < 0.02:
         return None
-    sure = cv2.erode(sure.astype(np.uint8), np.ones((5, 5), np.uint8)).astype(bool)
-    if not sure.any():
-        return None
     screen = _spread(linear, sure, SMOOTH * linear.shape[0]) if clean is None else clean
-    flat = cv2.distanceTransform(sure.astype(np.uint8), cv2.DIST_L2, 3) > max(2.0, away_px)
+    flat = _away(sure, away_px)
     if not flat.any():
         flat = sure
-    raw_of = _difference(linear, d, channel, 0.2 * strong) if keyer == "colour difference" else _chroma(linear)
+    raw_of = _chroma(linear) if keyer == "chroma distance" else _difference(d, channel, 0.05 * level, formula)
     raw = raw_of(screen)
     noise = float(np.std(raw[flat] - cv2.GaussianBlur(raw, (0, 0), 2.0)[flat]))
     calm = _denoised(raw, noise)
-    black = float(np.clip(np.percentile(calm[flat], 99.5), 0.0, 0.6))
+    black = float(np.clip(np.percentile(calm[flat], 99.5), 0.0, MOST_CLIP))
     white = 1.0 - max(LEAST_WHITE_CLIP, min(0.3, 3.0 * noise))
     matte = np.clip((calm - black) / max(0.05, white - black), 0.0, 1.0)
     # What one clip for the whole screen would have to be, without the local estimate's help.
-    one = np.median(linear[flat], axis=0).astype(np.float32)
-    needed = float(np.percentile(raw_of(one)[flat], 99.5))
-    return Pulled(raw, np.asarray(matte, dtype=np.float32), screen, flat, black, white, needed)
+    where = flat if needed is None or not needed.any() else needed
+    one = np.median(linear[where], axis=0).astype(np.float32)
+    clip = float(np.clip(np.percentile(raw_of(one)[where], 99.5), 0.0, 1.0))
+    return Pulled(raw, np.asarray(matte, dtype=np.float32), screen, flat, black, white, clip)
 
 
-def _difference(linear: Floats32, d: Floats32, channel: int, least: float) -> Callable[[Floats32], Floats32]:
+def _of_hue(linear: Floats32, d: Floats32, picked: Floats, level: float) -> Bools:
+    """Where (H, W) a picture has the hue of the picked screen; noise is smoothed away before it is asked."""
+    calm = cv2.GaussianBlur(linear, (0, 0), 1.5)
+    shares = calm / np.maximum(calm.sum(axis=-1, keepdims=True), np.float32(1e-6))
+    own = np.asarray(picked, dtype=np.float32) / np.float32(picked.sum())
+    off = np.linalg.norm(shares - own, axis=-1)
+    return np.asarray((off < HUE_NEAR) & (d > LEAST_LEVEL * level))
+
+
+def _round_about(d: Floats32, near: Bools, reach: float) -> Floats32:
+    """d (H, W) of the screen round about."""
+    return _spread(np.repeat(d[..., None], 3, axis=-1), near, reach)[..., 0]
+
+
+def _shrunk(mask: Bools) -> Bools:
+    return np.asarray(cv2.erode(mask.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0)
+
+
+def _away(mask: Bools, px: float) -> Bools:
+    return np.asarray(cv2.distanceTransform(mask.astype(np.uint8), cv2.DIST_L2, 3) > max(2.0, px))
+
+
+def _difference(d: Floats32, channel: int, least: float, formula: Formula) -> Callable[[Floats32], Floats32]:
     def raw(screen: Floats32) -> Floats32:
-        return np.asarray(1.0 - d / np.maximum(colour_difference(screen, channel), least), dtype=np.float32)
+        return np.asarray(1.0 - d / np.maximum(colour_difference(screen, channel, formula), least), dtype=np.float32)
 
     return raw
 

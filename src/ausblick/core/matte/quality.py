@@ -1,46 +1,30 @@
-"""How good a key is, region by region, and as one number between an ideal and a border capture.
+"""What is wrong with a drawn key, region by region; one number is made of it by the fixed scale of core/damage.
 
-    quality = 100 * 2 ** -sum(w_i * x_i),  x_i = max(0, (m_i - ideal_i) / (border_i - ideal_i))
-
-100: an ideal capture of the same scene by the same keyer; 50: a stated border capture. The parts and their
-weights are always shown; the single number comes last. Sharpening and blur can't win: soft edges and the
-composite count too.
+Sharpening and blur can't win: soft edges and the composite are measured too.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import asdict, dataclass, fields
 
 import cv2
 import numpy as np
 
 from ..colour.curves import rec709
+from ..damage.scale import QualityPart, parts_of
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Percent, Share, SquareCentimetres
 from .pull import Pulled, figure_of
 from .render import Drawn
 
 DARK, BRIGHT = 0.01, 0.7
-WEIGHTS = {
-    "edge_error": 0.18,
-    "hair_error": 0.18,
-    "motion_error": 0.16,
-    "soft_edge": 0.10,
-    "needed_clip": 0.14,
-    "composite_error": 0.12,
-    "screen_left": 0.12,
-}
-LEAST = {
-    "edge_error": 0.004, "hair_error": 0.004, "motion_error": 0.3, "soft_edge": 0.5, "needed_clip": 0.01,
-    "composite_error": 0.004, "screen_left": 0.004,
-}  # fmt: skip
-"""The least distance between ideal and border that a part is measured with."""
 
 
 @dataclass(frozen=True)
 class Measures:
     """Raw matte errors 0..1 (None where the region is not in the picture); motion and soft edge in cm2; the clip that
-    the screen needs; residue and holes in %; composite error and screen colour left at the edge, in signal 0..1."""
+    the screen needs; residue and holes in %; composite error and screen colour left at the edge, in signal 0..1;
+    `matte_loss`: mean of 1 - matte over the solid figure in %."""
 
     edge_error: Share | None
     hair_error: Share | None
@@ -51,18 +35,11 @@ class Measures:
     screen_left: Share | None
     residue_percent: Percent | None
     holes_percent: Percent | None
+    matte_loss: Percent | None
 
-
-@dataclass(frozen=True)
-class QualityPart:
-    """One part of the quality: its measure, the ideal's and the border's, its weight and what it costs."""
-
-    name: str
-    value: float | None
-    ideal: float | None
-    border: float | None
-    weight: float
-    halvings: float
+    @property
+    def parts(self) -> tuple[QualityPart, ...]:
+        return parts_of(asdict(self))
 
 
 def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach: float) -> Measures:
@@ -80,6 +57,7 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
     hair_band = near_hair & on_screen & (alpha < 0.98)
     flat = pulled.flat & (alpha < 1e-6) & on_screen
     solid = cv2.erode((alpha > 0.999).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
+    loss = 100.0 * float((1.0 - pulled.matte[solid]).mean()) if solid.any() else None
     matte_error = np.abs(pulled.matte - alpha)
     soft = (pulled.matte > 0.05) & (pulled.matte < 0.95) & edge & ~near_hair
     return Measures(
@@ -92,6 +70,7 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
         screen_left=_left(linear, pulled, channel, edge),
         residue_percent=100.0 * float((pulled.matte[flat] > 0.02).mean()) if flat.any() else None,
         holes_percent=100.0 * float((pulled.matte[solid] < 0.95).mean()) if solid.any() else None,
+        matte_loss=loss,
     )
 
 
@@ -139,26 +118,3 @@ def joined(found: list[Measures]) -> Measures:
         worst = field.name in ("needed_clip",)
         values[field.name] = None if not known else float(max(known) if worst else np.mean(known))
     return Measures(**values)
-
-
-def parts_of(own: Measures, ideal: Measures, border: Measures) -> tuple[QualityPart, ...]:
-    found = []
-    for name, weight in WEIGHTS.items():
-        value, best, worst = (getattr(m, name) for m in (own, ideal, border))
-        if value is None or best is None or worst is None:
-            found.append(QualityPart(name, value, best, worst, weight, 0.0))
-            continue
-        span = max(worst - best, LEAST[name])
-        # Beyond three borders a part is lost; it shall not drown the others.
-        found.append(
-            QualityPart(name, value, best, worst, weight, weight * min(3.0, max(0.0, (value - best) / span)))
-        )
-    return tuple(found)
-
-
-def quality_of(parts: tuple[QualityPart, ...]) -> float:
-    """0..100; weights of regions that are not in the picture go to the others."""
-    present = sum(part.weight for part in parts if part.value is not None and part.border is not None)
-    if present <= 0.0:
-        return 0.0
-    return float(100.0 * 2.0 ** (-sum(part.halvings for part in parts) / present))

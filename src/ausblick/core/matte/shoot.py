@@ -18,7 +18,7 @@ from .capture import Capture
 from .render import Drawn
 
 Codec = Callable[[Sequence[Floats32], Recording, float], list[Floats32]]
-"""Frames (H, W, 3) as signal 0..1, what they are recorded as, and Mbit/s for frames of this size."""
+"""Frames (H, W, 3) as signal 0..1, what they are recorded as, and bits for each frame of this size."""
 
 FRAMES = 3
 SHARPEN = (0.9, 1.0)
@@ -41,7 +41,8 @@ def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> tu
     if capture.recording is None:
         only = _lifted(frames[0], capture)
         return only, only
-    decoded = codec(frames, capture.recording, capture.recording.mbit_s * area_share)
+    bits = 1e6 * capture.recording.mbit_s * area_share / camera.fps
+    decoded = codec(frames, capture.recording, bits)
     return _lifted(decoded[len(decoded) // 2], capture), _lifted(decoded[-1], capture)
 
 

@@ -1,22 +1,26 @@
-"""The test key from a plan: windows drawn, shot, pulled and measured, beside an ideal and a border capture."""
+"""The test key from a plan: windows drawn, shot, pulled by both colour differences and measured."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
+import cv2
 import numpy as np
 
+from ..camera.coverage import coverage_of
+from ..damage.damage import KINDER
+from ..damage.scale import QualityPart, quality_of
 from ..evaluation.evaluate import evaluate
 from ..figure.details import hand_at, held_by
-from ..geometry.vectors import Floats32
+from ..geometry.vectors import Bools, Floats32
 from ..light.basis import BasisStore
 from ..plan import Plan
-from .capture import Capture, border_of, capture_of, ideal_of
+from .capture import Capture, capture_of
 from .keyer import AWAY
 from .pixel_window import PixelWindow
-from .pull import Pulled, pull
-from .quality import Measures, QualityPart, joined, measured, parts_of, quality_of
+from .pull import Keyer, Pulled, pull
+from .quality import Measures, joined, measured
 from .render import Drawn, draw, figure_place
 from .shoot import Codec, shoot
 
@@ -31,11 +35,14 @@ class NoScreen(ValueError):
     """No screen is in the picture: nothing to key."""
 
 
+FORMULAS: tuple[Keyer, ...] = ("colour difference", "larger channel")
+
+
 @dataclass(frozen=True, eq=False)
 class Shot:
     """One window: what was drawn, the decoded frame in linear light, and the key (None: no screen in it).
 
-    `next`: the frame that follows; `second`: the same frame by the other keyer.
+    `next`: the frame that follows; `second`: the same frame by the chroma distance.
     """
 
     window: PixelWindow
@@ -47,23 +54,53 @@ class Shot:
 
 
 @dataclass(frozen=True, eq=False)
-class SimulatedKey:
-    """`crops` by name (hair, hand); measures of the plan, the ideal and the border capture; quality 0..100.
+class Keyed:
+    """The windows keyed by one formula, what was measured, and its quality."""
 
-    Left out of the quality: `second`, the plan's measures by the chroma distance, and `flicker_percent`, how much the
-    matte changes from frame to frame along its edge (a codec freezes noise, so it is no judge).
+    formula: Keyer
+    shots: dict[str, Shot]
+    measures: Measures
+
+    @property
+    def parts(self) -> tuple[QualityPart, ...]:
+        return self.measures.parts
+
+    @property
+    def quality(self) -> float:
+        return quality_of(self.parts)
+
+
+@dataclass(frozen=True, eq=False)
+class SimulatedKey:
+    """`crops` by name (hair, hand) and measures by the kinder formula; quality 0..100 on the fixed scale.
+
+    `other`: the key by the other formula. Left out of the quality: `second`, the plan's measures by the chroma
+    distance, and `flicker_percent`, how much the matte changes from frame to frame along its edge (a codec freezes
+    noise, so it is no judge).
     """
 
     overview: Shot
-    crops: dict[str, Shot]
-    measures: Measures
-    ideal: Measures
-    border: Measures
+    kinder: Keyed
+    other: Keyed
     second: Measures | None
     flicker_percent: float | None
-    parts: tuple[QualityPart, ...]
-    quality: float
     capture: Capture
+
+    @property
+    def crops(self) -> dict[str, Shot]:
+        return self.kinder.shots
+
+    @property
+    def measures(self) -> Measures:
+        return self.kinder.measures
+
+    @property
+    def parts(self) -> tuple[QualityPart, ...]:
+        return self.kinder.parts
+
+    @property
+    def quality(self) -> float:
+        return self.kinder.quality
 
 
 Step = Callable[[str], None]
@@ -89,37 +126,35 @@ def simulate(
     if overview.pulled is None:
         raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
     step("crops")
-    windows = crop_windows(capture)
-    own, crops = measure_all(capture, windows, codec)
-    crops = {name: with_second(shot, capture) for name, shot in crops.items()}
-    step("ideal and border")
-    ideal, _ = measure_all(ideal_of(capture), windows, codec)
-    border, _ = measure_all(border_of(capture), windows, codec)
-    parts = parts_of(own, ideal, border)
+    kinder, other = keyed(capture, crop_windows(capture), codec)
+    step("second keyer")
+    crops = {name: with_second(shot, capture) for name, shot in kinder.shots.items()}
     return SimulatedKey(
-        overview=with_second(overview, capture),
-        crops=crops,
-        measures=own,
-        ideal=ideal,
-        border=border,
+        overview=with_second(by(kinder.formula, overview, capture), capture),
+        kinder=replace(kinder, shots=crops),
+        other=other,
         second=_second(crops, capture),
-        flicker_percent=_flicker(crops, capture),
-        parts=parts,
-        quality=quality_of(parts),
+        flicker_percent=_flicker(crops, capture, kinder.formula),
         capture=capture,
     )
 
 
+def by(formula: Keyer, shot: Shot, capture: Capture) -> Shot:
+    """The shot keyed by a formula."""
+    away = _away(capture, shot.window)
+    return replace(shot, pulled=pull(shot.linear, capture.key, capture.picked, away, formula))
+
+
 def with_second(shot: Shot, capture: Capture) -> Shot:
     """The shot with the other keyer's pull."""
-    return replace(shot, second=pull(shot.linear, capture.key, _away(capture, shot.window), "chroma distance"))
+    return replace(shot, second=by("chroma distance", shot, capture).pulled)
 
 
-def _flicker(crops: dict[str, Shot], capture: Capture) -> float | None:
+def _flicker(crops: dict[str, Shot], capture: Capture, formula: Keyer) -> float | None:
     """Mean change of the matte where it is neither 0 nor 1, in %."""
     changes = []
     for shot in crops.values():
-        after = pull(shot.next, capture.key, _away(capture, shot.window))
+        after = pull(shot.next, capture.key, capture.picked, _away(capture, shot.window), formula)
         if shot.pulled is None or after is None:
             continue
         edge = (shot.pulled.matte > 0.02) & (shot.pulled.matte < 0.98)
@@ -135,12 +170,9 @@ def _second(crops: dict[str, Shot], capture: Capture) -> Measures | None:
     return joined(found) if found else None
 
 
-def score(
-    capture: Capture, windows: dict[str, PixelWindow], codec: Codec, ideal: Measures, border: Measures
-) -> float:
-    """Quality of a changed capture against the same ideal and border: what levers are ranked by."""
-    own, _ = measure_all(capture, windows, codec)
-    return quality_of(parts_of(own, ideal, border))
+def score(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> float:
+    """Quality of a changed capture: what levers are ranked by."""
+    return keyed(capture, windows, codec)[0].quality
 
 
 def quick(
@@ -207,7 +239,7 @@ def take(capture: Capture, window: PixelWindow, codec: Codec, seen: Callable[[Dr
     share = window.width * window.height / (sensor.px_w * sensor.px_h)
     # An overview stands for the whole frame: it gets the whole rate, less what fewer pixels need.
     linear, after = shoot(capture, drawn, share if window.scale == 1.0 else window.scale**-1.5, codec)
-    return Shot(window, drawn, linear, pull(linear, capture.key, _away(capture, window)), after)
+    return by("colour difference", Shot(window, drawn, linear, None, after), capture)
 
 
 def _away(capture: Capture, window: PixelWindow) -> float:
@@ -216,15 +248,58 @@ def _away(capture: Capture, window: PixelWindow) -> float:
     return min(away, 0.12 * window.height)
 
 
-def measure_all(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tuple[Measures, dict[str, Shot]]:
-    """Measures over all windows, and the windows themselves. Raises NoScreen."""
+def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tuple[Keyed, Keyed]:
+    """All windows by both colour differences, the kinder one first. Raises NoScreen."""
     shots = {name: take(capture, window, codec) for name, window in windows.items()}
-    found = [
-        measured(shot.drawn, shot.linear, shot.pulled, capture.key, EDGE)
-        for shot in shots.values()
-        if shot.pulled is not None
-    ]
-    if not found:
-        raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     whole = take(replace(capture, recording=None), overview_window(capture.plan, WHOLE), codec)
-    return replace(joined(found), needed_clip=whole.pulled.needed_clip if whole.pulled else None), shots
+    usual, larger = (_by_formula(formula, shots, whole, capture) for formula in FORMULAS)
+    if usual is None and larger is None:
+        raise NoScreen("nothing to key: no screen is in the picture where the figure is")
+    usual, larger = usual or larger, larger or usual
+    assert usual is not None
+    assert larger is not None
+    return (larger, usual) if larger.quality > usual.quality + KINDER else (usual, larger)
+
+
+def _by_formula(formula: Keyer, shots: dict[str, Shot], whole: Shot, capture: Capture) -> Keyed | None:
+    """Edges from the windows, clip and loss of matte from the whole picture; None where no window has screen."""
+    own = {name: by(formula, shot, capture) for name, shot in shots.items()}
+    found = [_measured(name, shot, capture, own) for name, shot in own.items() if shot.pulled is not None]
+    if not found:
+        return None
+    every = pull(
+        whole.linear, capture.key, capture.picked, _away(capture, whole.window), formula,
+        needed=_needed(capture, whole),
+    )  # fmt: skip
+    if every is None:
+        return Keyed(formula, own, replace(joined(found), needed_clip=None))
+    over_all = measured(whole.drawn, whole.linear, every, capture.key, EDGE)
+    edges = replace(joined(found), needed_clip=every.needed_clip, matte_loss=over_all.matte_loss)
+    return Keyed(formula, own, edges)
+
+
+def _measured(name: str, shot: Shot, capture: Capture, among: Mapping[str, Shot]) -> Measures:
+    """Of one window; the moving hand counts where it is whole, not where another window cuts into it."""
+    assert shot.pulled is not None
+    found = measured(shot.drawn, shot.linear, shot.pulled, capture.key, EDGE)
+    return replace(found, motion_error=None) if name != "hand" and "hand" in among else found
+
+
+def _needed(capture: Capture, whole: Shot) -> Bools:
+    """Where (H, W) the picture shows screen that is needed, well away from the figure."""
+    height, width = whole.linear.shape[:2]
+    corners = coverage_of(capture.plan, capture.view).frame_corners
+    inside = np.zeros((height, width), dtype=np.uint8)
+    if len(corners) >= 3:
+        at = np.clip(np.round(corners * (width, height)), -(2**14), 2**14).astype(np.int32)
+        cv2.fillConvexPoly(inside, cv2.convexHull(at), 1)
+    drawn = whole.drawn
+    empty = (drawn.alpha[:height, :width] < 1e-3) & (drawn.screen[:height, :width] > 0.99)
+    away = cv2.distanceTransform(empty.astype(np.uint8), cv2.DIST_L2, 3) > max(2.0, 0.02 * height)
+    return np.asarray(away & (inside > 0))
+
+
+def measure_all(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tuple[Measures, dict[str, Shot]]:
+    """Measures over all windows by the kinder formula, and the windows themselves. Raises NoScreen."""
+    kinder, _ = keyed(capture, windows, codec)
+    return kinder.measures, kinder.shots

@@ -16,8 +16,9 @@ from .document import (
     unknown_fields,
 )
 from .ies import IesError, Photometry, read_ies
-from .intent import CoverageSchool, DistanceSchool, LevelSchool, Plate, ShutterSchool, Targets, Trace
+from .intent import CoverageSchool, DistanceSchool, LevelSchool, Plate, PlateFact, ShutterSchool, Targets, Trace
 from .lamps import Fixture, Light, Modifier, Role
+from .merge import Collision, merge
 from .people import EYE_HEIGHT, Envelope, Framing, Prop, Subject
 from .scene import Flag, Room, Screen, Window
 
@@ -27,6 +28,7 @@ __all__ = [
     "VERSION",
     "Camera",
     "Change",
+    "Collision",
     "CoverageSchool",
     "DistanceSchool",
     "Envelope",
@@ -41,6 +43,7 @@ __all__ = [
     "Plan",
     "PlanError",
     "Plate",
+    "PlateFact",
     "Prop",
     "Recording",
     "Role",
@@ -55,6 +58,7 @@ __all__ = [
     "apply_changes",
     "dump_plan",
     "edit",
+    "merge",
     "plan_from",
     "plan_schema",
     "range_at",

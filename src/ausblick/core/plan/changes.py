@@ -28,6 +28,8 @@ def apply_changes(plan: Plan, changes: Sequence[Change]) -> Plan:
             holder = _get(holder, step, change.path)
         _get(holder, last, change.path)
         holder[last] = change.value
+        if way == ["plate"] and last in holder["unknown"]:
+            holder["unknown"].remove(last)
     return plan_from(data)
 
 

@@ -24,7 +24,7 @@ VERSION = 1
 MAX_BYTES = 4_000_000
 MAX_DEPTH = 24
 MAX_VALUES = 200_000
-MOST_LAMPS, MOST_FLAGS = 48, 16
+MOST_LAMPS, MOST_FLAGS = 32, 16
 """More than sets have; all of them together are worked out in under 5 s (benchmarks/run.py)."""
 
 Photometry = Annotated[str, StringConstraints(strict=True, max_length=400_000)]
@@ -44,7 +44,7 @@ class Plan(Part):
     lights: Annotated[tuple[Light, ...], Field(max_length=MOST_LAMPS)] = ()
     flags: Annotated[tuple[Flag, ...], Field(max_length=MOST_FLAGS)] = ()
     window: Window | None = None
-    plate: Plate = Plate()
+    plate: Plate = Plate.model_validate({})
     targets: Targets = Targets()
     photometry: Annotated[dict[str, Photometry], Field(max_length=64, default_factory=dict)]
 

@@ -83,6 +83,7 @@ class _Subject:
     x, z = Field[float]("subject.x"), Field[float]("subject.z")
     framing = Field[Framing]("subject.framing")
     feet_seen = Field[bool]("subject.feet_seen")
+    wardrobe = Field[list[Part]]("subject.wardrobe")
 
     @staticmethod
     def reach(side: Side) -> Field[float]:

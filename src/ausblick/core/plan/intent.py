@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal, get_args
+
+from pydantic import model_validator
 
 from .fields import Angle, Coordinate, Kelvin, Level, Part, Switch, number
+
+PlateFact = Literal[
+    "mean_level", "key_azimuth", "key_elevation", "softness", "cct", "camera_height", "tilt", "focal_mm_ff",
+    "shutter_angle",
+]  # fmt: skip
 
 
 class Plate(Part):
     """`key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
 
-    `known` is false while nobody can say yet what goes behind.
+    `known` is false while nobody can say yet what goes behind. `unknown` names facts that nobody gave: a document
+    that leaves them out has them there, and they hold no value until one is set.
     """
 
     known: Switch = True
@@ -23,6 +31,18 @@ class Plate(Part):
     tilt: Annotated[float, number(-90.0, 90.0, "degrees")] = 0.0
     focal_mm_ff: Annotated[float, number(1.0, 2000.0, "millimetres, on a 36 mm wide sensor")] = 50.0
     shutter_angle: Annotated[float, number(0.1, 360.0, "degrees")] = 180.0
+    unknown: tuple[PlateFact, ...] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _facts_left_out(cls, data: Any) -> Any:
+        if not isinstance(data, dict) or "unknown" in data:
+            return data
+        return {**data, "unknown": [fact for fact in get_args(PlateFact) if fact not in data]}
+
+    def tells(self, *facts: PlateFact) -> bool:
+        """Is there a plate, and was any of these facts given?"""
+        return self.known and any(fact not in self.unknown for fact in facts)
 
 
 LevelSchool = Literal["below-face", "mid-grey", "follow-plate", "away-from-edge", "custom"]

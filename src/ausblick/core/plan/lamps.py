@@ -77,7 +77,8 @@ NormalLux = Annotated[float, number(0.0, 2e5, "lux on a surface facing the sun")
 
 class Fixture(Part):
     """Exactly one power: `flux_lm`, `peak_cd`, or for a flash `flash_lms`, its luminous energy at full; a sun has
-    `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full."""
+    `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full. `cct_range`:
+    where its colour can be turned, lowest and highest. `flicker`: with the mains, not at all, or nobody knows."""
 
     emitter: Emitter = RectEmitter()
     flux_lm: Flux | None = None
@@ -89,6 +90,8 @@ class Fixture(Part):
     duv: Annotated[float, number(-0.1, 0.1, "distance from the Planckian locus, CIE 1960")] = 0.0
     cri: Annotated[float, number(0.0, 100.0, "colour rendering index")] = 95.0
     watts: Annotated[float, number(0.0, 100_000.0, "watt")] = 60.0
+    cct_range: tuple[Kelvin, Kelvin] | None = None
+    flicker: Literal["mains", "free", "unknown"] = "unknown"
     flash_s: Annotated[float, number(0.00001, 1.0, "seconds")] = 0.001
     recycle_s: Annotated[float, number(0.01, 60.0, "seconds")] = 1.5
 
@@ -107,6 +110,12 @@ class Fixture(Part):
             sun = isinstance(emitter, dict) and emitter.get("shape") == "sun"
             return {**data, "normal_lux": 80_000.0} if sun else {**data, "flux_lm": 6000.0}
         return data
+
+    @model_validator(mode="after")
+    def _range_rises(self) -> Self:
+        if self.cct_range is not None and self.cct_range[0] > self.cct_range[1]:
+            raise ValueError("cct_range must be the lowest and the highest colour temperature, in this order")
+        return self
 
     @model_validator(mode="after")
     def _one_power(self) -> Self:

@@ -59,6 +59,16 @@ def tipping_moment(height_m: float, area_m2: float, stands: int, wind_ms: float)
     return PULL * height_m + wind_force(area_m2, wind_ms) / stands * height_m / 2.0
 
 
+LEAST_CLAMPS = 8
+"""However small: the corners twice, because one slips."""
+
+
+def _clamps(material: str, edges: float, hung: bool) -> int:
+    if material in CLAMPED:
+        return max(LEAST_CLAMPS, math.ceil(edges / CLAMP_EVERY))
+    return LEAST_CLAMPS if hung else 0
+
+
 def rigging_sheet(plan: Plan, wind_ms: float = 0.0, bag_kg: float = 7.0) -> RiggingSheet:
     """The sheet for the plan's screen. Wind in m/s counts outdoors; bag_kg is one sandbag."""
     screen = plan.screen
@@ -72,7 +82,7 @@ def rigging_sheet(plan: Plan, wind_ms: float = 0.0, bag_kg: float = 7.0) -> Rigg
     edges = screen.width + 2.0 * screen.height
     return RiggingSheet(
         area_m2=area,
-        clamps=math.ceil(edges / CLAMP_EVERY) if screen.material in CLAMPED else 4 if hung else 0,
+        clamps=_clamps(screen.material, edges, hung),
         edge_weights=math.ceil(screen.width / WEIGHT_EVERY) if hung and screen.floor_run == 0.0 else 0,
         stands=stands,
         moment_nm=moment,

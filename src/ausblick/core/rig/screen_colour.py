@@ -16,9 +16,8 @@ from ..colour.curves import rec709
 from ..colour.rec709 import LUMA, colour_differences
 from ..geometry.vectors import Floats
 from ..plan import Plan, edit
-from ..standards.limits import LIMITS
 
-SOLID = LIMITS["screen.hue"].at / 100.0
+SOLID = 0.9
 """Matte below this is a hole that a white clip no longer closes without eating edges."""
 REFERENCE: dict[edit.Hue, tuple[float, float, float]] = {"green": (0.06, 0.34, 0.10), "blue": (0.05, 0.10, 0.40)}
 FAIR = 0.2

@@ -45,12 +45,13 @@ def checks(plan: Plan) -> list[Check]:
     subject = plan.subject
     if subject is None:
         return []
-    return [*_hues(plan), *_hair(plan), *_shiny(plan), *(
+    return [*hue_checks(plan), *_hair(plan), *_shiny(plan), *(
         Check(prop.name, *KINDS[prop.kind]) for prop in subject.props if prop.kind in KINDS
     )]  # fmt: skip
 
 
-def _hues(plan: Plan) -> list[Check]:
+def hue_checks(plan: Plan) -> list[Check]:
+    """What shares the screen's colour; needs a figure."""
     screen = np.array(plan.screen.reflectance)
     channel = key_channel(plan.screen.hue, screen)
     found = []

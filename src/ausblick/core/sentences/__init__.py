@@ -1,6 +1,9 @@
 """What is told to people: a sentence by its id with its parameters, and one table of what is said."""
 
-from .say import digits, say, shutter
+from .lengths import Units, feet, length, size
+from .rounding import digits
+from .say import say, shutter
 from .sentence import Sentence, tell
+from .table import SENTENCES
 
-__all__ = ["Sentence", "digits", "say", "shutter", "tell"]
+__all__ = ["SENTENCES", "Sentence", "Units", "digits", "feet", "length", "say", "shutter", "size", "tell"]

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 COSTS: dict[str, str] = {
     "cost/light": "costs light",
+    "cost/more-smear": "movement smears longer",
+    "cost/wardrobe": "another garment",
     "cost/frame-rate": "less slow motion",
     "cost/stops": "costs {by:stops} of light",
     "cost/wins-stops": "wins {by:stops} of light",

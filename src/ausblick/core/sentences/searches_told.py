@@ -55,6 +55,9 @@ SET_UP = {
     "set-up/deeper": "It would take a deeper room, a shorter lens, or a tighter framing.",
     "set-up/larger": "It would take a larger screen, a floor piece where feet are seen, or less reach of the action.",
     "set-up/fitting": "It would take a screen that fits between floor, ceiling and walls.",
+    "set-up/instead": "This room and this kit do: {framings:list}",
+    "set-up/framing": "{framing} with {lens} from {away:m1}",
+    "set-up/lamps-before": "screen lamps stand before the mark: the room leaves no other place",
     "set-up/missing": "{missing:1} stops of light are missing: more or stronger lamps, or nearer ones",
     "set-up/iso": "ISO {over:1} stops above base",
     "set-up/few-lamps": "with so few lamps the screen can't be lit evenly and by itself: a pair on the screen would "

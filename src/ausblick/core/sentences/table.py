@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from .costs import COSTS
 from .findings_told import FINDINGS
+from .none_told import NONE
 from .remedies_told import REMEDIES
 from .searches_told import SEARCHES
+from .verdicts_told import VERDICTS
 
-SENTENCES: dict[str, str] = {**FINDINGS, **REMEDIES, **COSTS, **SEARCHES}
+SENTENCES: dict[str, str] = {**FINDINGS, **REMEDIES, **COSTS, **SEARCHES, **NONE, **VERDICTS}

@@ -124,6 +124,12 @@ def delete_frame(path: FramePath) -> Response:
     return Response(status=204)
 
 
+@api.post("/frames/<int:frame_id>/restore", operation_id="restoreFrame", responses={200: FrameModel})
+def restore_frame(path: FramePath) -> Response:
+    """Out of the trash again."""
+    return _model(services().frames.restore(path.frame_id))
+
+
 @api.get("/frames/<int:frame_id>/look.jpg", operation_id="getFrameLook", responses={200: None})
 def frame_look(path: FramePath) -> Response:
     """The picture, at most 1600 px a side."""
@@ -150,7 +156,7 @@ def get_comparison(path: FramePath) -> Response:
             "planned_grid": found.expected.grid or [[None] * 3] * 3,
             "target_low": target.low,
             "target_high": target.high,
-            "trace": plan.targets.level_trace,
+            "trace": target.trace,
             "planned_hue": plan.screen.hue,
             "not_computed": list(found.evaluation.not_computed),
         }

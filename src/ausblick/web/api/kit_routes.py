@@ -6,12 +6,14 @@ from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
+from ausblick.app.kit_uses import kit_uses
 from ausblick.core.advice.search.framing import lens_for, stand_for
 from ausblick.core.advice.search.proposal import propose
 from ausblick.core.advice.search.recorders import recorders_of
 from ausblick.core.advice.search.room_table import room_table
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.kit import Kit, kit_from
+from ausblick.core.kit.added import added
 from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.plan import plan_from
 from ausblick.formats.csv_kit import kit_csv, read_kit_csv
@@ -24,6 +26,7 @@ from ..kit_schemas import (
     KitBody,
     KitModel,
     KitTextBody,
+    KitUsesModel,
     PlanBody,
     ProposalsModel,
     ProposeBody,
@@ -57,10 +60,29 @@ def save_kit(body: KitBody) -> Response:
     return _save(body.base, kit_from(body.kit))
 
 
+@api.post("/kit/add", operation_id="addToKit", responses={200: KitModel})
+def add_to_kit(body: KitBody) -> Response:
+    """More things into the kit; nothing that is there is replaced."""
+    return _save(body.base, added(services().kits.get().kit, kit_from(body.kit)))
+
+
+@api.post("/kit/undo", operation_id="undoKit", responses={200: KitModel})
+def undo_kit() -> Response:
+    """The kit before its last change."""
+    stored = services().kits.undo()
+    return answer(KitModel(revision=stored.revision, kit=stored.kit))
+
+
 @api.get("/kit/catalogue", operation_id="getCatalogue", responses={200: KitModel})
 def get_catalogue() -> Response:
     """A generic kit to begin from; nothing is stored."""
     return answer(KitModel(revision=services().kits.get().revision, kit=full_kit()))
+
+
+@api.get("/kit/uses", operation_id="kitUses", responses={200: KitUsesModel})
+def get_kit_uses() -> Response:
+    """Which set-ups use a thing of the kit."""
+    return answer(KitUsesModel(uses=list(kit_uses(services()))))
 
 
 @api.get("/kit.csv", operation_id="getKitCsv", responses={200: None})

@@ -82,6 +82,15 @@ def delete_plate(path: SetupPath) -> Response:
     return Response(status=204)
 
 
+@api.post("/setups/<int:setup_id>/plate/restore", operation_id="restorePlate", responses={200: PlateReadingModel})
+def restore_plate(path: SetupPath) -> Response:
+    """The picture that was there before it was replaced or dropped."""
+    services().setups.get(path.setup_id)
+    services().plates.restore(path.setup_id)
+    file = services().plates.file(path.setup_id)
+    return answer(PlateReadingModel(read_plate(read_image(file)))) if file.is_file() else _no_plate()
+
+
 def _no_plate() -> Response:
     return problem(404, "No plate is kept", "Open a picture of the plate under Plate.")
 

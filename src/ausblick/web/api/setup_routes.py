@@ -14,6 +14,7 @@ from ..context import answer, services
 from ..present import setup_model
 from ..schemas import (
     REFUSALS,
+    CollisionModel,
     ConflictModel,
     CreateBody,
     NameBody,
@@ -26,6 +27,7 @@ from ..schemas import (
     VersionList,
     VersionModel,
     VersionPath,
+    VersionPlan,
 )
 
 api = APIBlueprint(
@@ -84,14 +86,16 @@ def get_setup(path: SetupPath) -> Response:
 
 @api.put("/<int:setup_id>", operation_id="saveSetup", responses={200: SetupModel, 409: ConflictModel})
 def save_setup(path: SetupPath, body: SaveBody) -> Response:
+    was = None if body.was is None else plan_from(body.was)
     try:
-        return answer(setup_model(services().setups.save(path.setup_id, body.base, plan_from(body.plan))))
+        return answer(setup_model(services().setups.save(path.setup_id, body.base, plan_from(body.plan), was)))
     except Conflict as err:
         conflict = ConflictModel(
             title="Somebody saved this set-up first",
             detail="Your change is kept as a version of its own; nothing is lost.",
             current=setup_model(err.current),
             kept=err.kept_id,
+            collisions=[CollisionModel(path=c.path, mine=c.mine, theirs=c.theirs) for c in err.collisions],
         )
         return answer(conflict, 409)
 
@@ -135,6 +139,12 @@ def list_versions(path: SetupPath) -> Response:
 @api.post("/<int:setup_id>/versions", operation_id="nameVersion", responses={201: VersionModel})
 def name_version(path: SetupPath, body: NameBody) -> Response:
     return answer(_version(services().setups.name_version(path.setup_id, body.name)), 201)
+
+
+@api.get("/<int:setup_id>/versions/<int:version_id>", operation_id="getVersion", responses={200: VersionPlan})
+def get_version(path: VersionPath) -> Response:
+    """The plan of a version, to look at; nothing becomes current."""
+    return answer(VersionPlan(plan=services().setups.version_plan(path.setup_id, path.version_id)))
 
 
 @api.post("/<int:setup_id>/versions/<int:version_id>/open", operation_id="openVersion", responses={200: SetupModel})

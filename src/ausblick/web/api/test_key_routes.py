@@ -26,7 +26,7 @@ from ..testkey_schemas import JobPath, PicturePath, TestKeyBody, TestKeyList, Te
 
 api = APIBlueprint("testkey", __name__, url_prefix="/api", abp_tags=[Tag(name="test key")], abp_responses=REFUSALS)
 KEPT = "kept-"
-SAID = ("quality", "residue_percent", "holes_percent", "flicker_percent", "second_keyer")
+SAID = ("quality", "residue_percent", "holes_percent", "flicker_percent", "second_keyer", "formula", "other_quality")
 
 
 @api.post("/test-key", operation_id="startTestKey", responses={202: TestKeyModel})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import logging
 import signal
 import socket
@@ -10,6 +11,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 from threading import Thread
 from types import FrameType
@@ -25,6 +27,7 @@ from ausblick.store.trouble import StoreTrouble
 from ..app import STATIC, create_app, services_of
 from ..context import NETWORK
 from ..lan.network import Network, NetworkError, Open, qr_terminal
+from . import patience
 from .gate import Gate
 from .patience import PatientProtocol
 
@@ -166,6 +169,17 @@ class Serving(uvicorn.Server):
                 ssl_keyfile=secured[1] if secured else None,
             )
         )
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        """uvicorn leaves a TLS handshake a minute; a stalled one is closed as early as a half-sent request."""
+        loop = asyncio.get_running_loop()
+        plain = loop.create_server
+        if self.config.is_ssl:
+            loop.create_server = partial(plain, ssl_handshake_timeout=patience.PATIENCE)  # type: ignore[method-assign]
+        try:
+            await super().startup(sockets)
+        finally:
+            loop.create_server = plain  # type: ignore[method-assign]
 
     def end(self) -> None:
         self.gate.end_streams()

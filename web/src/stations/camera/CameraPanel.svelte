@@ -102,7 +102,7 @@
             <td class="text-right"
               >{#if entry.row !== 'frame rate'}<input
                   type="checkbox"
-                  class="checkbox checkbox-xs checkbox-primary rounded-xs align-middle"
+                  class="checkbox checkbox-xs checkbox-primary size-6 rounded-xs align-middle"
                   aria-label="Lock {WORDS[entry.row]}"
                   checked={locked.includes(entry.row as Lockable)}
                   onchange={() => toggle(entry.row as Lockable)}

@@ -12,6 +12,8 @@
   import Zones from './Zones.svelte'
   import * as api from '../../lib/api'
   import { cancelImport, causeOf, importAny } from '../../lib/checkApi'
+  import { untrack } from 'svelte'
+  import { address, addressed } from '../../lib/address'
   import { listenFor } from '../../lib/events'
   import { session } from '../../lib/session.svelte'
   import type { Cause as Caused, Comparison as Compared, Frame, FrameSummary } from '../../lib/types'
@@ -40,9 +42,14 @@
   }
   async function look(shown: Frame) {
     frame = shown
+    address('frame', String(shown.id))
     cause = null
-    compared = await api.compareFrame(shown.id)
-    cause = await causeOf(shown.id)
+    const beside = await api.compareFrame(shown.id)
+    // Somebody has gone on to another frame, or taken this one away.
+    if (frame?.id !== shown.id) return
+    compared = beside
+    const found = await causeOf(shown.id)
+    if (frame?.id === shown.id) cause = found
   }
   const show = (id: number) => run('Reading', async () => look(await api.getFrame(id)))
   async function add(files: Iterable<File>) {
@@ -70,14 +77,23 @@
           .catch(() => {}),
     )
   })
+  let removed = $state.raw<Frame | null>(null)
   const remove = (id: number) =>
     run('Removing', async () => {
-      await api.deleteFrame(id)
-      frames = await api.listFrames(session.id)
+      removed = frame
       frame = null
       compared = null
       cause = null
+      await api.deleteFrame(id)
+      frames = await api.listFrames(session.id)
       if (frames[0]) await look(await api.getFrame(frames[0].id))
+    })
+  const bringBack = (id: number) =>
+    run('Reading', async () => {
+      const back = await api.restoreFrame(id)
+      removed = null
+      frames = await api.listFrames(session.id)
+      await look(back)
     })
   async function arrived() {
     const known = frames[0]?.id
@@ -111,12 +127,12 @@
   })
   $effect(() => {
     const id = session.id
-    const first = wanted
+    const first = wanted ?? untrack(() => Number(addressed('frame')))
     void run('Reading', async () => {
       frames = await api.listFrames(id)
       loaded = true
     }).then(() => {
-      const start = first ?? frames[0]?.id
+      const start = frames.find((one) => one.id === first)?.id ?? frames[0]?.id
       if (start && !frame) void show(start)
     })
   })
@@ -164,6 +180,12 @@
       {#if frame}<button type="button" class="btn btn-sm ml-auto" onclick={() => remove(frame!.id)}>Remove this frame</button>{/if}
     </div>
     {#if error}<p role="alert" class="mb-2 border border-primary p-2 text-primary">{error}</p>{/if}
+    {#if removed}
+      <p role="status" class="mb-2 flex items-center justify-between border border-line p-2">
+        <span>“{removed.name}” is removed.</span>
+        <button type="button" class="btn btn-sm" onclick={() => bringBack(removed!.id)}>Bring it back</button>
+      </p>
+    {/if}
     {#if frame}
       {#if compared}<div class="pb-2 lg:hidden"><Cause verdict={compared.verdict} {cause} /></div>{/if}
       {#key frame.id}<Picture {frame} {frames} {compared} reread={(read) => run('Reading again', () => look(read))} />{/key}

@@ -1,9 +1,11 @@
 <script lang="ts">
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
+  import SchoolWhy from '../../parts/SchoolWhy.svelte'
   import Switch from '../../parts/Switch.svelte'
   import { framingFor } from '../../lib/kitApi'
   import { session } from '../../lib/session.svelte'
+  import { readShutter } from '../../lib/typed'
   import type { Plan } from '../../lib/types'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
@@ -49,6 +51,7 @@
   step={1}
   min={plan.medium === 'stills' ? 0.02 : c.fps}
   max={1000000}
+  read={readShutter}
   value={1 / c.shutter_s}
   onchange={(n) => set('camera.shutter_s')(Number((1 / n).toPrecision(8)))}
 />
@@ -62,6 +65,7 @@
   </div>
 {/if}
 <Choice label="Shutter school" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
+<SchoolWhy rule="camera.shutter-angle" />
 <div class="my-1 border-t border-line"></div>
 <NumberField label="across" unit="m" step={0.05} field="camera.x" value={c.x} onchange={set('camera.x')} />
 <NumberField label="height" unit="m" step={0.05} field="camera.y" value={c.y} onchange={set('camera.y')} />

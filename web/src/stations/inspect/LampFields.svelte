@@ -1,6 +1,7 @@
 <script lang="ts">
   import LampBeam from './LampBeam.svelte'
   import Choice from '../../parts/Choice.svelte'
+  import Grade from '../../parts/Grade.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import Switch from '../../parts/Switch.svelte'
   import TextField from '../../parts/TextField.svelte'
@@ -18,6 +19,7 @@
   const emitter = $derived(lamp.fixture.emitter)
   const place = (which: 'position' | 'aim', axis: number) => (value: number) =>
     session.change([{ path: `${at}.${which}`, value: lamp[which].map((v, i) => (i === axis ? value : v)) }])
+  const range = $derived(lamp.fixture.cct_range ?? null)
   const gel = $derived(lamp.gel ?? [1, 1, 1])
   const gelled = $derived(gel.some((v) => v < 0.999))
   const ROLES: [string, string][] = [
@@ -39,6 +41,12 @@
     session.selected = null
     session.change([{ path: 'lights', value: rest }])
   }
+  const TINTS: [number, string][] = [
+    [-0.006, 'pinkish'],
+    [0, 'clean'],
+    [0.006, 'greenish'],
+    [0.015, 'green'],
+  ]
 </script>
 
 {#if share}
@@ -176,13 +184,38 @@
   value={lamp.fixture.cct}
   onchange={set(`${at}.fixture.cct`)}
 />
-<NumberField
-  label="Green to pink"
-  unit="Duv"
+<Switch label="Colour can be turned" value={Boolean(range)} onchange={(on) => set(`${at}.fixture.cct_range`)(on ? [2700, 6500] : null)} />
+{#if range}
+  {#each ['from', 'to'] as word, i (word)}
+    <NumberField
+      label={word}
+      unit="K"
+      digits={0}
+      step={100}
+      field="lights[].fixture.cct"
+      value={range[i] ?? 0}
+      onchange={(value) => set(`${at}.fixture.cct_range`)(range.map((v, j) => (i === j ? value : v)))}
+    />
+  {/each}
+{/if}
+<Choice
+  label="Flicker"
+  value={lamp.fixture.flicker ?? 'unknown'}
+  options={[
+    ['unknown', 'not known'],
+    ['mains', 'with the mains'],
+    ['free', 'none'],
+  ]}
+  onchange={set(`${at}.fixture.flicker`)}
+/>
+<Grade
+  label="Tint"
+  value={lamp.fixture.duv}
+  words={TINTS}
   digits={4}
   step={0.001}
+  unit="Duv"
   field="lights[].fixture.duv"
-  value={lamp.fixture.duv}
   onchange={set(`${at}.fixture.duv`)}
 />
 <NumberField

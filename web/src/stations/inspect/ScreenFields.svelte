@@ -1,7 +1,9 @@
 <script lang="ts">
   import { session } from '../../lib/session.svelte'
   import Choice from '../../parts/Choice.svelte'
+  import Grade from '../../parts/Grade.svelte'
   import NumberField from '../../parts/NumberField.svelte'
+  import SchoolWhy from '../../parts/SchoolWhy.svelte'
   import type { Plan } from '../../lib/types'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
@@ -18,6 +20,13 @@
     'velvet',
     'other',
   ].map((m) => [m, m])
+  const FOLDS: [number, string][] = [
+    [0.003, 'flat as a wall'],
+    [0.01, 'pulled tight'],
+    [0.03, 'steamed'],
+    [0.06, 'in folds'],
+    [0.12, 'creased'],
+  ]
   const COVERS: [string, string][] = [
     ['where-needed', 'only where needed'],
     ['cover-frame', 'cover the frame'],
@@ -53,14 +62,8 @@
 <NumberField label="Wing left" unit="m" field="screen.wing_left" value={s.wing_left} onchange={set('screen.wing_left')} />
 <NumberField label="Wing right" unit="m" field="screen.wing_right" value={s.wing_right} onchange={set('screen.wing_right')} />
 <Choice label="School" value={plan.targets.coverage_school} options={COVERS} onchange={set('targets.coverage_school')} />
-<NumberField
-  label="Wrinkle slope"
-  digits={3}
-  step={0.005}
-  field="screen.wrinkle_slope"
-  value={s.wrinkle_slope}
-  onchange={set('screen.wrinkle_slope')}
-/>
+<SchoolWhy rule="screen.covered" />
+<Grade label="The cloth is" value={s.wrinkle_slope} words={FOLDS} field="screen.wrinkle_slope" onchange={set('screen.wrinkle_slope')} />
 <NumberField
   label="Light from behind"
   unit="lx"
@@ -70,14 +73,16 @@
   value={s.behind_lux}
   onchange={set('screen.behind_lux')}
 />
-<div class="my-1 border-t border-line"></div>
-{#each ['R', 'G', 'B'] as channel, i (channel)}
-  <NumberField
-    label="Reflectance {channel}"
-    step={0.01}
-    min={0}
-    max={1}
-    value={s.reflectance[i]}
-    onchange={(v) => set('screen.reflectance')(s.reflectance.map((old, k) => (k === i ? v : old)))}
-  />
-{/each}
+<details>
+  <summary class="label-text cursor-pointer">what it reflects, {s.reflectance.map((v) => v.toFixed(2)).join(' · ')}</summary>
+  {#each ['R', 'G', 'B'] as channel, i (channel)}
+    <NumberField
+      label="Reflectance {channel}"
+      step={0.01}
+      min={0}
+      max={1}
+      value={s.reflectance[i]}
+      onchange={(v) => set('screen.reflectance')(s.reflectance.map((old, k) => (k === i ? v : old)))}
+    />
+  {/each}
+</details>

@@ -31,8 +31,7 @@
             onclick={() => (open = open === p.name ? '' : p.name)}>{label}</button
           >
           <span class="label-text block">{unit}</span>
-          {#if open === p.name}<span class="block max-w-72 text-quiet"
-              >{how} It costs {p.halvings.toFixed(2)} halvings: weight × (plan − ideal) / (border − ideal).</span
+          {#if open === p.name}<span class="block max-w-72 text-quiet">{how} It costs {p.halvings.toFixed(2)} halvings of the quality.</span
             >{/if}
         </td>
         {#each keys as key, i (i)}
@@ -64,11 +63,19 @@
     ) ?? '–'} %, holes {second.holes_percent?.toFixed(2) ?? '–'} %. It is not scored.
   </p>
 {/if}
-<p class="label-text mt-1">Ideal: the same scene without a fault. Border: 1/50 s, ISO 1600, 4:2:0, 20 % uneven, 8 % spill.</p>
+{#if first.formula == null}
+  <p class="mt-1 text-primary">This key was made by an older version, on another scale: key again to compare.</p>
+{:else}
+  <p class="label-text mt-1">
+    {first.formula === 'larger channel'
+      ? `Keyed against the larger of the other channels, which keeps more of what is worn; against their mean: ${first.other_quality?.toFixed(0)}.`
+      : `Keyed against the mean of the other channels; against the larger of them: ${first.other_quality?.toFixed(0)}.`}
+    Ideal and border are the same for every plan: no fault to be seen, and a capture at 1/50 s, ISO 1600, 4:2:0, a fifth uneven.
+  </p>
+{/if}
 {#each keys as key, i (i)}
   <p class="mt-2 flex items-baseline justify-between border-t border-line pt-2">
-    <span>{names[i] ? `Quality, ${names[i]}` : 'Quality, 100 × 2 to the minus weighted sum'}</span><span class="text-figure font-light"
-      >{key.quality?.toFixed(0)}</span
+    <span>{names[i] ? `Quality, ${names[i]}` : 'Quality, of 100'}</span><span class="text-figure font-light">{key.quality?.toFixed(0)}</span
     >
   </p>
 {/each}

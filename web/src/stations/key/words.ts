@@ -22,6 +22,12 @@ export const VIEWS: Record<string, string> = {
 }
 /** Label, unit, digits, and how it is measured. */
 export const PARTS: Record<string, [string, string, number, string]> = {
+  matte_loss: [
+    'Figure keyed away',
+    '% of the solid figure',
+    1,
+    'Mean of what is missing from the matte inside the figure: cloth, skin or a prop that has the screen in its colour.',
+  ],
   edge_error: [
     'Edge of the body',
     'raw matte error, 0 to 1',
@@ -34,12 +40,6 @@ export const PARTS: Record<string, [string, string, number, string]> = {
     'matte error, cm²',
     1,
     'Distance of the clipped matte from the true one round the moving hand, added up as area at the mark.',
-  ],
-  soft_edge: [
-    'Soft edge',
-    'area that is neither, cm²',
-    1,
-    'Matte between 5 and 95 % near the outline, hair left out, as area at the mark: blur and defocus cannot hide here.',
   ],
   needed_clip: [
     'Clip the screen needs',

@@ -1,11 +1,13 @@
 <script lang="ts">
   /** Screen light: the school and its target, the waveform to expect, evening out, and each lamp's part. */
+  import AddLamp from './AddLamp.svelte'
   import Circuits from './Circuits.svelte'
   import EvenScreen from './EvenScreen.svelte'
   import LampTable from './LampTable.svelte'
   import PlannedWave from './PlannedWave.svelte'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
+  import SchoolWhy from '../../parts/SchoolWhy.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
@@ -24,36 +26,6 @@
   const map = $derived(session.evaluation?.map)
   const set = (path: string) => (value: unknown) => session.change([{ path, value }])
 
-  function add() {
-    const { screen, room } = plan
-    const inside = Math.min(room.x_max - 0.4, screen.x_centre + screen.width / 2 + 0.5)
-    const names = plan.lights.map((l) => l.id)
-    let n = plan.lights.length + 1
-    while (names.includes(`l${n}`)) n += 1
-    const lamp = {
-      id: `l${n}`,
-      name: 'panel',
-      role: 'screen',
-      dimmer: 1,
-      on: true,
-      circuit: 'A',
-      modifier: { kind: 'none' },
-      gel: [1, 1, 1],
-      fixture: {
-        emitter: { shape: 'rect', width: 0.6, height: 0.6 },
-        flux_lm: 6000,
-        beam: { kind: 'lambert' },
-        cct: plan.camera.white_balance_k,
-        duv: 0,
-        cri: 95,
-        watts: 60,
-      },
-      position: [inside, screen.bottom + screen.height / 2, 2],
-      aim: [screen.x_centre, screen.bottom + screen.height / 2, 0],
-    }
-    session.change([{ path: 'lights', value: [...plan.lights, lamp] }])
-    session.selected = `light:${lamp.id}`
-  }
   function addCloth() {
     const x = Math.max(plan.room.x_min + 0.1, (plan.subject?.x ?? plan.screen.x_centre) - 1.2)
     const z = plan.subject?.z ?? 2
@@ -91,10 +63,13 @@
       </p>
     {/if}
   </div>
+  <SchoolWhy rule="light.level" />
   <PlannedWave evaluation={session.ghost?.evaluation ?? session.evaluation} />
   <EvenScreen {plan} />
   <LampTable {plan} />
-  <button type="button" class="btn btn-sm mt-2" onclick={add}>Add a panel</button>
-  <button type="button" class="btn btn-sm mt-2 ml-1.5" onclick={addCloth}>Add black cloth</button>
+  <div class="mt-2 flex gap-1.5">
+    <AddLamp {plan} />
+    <button type="button" class="btn btn-sm" onclick={addCloth}>Add black cloth</button>
+  </div>
   <Circuits />
 </section>

@@ -5,6 +5,9 @@
   import { moved, type Projection } from '../../lib/projection'
   let { board, view, index }: { board: Board; view: Projection; index: number } = $props()
 
+  const NEAR = 14
+  /** px from the drawing's upper edge that a number needs. */
+  const TOP = 12
   const lamp = $derived(board.plan.lights[index])
   const thing = $derived(`light:${lamp.id}` as const)
   const chosen = $derived(board.selected === thing)
@@ -14,9 +17,16 @@
   const away = $derived(Math.hypot(x - aimX, y - aimY) || 1)
   const half = $derived(Math.max(5, (view.face(lamp.fixture.emitter) * view.scale) / 2))
   const turn = $derived((Math.atan2(aimY - y, aimX - x) * 180) / Math.PI)
+  /** Lamps that this view shows at one place have one label with all their numbers. */
+  const same = $derived(
+    board.plan.lights.flatMap((other, i) => {
+      const [u, v] = view.at(other.position)
+      return other.fixture.emitter.shape !== 'sun' && Math.abs(u - x) < NEAR && Math.abs(v - y) < NEAR ? [i] : []
+    }),
+  )
   /** On the floor behind the lamp, away from its light; from the side above it, where nobody stands before it. */
   const label = $derived.by(() => {
-    if (view.view === 'side view') return { x, y: y - half - 5, anchor: 'middle' }
+    if (view.view === 'side view') return { x, y: Math.max(TOP, y - half - 5), anchor: 'middle' }
     const anchor = x > aimX + 0.3 * away ? 'start' : 'middle'
     return { x: x + ((x - aimX) / away) * 16, y: y + ((y - aimY) / away) * 20 + 4, anchor }
   })
@@ -54,6 +64,8 @@
     />
   </g>
 </Grip>
-<text pointer-events="none" x={label.x} y={label.y} text-anchor={label.anchor} class:strong={chosen}>
-  {index + 1}{view.named ? ` ${lamp.name}` : ''}
-</text>
+{#if view.named || same[0] === index}
+  <text pointer-events="none" x={label.x} y={label.y} text-anchor={label.anchor} class:strong={chosen}>
+    {view.named ? `${index + 1} ${lamp.name}` : same.map((i) => i + 1).join(' · ')}
+  </text>
+{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The light on the floor run from above, as deviation from the wanted level. */
+  import { cellPicture } from '../../lib/cellPicture'
   import { deviationColour, reachFor } from '../../lib/deviation'
   import type { Evaluation } from '../../lib/types'
   import type { Sheet } from '../../lib/sheet'
@@ -10,21 +11,29 @@
   const reach = $derived(
     reachFor([map, ...map.beside].flatMap((one) => one.deviation.flatMap((row, r) => row.filter((_, c) => one.judged[r][c])))),
   )
-  const cells = $derived(
-    run ? run.deviation.flatMap((row, r) => row.flatMap((off, c) => (run.judged[r][c] ? [{ x: run.x[c], z: run.y[r], off }] : []))) : [],
-  )
   const deep = $derived(run && run.y.length > 1 ? run.y[1] - run.y[0] : 0.1)
   const across = $derived(run && run.x.length > 1 ? run.x[1] - run.x[0] : 0.1)
+  /** Columns away from the screen; rows from right to left, as the floor is drawn. */
+  const picture = $derived(
+    run
+      ? cellPicture(run.y.length, run.x.length, (c, r) => {
+          const at = run.x.length - 1 - r
+          return run.judged[c][at] ? deviationColour(run.deviation[c][at], reach) : null
+        })
+      : '',
+  )
 </script>
 
-<g aria-hidden="true" pointer-events="none" opacity="0.85" shape-rendering="crispEdges">
-  {#each cells as cell, i (i)}
-    <rect
-      x={sheet.z(cell.z - deep / 2)}
-      y={sheet.x(cell.x + across / 2)}
-      width={deep * sheet.scale + 0.4}
-      height={across * sheet.scale + 0.4}
-      fill={deviationColour(cell.off, reach)}
-    />
-  {/each}
-</g>
+{#if run && picture}
+  <image
+    aria-hidden="true"
+    pointer-events="none"
+    opacity="0.85"
+    href={picture}
+    preserveAspectRatio="none"
+    x={sheet.z(run.y[0] - deep / 2)}
+    y={sheet.x(run.x[run.x.length - 1] + across / 2)}
+    width={deep * run.y.length * sheet.scale}
+    height={across * run.x.length * sheet.scale}
+  />
+{/if}

@@ -6,7 +6,7 @@
   import { GROUPS, pointsOf, question, type Group, type Point } from './marks'
   import Choice from '../../parts/Choice.svelte'
   import Switch from '../../parts/Switch.svelte'
-  import { dropPlate, keepPlate, keptPlate, readMarks } from '../../lib/plateApi'
+  import { dropPlate, keepPlate, keptPlate, readMarks, restorePlate } from '../../lib/plateApi'
   import { round } from '../../lib/changes'
   import { session } from '../../lib/session.svelte'
   import type { MarksResult, Plan, PlateReading } from '../../lib/types'
@@ -30,13 +30,28 @@
       session.plateOpen = true
     })
   })
+  /** A picture was replaced or removed here: it can come back. */
+  let before = $state(false)
+  function show(found: PlateReading) {
+    reading = found
+    url = `/api/setups/${session.id}/plate.jpg?${Date.now()}`
+    points = []
+    result = null
+    error = ''
+    session.plateOpen = true
+  }
   async function drop() {
     await dropPlate(session.id).catch((err: Error) => void (error = err.message))
     reading = null
     url = ''
     points = []
+    before = true
     session.plateOpen = false
   }
+  const back = () =>
+    restorePlate(session.id)
+      .then(show)
+      .catch((err: Error) => void (error = err.message))
   const change = (fields: Record<string, unknown>) =>
     session.change(Object.entries(fields).map(([key, value]) => ({ path: `plate.${key}`, value })))
 
@@ -45,12 +60,9 @@
     const file = input.files?.[0]
     if (!file) return
     try {
-      reading = await keepPlate(session.id, file)
-      url = `/api/setups/${session.id}/plate.jpg?${Date.now()}`
-      points = []
-      result = null
-      error = ''
-      session.plateOpen = true
+      const replaced = reading !== null
+      show(await keepPlate(session.id, file))
+      before ||= replaced
     } catch (err) {
       error = (err as Error).message
     }
@@ -63,6 +75,11 @@
   async function solve() {
     markError = ''
     if (!reading || !points.length) return void (result = null)
+    // A shadow alone says nothing of the camera: that need not be asked.
+    if (points.every((q) => q.group === 'thing')) {
+      result = null
+      return void (markError = 'mark the horizon, or lines that recede along the ground')
+    }
     try {
       result = await readMarks(question(points, reading.width, reading.height, p.focal_mm_ff))
     } catch (err) {
@@ -150,6 +167,7 @@
     <button type="button" class="btn btn-sm" class:btn-active={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}
       >Not known yet</button
     >
+    {#if before}<button type="button" class="btn btn-sm" onclick={back}>The picture before</button>{/if}
   </div>
   {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
   {#if p.known}

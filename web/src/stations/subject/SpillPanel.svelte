@@ -29,7 +29,7 @@
             <li class="border-t border-line">
               <button
                 type="button"
-                class="flex w-full cursor-pointer justify-between py-[1px] text-left hover:text-primary {chosen?.name === probe.name
+                class="flex w-full cursor-pointer justify-between py-[3px] text-left hover:text-primary {chosen?.name === probe.name
                   ? 'text-primary'
                   : probe.framed
                     ? ''

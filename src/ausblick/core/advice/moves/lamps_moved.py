@@ -61,6 +61,26 @@ def _middle(needed: tuple[float, float, float, float]) -> float:
     return round(max(0.3, (max(needed[1], 0.0) + needed[3]) / 2.0), 2)
 
 
+def partner(plan: Plan, lamps: Lamps) -> list[Proposal]:
+    """A second lamp like the strongest one of the screen, mirrored, where all of them stand on one side."""
+    sides = {_side(plan, lamp) for _, lamp in lamps}
+    if len(sides) != 1:
+        return []
+    _, lamp = max(lamps, key=lambda item: item[1].dimmer * (item[1].fixture.flux_lm or 0.0))
+    x, y, z = stand_inside(plan, (2.0 * plan.screen.x_centre - lamp.position[0], *lamp.position[1:]))
+    taken = {other.id for other in plan.lights}
+    own = {
+        **lamp.model_dump(mode="json"),
+        "id": next(name for n in range(1, 200) if (name := f"l{n}") not in taken),
+        "name": f"{lamp.name}, other side",
+        "position": [round(x, 2), round(y, 2), round(z, 2)],
+        "aim": [round(2.0 * plan.screen.x_centre - lamp.aim[0], 2), *lamp.aim[1:]],
+    }
+    present = [other.model_dump(mode="json") for other in plan.lights]
+    text = tell("do/partner", lamp=lamp.name)
+    return [Proposal(text, (edit.lights([*present, own]),), tell("cost/lamp-stand"))]
+
+
 def half_height(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     needed = evaluation.coverage.needed
     if needed is None:

@@ -11,8 +11,9 @@ from ...light.basis import BasisStore
 from ...plan import Plan, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
-from ...standards.schools import FASTER_MOST, SHUTTER_ANGLE, SHUTTER_HIGH, SHUTTER_LOW
+from ...standards.schools import FASTER_MOST
 from ..rule import Judgement, Proposal, Rule
+from ..shutter_school import school_angle
 from ..steps import SHUTTERS, third_stop
 
 SMEAR, FLICKER, ISO, DEPTH, MELTS, FRAME = (
@@ -35,10 +36,14 @@ def _smear(evaluation: Evaluation) -> Judgement | None:
 
 
 def _lamps_flicker(evaluation: Evaluation) -> bool:
-    return any(
-        lamp.on and lamp.fixture.emitter.shape != "sun" and not lamp.fixture.flash_lms
-        for lamp in evaluation.plan.lights
-    )
+    return bool(_flicker_of(evaluation))
+
+
+def _flicker_of(evaluation: Evaluation) -> set[str]:
+    """How the burning lamps flicker, those aside that are known not to."""
+    burning = [lamp for lamp in evaluation.plan.lights if lamp.on and lamp.fixture.emitter.shape != "sun"]
+    found: set[str] = {lamp.fixture.flicker for lamp in burning if not lamp.fixture.flash_lms}
+    return found - {"free"}
 
 
 def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -75,15 +80,6 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
     return proposals
 
 
-def school_angle(evaluation: Evaluation) -> tuple[float, float]:
-    """Smallest and largest shutter angle in degrees that the plan's shutter school accepts."""
-    school = evaluation.plan.targets.shutter_school
-    if school == "faster":
-        return 0.0, FASTER_MOST
-    wanted = SHUTTER_ANGLE.get(school, evaluation.plan.plate.shutter_angle)
-    return wanted * SHUTTER_LOW, wanted * SHUTTER_HIGH
-
-
 def _angle(evaluation: Evaluation) -> Judgement | None:
     if evaluation.plan.medium == "stills":
         return None
@@ -113,6 +109,8 @@ def _flicker(evaluation: Evaluation) -> Judgement | None:
     error = flicker_error(plan.camera.shutter_s, plan.room.mains.hz)
     off = error - FLICKER.at
     ident = "camera.flicker/whole" if off <= 0 else "camera.flicker/cut"
+    if off > 0 and _flicker_of(evaluation) == {"unknown"}:
+        ident = "camera.flicker/unknown"
     says = tell(ident, shutter=plan.camera.shutter_s, mains=plan.room.mains.hz)
     return Judgement("consider" if off > 0 else "fine", error, FLICKER.at, "flashes", says, max(0.0, off))
 
@@ -198,7 +196,8 @@ def _depth(evaluation: Evaluation) -> Judgement | None:
         says = tell("camera.depth/infinity", **action)
     else:
         says = tell("camera.depth", far=focus.far_m, **action)
-    return Judgement(DEPTH.grade(short), short, 0.0, "m", says, short)
+    over = max(0.0, short - DEPTH.at)
+    return Judgement(DEPTH.grade(over), short, DEPTH.at, "m", says, over)
 
 
 def _stop_down(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:

@@ -114,9 +114,16 @@ def _own_screen(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Pro
 def _lens(kit: Kit, evaluation: Evaluation) -> Judgement | None:
     if not kit.lenses:
         return None
-    focal = evaluation.plan.camera.focal_mm
-    fits = [lens for lens in kit.lenses if lens.count and abs(lens.focal_mm - focal) < 0.5]
+    focal, wanted = evaluation.plan.camera.focal_mm, evaluation.plan.camera.f_number
+    same = [lens for lens in kit.lenses if lens.count and abs(lens.focal_mm - focal) < 0.5]
+    fits = [
+        lens for lens in same if lens.f_number <= wanted + 0.01 and not (lens.fixed and wanted > lens.f_number + 0.01)
+    ]
     says = tell("kit.lens/fits" if fits else "kit.lens/none", focal=focal)
+    if same and not fits:
+        widest = min(lens.f_number for lens in same)
+        ident = "kit.lens/slow" if widest > wanted else "kit.lens/fixed"
+        says = tell(ident, focal=focal, widest=widest, wanted=wanted)
     return _judged(len(fits), max(1, len(fits)), says)
 
 

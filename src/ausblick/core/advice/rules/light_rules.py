@@ -4,16 +4,12 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
-
-from ...camera.exposure import light_for_channel, light_for_luma
-from ...camera.level_schools import key_channel, trace_of
 from ...evaluation.results import Evaluation, ScreenReading
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Light, edit
 from ...sentences import Sentence, tell
-from ...standards.limits import LEVEL_CLIPS, LIMITS
+from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..steps import third_stop
@@ -53,6 +49,7 @@ def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         *moves.aimed_across(evaluation.plan, lamps),
         *moves.half_height(evaluation, lamps),
         *moves.all_alike(evaluation, lamps),
+        *moves.partner(evaluation.plan, lamps),
     ]
 
 
@@ -78,29 +75,23 @@ def _without(evaluation: Evaluation) -> list[Proposal]:
 
 def wanted_lux(evaluation: Evaluation) -> float:
     """White light in lux on the screen for the school's level."""
-    plan, target = evaluation.plan, evaluation.target.level
-    reflectance = np.array(plan.screen.reflectance)
-    if plan.targets.level_trace == "luma":
-        return light_for_luma(reflectance, target, plan.camera)
-    channel = key_channel(plan.screen.hue, reflectance)
-    return light_for_channel(float(reflectance[channel]), target, plan.camera)
+    return math.sqrt(evaluation.target.lux_low * evaluation.target.lux_high)
 
 
 def _level(evaluation: Evaluation) -> Judgement | None:
     reading, target = evaluation.screen, evaluation.target
     if reading is None:
         return None
-    level = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
-    off = max(target.low - level, level - target.high, 0.0)
+    level = reading.level_luma if target.trace == "luma" else reading.level_key_channel
     limit = target.low if level < target.low else target.high
-    trace = evaluation.plan.targets.level_trace
-    says = tell(f"light.level/{trace}", level=level, low=target.low, high=target.high)
+    says = tell(f"light.level/{target.trace}", level=level, low=target.low, high=target.high)
+    lux = max(reading.lux_mean, 1e-6)
+    off = max(0.0, math.log2(target.lux_low / lux), math.log2(lux / target.lux_high)) - LEVEL.at
     severity = LEVEL.grade(off)
     if reading.lux_max <= 0.0:
-        says = tell("light.level/dark")
-    if reading.level_key_channel >= LEVEL_CLIPS:
-        severity, says = "stop", tell("light.level/clips", level=reading.level_key_channel)
-    return Judgement(severity, level, limit, "%", says, off, target.why)
+        # Nothing to key by: no school's taste.
+        severity, says = "stop", tell("light.level/dark")
+    return Judgement(severity, level, limit, "%", says, max(0.0, min(off, 20.0)), target.why)
 
 
 def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -120,17 +111,9 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
-    if factor <= 0.0:
-        return [
-            Proposal(
-                tell("do/screen-lamps-off"),
-                tuple(edit.lamp(i).on(False) for i, _ in lamps),
-                tell("cost/check-evenness"),
-            )
-        ]
     top = max(lamp.dimmer for _, lamp in lamps)
     short = None
-    if top <= 0.0:
+    if factor <= 0.0 or top <= 0.0:
         return []
     if factor * top > 1.0:
         short = tell("cost/all-they-have", missing=math.log2(factor * top))
@@ -184,8 +167,9 @@ RULES = (
         id="light.level",
         stage="light",
         measure="screen level",
-        why="Too bright throws coloured light onto the subject; too dark is noisy. That fair hair keys better "
-        "before a darker screen is told on sets; as a matte the model does not show it, in the composite mildly.",
+        why="A school of light and grade, which the matte does not feel. Too bright throws coloured light onto the "
+        "subject; too dark is noisy. That fair hair keys better before a darker screen is told on sets; as a matte "
+        "the model does not show it, in the composite mildly.",
         judge=_level,
         propose=_set_level,
         digits=0,

@@ -10,7 +10,7 @@ from ...camera.view import angle_of_view
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Floats, unit
 from ...light.basis import BasisStore
-from ...plan import Light, Plan, edit
+from ...plan import Light, Plan, PlateFact, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -19,8 +19,8 @@ from ..rule import Judgement, Proposal, Rule
 KEY = LIMITS["plate.key"]
 
 
-def _judge(evaluation: Evaluation, have: float, wanted: float, ident: str) -> Judgement | None:
-    if not evaluation.plan.plate.known:
+def _judge(evaluation: Evaluation, fact: PlateFact, have: float, wanted: float, ident: str) -> Judgement | None:
+    if not evaluation.plan.plate.tells(fact):
         return None
     off = abs(have - wanted)
     says, limit = tell(ident, have=have, wanted=wanted), LIMITS[ident]
@@ -28,7 +28,7 @@ def _judge(evaluation: Evaluation, have: float, wanted: float, ident: str) -> Ju
 
 
 def _tilt(evaluation: Evaluation) -> Judgement | None:
-    return _judge(evaluation, evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "plate.tilt")
+    return _judge(evaluation, "tilt", evaluation.plan.camera.tilt, evaluation.plan.plate.tilt, "plate.tilt")
 
 
 def _as_tilted(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -47,7 +47,7 @@ def _view(evaluation: Evaluation) -> Judgement | None:
     if round(evaluation.plan.camera.roll / 90.0) % 2 == 1:
         return None
     plate = angle_of_view(36.0, evaluation.plan.plate.focal_mm_ff)
-    return _judge(evaluation, picture_view(evaluation.plan), plate, "plate.view")
+    return _judge(evaluation, "focal_mm_ff", picture_view(evaluation.plan), plate, "plate.view")
 
 
 def _as_wide(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -75,7 +75,7 @@ def _height(evaluation: Evaluation) -> Judgement | None:
     if plan.subject is None:
         return None
     have, wanted = _elevation(plan, plan.camera.y), _elevation(plan, plan.plate.camera_height)
-    return _judge(evaluation, have, wanted, "plate.height")
+    return _judge(evaluation, "camera_height", have, wanted, "plate.height")
 
 
 def _as_high(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -95,7 +95,7 @@ def _keys(evaluation: Evaluation) -> list[tuple[int, Light]]:
 
 def _key(evaluation: Evaluation) -> Judgement | None:
     plan, keys = evaluation.plan, _keys(evaluation)
-    if plan.subject is None or not keys or not plan.plate.known:
+    if plan.subject is None or not keys or not plan.plate.tells("key_azimuth", "key_elevation"):
         return None
     plate = plan.plate
     _, lamp = keys[0]

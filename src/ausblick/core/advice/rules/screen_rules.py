@@ -11,6 +11,8 @@ from .. import moves
 from ..rule import Judgement, Proposal, Rule
 
 MARGIN = LIMITS["screen.margin"]
+NEAREST_MARK = 1.2
+"""No nearer to the screen than this, m, for the sake of coverage: shadow and spill would cost more."""
 
 
 def _covered(evaluation: Evaluation) -> Judgement | None:
@@ -79,9 +81,9 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
 
 def _nearer(evaluation: Evaluation) -> list[Proposal]:
     subject = evaluation.plan.subject
-    if subject is None or subject.z < 1.2:
+    if subject is None or subject.z < NEAREST_MARK + 0.1:
         return []
-    z = round(max(1.0, subject.z - 0.6), 2)
+    z = round(max(NEAREST_MARK, subject.z - 0.6), 2)
     text = tell("do/mark-nearer", by=subject.z - z)
     return [Proposal(text, moves.mark_to(evaluation.plan, z, with_camera=False), tell("cost/nearer-screen"))]
 

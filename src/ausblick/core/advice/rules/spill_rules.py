@@ -59,11 +59,7 @@ def _judge(kind: Kind) -> Callable[[Evaluation], Judgement | None]:
         says = tell("subject.spill", **place)
         if over > 0.0 and reading.sources:
             says = tell("subject.spill/from", senders=_senders(reading, scale(evaluation, reading)), **place)
-        severity = limit.grade(over)
-        if severity == "stop" and reading.place.name != "face":
-            # Only on the face it spoils a take; elsewhere spill is mended or lived with.
-            severity = "fix"
-        return Judgement(severity, share, limit.at, "%", says, max(0.0, over))
+        return Judgement(limit.grade(over), share, limit.at, "%", says, max(0.0, over))
 
     return judge
 

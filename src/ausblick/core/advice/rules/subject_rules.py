@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from ...camera.level_schools import edge_levels, trace_of
+from ...camera.motion import safe_shutters
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Light, edit
@@ -13,7 +14,8 @@ from ...standards.limits import LIMITS
 from ...standards.schools import FACE_OVER, FACE_OVER_BRIGHT, FACE_UNDER, FACE_UNDER_DARK, PLATE_BRIGHT, PLATE_DARK
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..steps import third_stop
+from ..shutter_school import school_angle
+from ..steps import nominal_iso, third_stop
 
 EXPOSURE, ABOVE, GAP = (LIMITS[f"subject.{name}"] for name in ("exposure", "above-screen", "edge-gap"))
 
@@ -30,12 +32,17 @@ def _exposed(evaluation: Evaluation) -> Judgement | None:
     if over is None:
         return None
     if not math.isfinite(over):
-        return Judgement("stop", None, wanted_stops(evaluation)[0], "stops", tell("subject.exposure/dark"), 12.0)
+        return Judgement("fix", None, wanted_stops(evaluation)[0], "stops", tell("subject.exposure/dark"), 12.0)
     low, high = wanted_stops(evaluation)
     off = max(low - over, over - high, 0.0)
     ident = "subject.exposure/over" if over > 0 else "subject.exposure/under"
     says = tell(ident, stops=over, level=evaluation.exposure.subject_level or 0.0)
-    return Judgement(EXPOSURE.grade(off), over, low if over < low else high, "stops", says, off)
+    # Half a stop beyond the band that is aimed at is still graded unseen.
+    beyond = max(0.0, off - AIMED)
+    return Judgement(EXPOSURE.grade(beyond), over, low if over < low else high, "stops", says, beyond)
+
+
+AIMED = EXPOSURE.at - FACE_UNDER
 
 
 def _face_lamps(evaluation: Evaluation) -> list[tuple[int, Light]]:
@@ -56,8 +63,25 @@ def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         *_lamps_by(evaluation, goal - over),
         *_nearer_key(evaluation, goal - over),
         *_open_by(evaluation, goal - over),
+        *_slower(evaluation, goal - over),
         *_iso_by(evaluation, goal - over),
     ]
+
+
+def _slower(evaluation: Evaluation, missing: float) -> list[Proposal]:
+    """A shutter that is open longer, where a fast one takes the light: whole flashes, within the plan's school."""
+    plan, camera = evaluation.plan, evaluation.plan.camera
+    if missing < 0.3 or plan.medium == "stills":
+        return []
+    _, longest = school_angle(evaluation)
+    safe = [t for t in safe_shutters(plan.room.mains.hz, camera.fps) if 360.0 * t * camera.fps <= longest]
+    slower = [t for t in safe if t > 1.05 * camera.shutter_s]
+    if not slower:
+        return []
+    wanted = camera.shutter_s * 2.0**missing
+    seconds = min(slower, key=lambda t: abs(math.log2(t / wanted)))
+    text = tell("do/slower-shutter", to=seconds, was=camera.shutter_s)
+    return [Proposal(text, (edit.camera.shutter_s(round(seconds, 8)),), tell("cost/more-smear"))]
 
 
 def _lamps_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
@@ -100,7 +124,7 @@ def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
 
 def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     camera = evaluation.plan.camera
-    iso = round(camera.iso * 2.0**missing / 10.0) * 10.0
+    iso = nominal_iso(camera.iso * 2.0**missing, camera.sensor.base_iso)
     if not 0.9 * camera.sensor.base_iso <= iso <= 8.0 * camera.sensor.base_iso:
         return []
     cost = tell("cost/matte-noise" if iso > camera.iso else "cost/screen-level")
@@ -113,12 +137,10 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
     if evaluation.plan.targets.level_school != "below-face" or level is None or reading is None:
         return None
     screen = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
-    short = max(ABOVE.at - level, screen - level, 0.0)
-    severity = ABOVE.grade(short)
-    if level <= screen:
-        severity = "fix"
+    # A screen that is too bright is told by its own level.
+    short = max(ABOVE.at - level, min(screen, evaluation.target.high) - level, 0.0)
     says = tell("subject.above-screen", face=level, screen=screen)
-    return Judgement(severity, level, ABOVE.at, "%", says, short)
+    return Judgement(ABOVE.grade(short), level, ABOVE.at, "%", says, short)
 
 
 def _off_the_edge(evaluation: Evaluation) -> Judgement | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...damage.edges import CLIPS
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Change, edit
@@ -71,8 +72,24 @@ def _mixed(evaluation: Evaluation) -> Judgement | None:
     if spread is None:
         return None
     over = spread - HUES.at
-    says = tell("light.mixed-colour", spread=spread)
+    says = tell(f"light.mixed-colour/{_why_mixed(evaluation)}", spread=spread)
     return Judgement(HUES.grade(over), spread, HUES.at, "°", says, max(0.0, over))
+
+
+ALIKE = 150.0
+"""Lamps whose colour temperatures lie within this, K, are of one colour."""
+
+
+def _why_mixed(evaluation: Evaluation) -> str:
+    """By lamps of two colours; where they are alike, by what clips of the screen, or by what the room returns."""
+    kelvin = [
+        lamp.fixture.cct
+        for lamp in evaluation.plan.lights
+        if lamp.on and lamp.dimmer > 0.0 and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0
+    ]
+    if kelvin and max(kelvin) - min(kelvin) > ALIKE:
+        return "lamps"
+    return "clips" if evaluation.damage and evaluation.damage.mean.clipped > CLIPS else "returned"
 
 
 def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -84,8 +101,13 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     def to_white(indices: list[int]) -> tuple[Change, ...]:
         return tuple(change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0)))
 
+    turned = [(i, plan.lights[i], held) for i in lit if (held := plan.lights[i].fixture.cct_range)]
     screen = [i for i in lit if plan.lights[i].role == "screen"]
     found = [Proposal(tell("do/all-kelvin", to=wanted), to_white(lit), tell("cost/plate-colour"))]
+    if turned:
+        changes = tuple(edit.lamp(i).cct(min(max(wanted, low), high)) for i, _, (low, high) in turned)
+        names = tuple(lamp.name for _, lamp, _ in turned)
+        found.insert(0, Proposal(tell("do/turn-kelvin", lamps=names, to=wanted), changes))
     if screen:
         found.append(Proposal(tell("do/screen-kelvin", to=wanted), to_white(screen)))
     for i in lit:

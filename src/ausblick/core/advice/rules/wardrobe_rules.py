@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from ...camera.level_schools import key_channel
 from ...colour.rec709 import LUMA
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit
-from ...rig.screen_colour import FAIR, REFERENCE, matte_of, surfaces
+from ...rig.screen_colour import FAIR, REFERENCE
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
@@ -20,23 +19,47 @@ GLOSSY = 0.15
 
 
 def _hue(evaluation: Evaluation) -> Judgement | None:
-    plan = evaluation.plan
-    screen = np.array(plan.screen.reflectance)
-    channel = key_channel(plan.screen.hue, screen)
-    mattes = {name: matte_of(rgb, screen, channel) for name, rgb in surfaces(plan).items()}
-    if not mattes:
+    """By the light that really falls on cloth and screen, and by the kinder colour difference for the thing that the
+    usual one loses most of."""
+    damage, hue = evaluation.damage, evaluation.plan.screen.hue
+    if damage is None or not damage.mean.lost:
         return None
-    name = min(mattes, key=lambda n: mattes[n])
-    short = max(0.0, HUE.at - 100.0 * mattes[name])
-    says = tell("screen.hue/clear", hue=plan.screen.hue)
-    if short > 0.0:
-        says = tell("screen.hue/shared", name=name, solid=100.0 * mattes[name])
-    return Judgement(HUE.grade(short), 100.0 * mattes[name], HUE.at, "%", says, short)
+    name = max(damage.mean.lost, key=lambda n: damage.mean.lost[n])
+    solid, kinder = 100.0 - damage.mean.lost[name], 100.0 - damage.larger.lost[name]
+    short = max(0.0, HUE.at - solid)
+    if short == 0.0:
+        return Judgement("fine", solid, HUE.at, "%", tell("screen.hue/clear", hue=hue), 0.0)
+    best = max(solid, kinder)
+    severity = HUE.grade(HUE.at - best)
+    if severity == "fine":
+        # Nothing is lost where it is keyed the kinder way; that has to be known, and costs despill.
+        return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/larger", name=name, solid=solid), short)
+    return Judgement(severity, best, HUE.at, "%", tell("screen.hue/shared", name=name, solid=best), HUE.at - best)
+
+
+DARK_GREY = (0.10, 0.10, 0.11)
+
+
+def _other_garment(evaluation: Evaluation) -> list[Proposal]:
+    """What is lost most, if it is worn, in a colour that no screen has."""
+    plan, damage = evaluation.plan, evaluation.damage
+    if plan.subject is None or damage is None or not damage.mean.lost:
+        return []
+    worst = max(damage.mean.lost, key=lambda n: damage.mean.lost[n])
+    worn = next((garment for garment in plan.subject.wardrobe if worst.startswith(garment.name)), None)
+    if worn is None:
+        return []
+    others = [
+        garment.model_copy(update={"reflectance": DARK_GREY} if garment is worn else {}).model_dump(mode="json")
+        for garment in plan.subject.wardrobe
+    ]
+    text = tell("do/other-garment", name=worn.name)
+    return [Proposal(text, (edit.subject.wardrobe(others),), tell("cost/wardrobe"))]
 
 
 def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
-    return [
+    return _other_garment(evaluation) + [
         Proposal(
             tell("do/screen-hue", hue=hue),
             (edit.screen.hue(hue), edit.screen.reflectance(list(rgb))),

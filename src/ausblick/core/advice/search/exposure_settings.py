@@ -10,7 +10,8 @@ from ...camera.motion import flicker_error
 from ...evaluation.results import Evaluation
 from ...kit import KitLens
 from ...plan import Change, Plan, edit
-from ..rules.camera_rules import school_angle, sharp_range
+from ..rules.camera_rules import sharp_range
+from ..shutter_school import school_angle
 from ..steps import SHUTTERS, third_stop
 
 MOST_ISO_STOPS = 3.0
@@ -45,6 +46,8 @@ def shutter_for(evaluation: Evaluation) -> float:
 def aperture_for(evaluation: Evaluation, lens: KitLens) -> float:
     """The widest aperture that keeps the action sharp, within what the lens and diffraction allow."""
     needed, focus = sharp_range(evaluation), evaluation.focus
+    if lens.fixed:
+        return lens.f_number
     if needed is None or focus is None:
         return max(4.0, lens.f_number)
     wanted = third_stop(max(1.0, f_number_for(evaluation.plan.camera, focus.distance_m, *needed)))
@@ -68,7 +71,7 @@ def exposure_changes(plan: Plan, lens: KitLens, light: LightSurplus, reserve: fl
         raised = min(MOST_ISO_STOPS, max(0.0, missing))
         raised = math.ceil(raised * 3.0 - 1e-6) / 3.0
         iso, missing = iso * 2.0**raised, missing - raised
-    elif missing < -reserve:
+    elif missing < -reserve and not lens.fixed:
         close_to = min(8.0, third_stop(f_number * 2.0 ** ((-missing - reserve) / 2.0), up=False))
         if close_to > f_number:
             missing += 2.0 * math.log2(close_to / f_number)

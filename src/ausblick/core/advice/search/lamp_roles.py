@@ -105,9 +105,18 @@ def _screen_places(plan: Plan, coverage: Coverage, sides: tuple[int, ...]) -> It
         for away in (0.9, 1.3, 1.7, 2.2, 2.8):
             for across in (0.0, 0.35, 0.7):
                 yield [
-                    ((middle + side * (half + out), height, away), (middle - side * across * half, height, 0.0))
+                    (
+                        (_off_wall(plan, middle + side * (half + out)), height, away),
+                        (middle - side * across * half, height, 0.0),
+                    )
                     for side in sides
                 ]
+
+
+def _off_wall(plan: Plan, x: float) -> float:
+    """As far out as asked for, or as the room lets a stand be."""
+    room = plan.room
+    return x if room.kind == "exterior" else min(max(x, room.x_min + FROM_WALL), room.x_max - FROM_WALL)
 
 
 def _from_above(plan: Plan, coverage: Coverage) -> Iterator[list[tuple[Any, Any]]]:
@@ -122,6 +131,11 @@ def _from_above(plan: Plan, coverage: Coverage) -> Iterator[list[tuple[Any, Any]
                 yield [((aim[0], high, away), aim)]
 
 
+BEFORE, CROPPED = 5.0, 2.0
+"""What a screen lamp before the mark, and one in the picture beside the action, count as in stops of unevenness: only
+where the room forces it, and rather one that is cropped away."""
+
+
 def place_screen_lamps(
     plan: Plan, view: View, coverage: Coverage, lamps: tuple[KitLamp, ...]
 ) -> list[dict[str, Any]]:
@@ -134,15 +148,19 @@ def place_screen_lamps(
     if len(lamps) == 1:
         places += _from_above(plan, coverage)
     for stands in places:
-        if not all(_allowed(plan, view, place) for place, _ in stands):
+        seen = any(in_frame(view, place) for place, _ in stands)
+        if not all(_stands(plan, view, coverage, place) for place, _ in stands):
             continue
         lights = [as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False)]
+        if len(lights) == 2:
+            for light, side in zip(lights, ("left", "right"), strict=True):
+                light["name"] += f" {side}"
         lux = sum(direct_lux(emission_of(Light.model_validate(light)), points, FRONT, NONE) for light in lights)
         spread = float(np.log2(np.max(lux) / max(float(np.min(lux)), 1e-6)))
         # Of equally even places the nearer one costs less light.
         # Two zones: a screen lamp in front of the face lights the face as well.
-        crosses = 0.3 if stands[0][0][2] > plan.subject.z - 0.15 else 0.0
-        score = round(spread, 2) + 0.02 * stands[0][0][2] + crosses
+        crosses = BEFORE if stands[0][0][2] > plan.subject.z - 0.15 else 0.0
+        score = round(spread, 2) + 0.02 * stands[0][0][2] + crosses + (CROPPED if seen else 0.0)
         if best is None or score < best[0]:
             best = (score, lights)
     return best[1] if best else []
@@ -153,6 +171,25 @@ def _points(coverage: Coverage) -> Floats:
     x0, y0, x1, y1 = coverage.needed
     xs, ys = np.meshgrid(np.linspace(x0, x1, 13), np.linspace(max(y0, 0.02), y1, 9))
     return np.stack([xs.ravel(), ys.ravel(), np.zeros(xs.size)], axis=1)
+
+
+BESIDE = 0.04
+"""Of the picture's width between the action and a lamp that is cropped away."""
+
+
+def _stands(plan: Plan, view: View, coverage: Coverage, place: tuple[float, float, float]) -> bool:
+    """May a screen lamp stand there: out of the action, and in the picture only where that is cropped away?"""
+    assert plan.subject is not None
+    if not inside(plan, place) or _in_action(plan.subject, place):
+        return False
+    outline = coverage.frame_outline
+    body = np.array([place, (place[0], 0.0, place[2])]) + np.array([[[-0.3, 0.0, 0.0]], [[0.3, 0.0, 0.0]]])
+    frame, depth = view.project(body.reshape(-1, 3))
+    across = frame[depth > 0.05][:, 0]
+    apart = (
+        not len(across) or across.max() < outline[:, 0].min() - BESIDE or across.min() > outline[:, 0].max() + BESIDE
+    )
+    return bool(apart or not in_frame(view, place))
 
 
 def _allowed(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:

@@ -20,6 +20,7 @@ from ..rule_set import RuleSet, rules_with
 from ..rules.light_rules import wanted_lux
 from ..rules.subject_rules import wanted_stops
 from .exposure_settings import MOST_ISO_STOPS, LightSurplus, aperture_for, exposure_changes, shutter_for
+from .key_leads import face_goal, key_leads, lower_iso, without_idle
 from .lamp_roles import FILL_OF_KEY, LampRoles, lamp_roles_of, place_back, place_on_face, place_screen_lamps
 from .room_table import Cell, room_table
 
@@ -57,7 +58,7 @@ def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> SetupP
     cells = [cell for cell in room_table(plan, kit) if cell.framing == framing]
     usable = [cell for cell in cells if cell.state != "impossible"]
     if not usable:
-        return SetupProposals((), _why_not(cells, kit))
+        return SetupProposals((), (*_why_not(cells, kit), *_instead(room_table(plan, kit))))
     if not any(lamp.count for lamp in kit.lamps) and plan.room.ambient_lux <= 0.0:
         return SetupProposals((), (tell("set-up/no-lamp"),))
     lenses = {lens.name: lens for lens in kit.lenses}
@@ -73,6 +74,25 @@ def _why_not(cells: list[Cell], kit: Kit) -> tuple[Sentence, ...]:
     if not kit.screens:
         return (tell("set-up/no-screen"),)
     return (*(tell("set-up/cell", lens=cell.lens, why=cell.why) for cell in cells), *_would_help(cells))
+
+
+FRAMINGS_TOLD = 3
+
+
+def _instead(cells: list[Cell]) -> list[Sentence]:
+    """Other framings that this room does with this kit, each by the lens and from where it is usual."""
+    usual: dict[str, Cell] = {}
+    for cell in sorted((c for c in cells if c.state != "impossible"), key=_from_usual):
+        usual.setdefault(cell.framing, cell)
+    told = [
+        tell("set-up/framing", framing=cell.framing, lens=cell.lens, away=(cell.camera_z or 0.0) - (cell.gap or 0.0))
+        for cell in list(usual.values())[:FRAMINGS_TOLD]
+    ]
+    return [tell("set-up/instead", framings=tuple(told))] if told else []
+
+
+def _from_usual(cell: Cell) -> float:
+    return abs((cell.camera_z or 0.0) - (cell.gap or 0.0) - GOOD_DISTANCE)
 
 
 def _would_help(cells: list[Cell]) -> list[Sentence]:
@@ -93,8 +113,7 @@ def _choices(cells: list[Cell]) -> list[tuple[str, Cell]]:
     def worry(cell: Cell) -> int:
         return 0 if cell.state == "possible" else 1
 
-    def distance(cell: Cell) -> float:
-        return abs((cell.camera_z or 0.0) - (cell.gap or 0.0) - GOOD_DISTANCE)
+    distance = _from_usual
 
     wanted = [
         ("Natural perspective", min(cells, key=lambda c: (worry(c), distance(c), c.focal_mm))),
@@ -166,6 +185,11 @@ def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> 
         lit = _dim(lit, store)
         if iso >= base * 2.0**MOST_ISO_STOPS:
             break
+    lit = key_leads(lit, store)
+    iso = lower_iso(lit)
+    if iso is not None:
+        lit = key_leads(_dim(apply_changes(lit, [edit.camera.iso(iso)]), store), store)
+    lit = without_idle(lit)
     return lit, max(missing, _screen_short(evaluate(lit, store)))
 
 
@@ -228,13 +252,7 @@ def _expose(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, float]:
 
 def _face_surplus(full: Evaluation) -> float | None:
     over = full.exposure.stops_over
-    return None if over is None or not math.isfinite(over) else over - face_goal(full)
-
-
-def face_goal(evaluation: Evaluation) -> float:
-    """Stops over grey to aim at: grey where that is allowed, else the middle of the allowed band."""
-    low, high = wanted_stops(evaluation)
-    return 0.0 if low <= 0.0 <= high else (low + high) / 2.0
+    return None if over is None or not math.isfinite(over) else over - face_goal(*wanted_stops(full))
 
 
 def _dim(plan: Plan, store: BasisStore) -> Plan:
@@ -263,7 +281,8 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
     fill_lux = evaluation.face_by_lamp.get(roles["fill"][1].id, 0.0) if "fill" in roles else 0.0
     # By lamp, with what the room returns of each: the sum is linear in the dimmers.
     total = evaluation.exposure.subject_lux or 0.0
-    wanted = evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
+    goal = face_goal(*wanted_stops(evaluation))
+    wanted = evaluation.exposure.grey_lux * 2.0**goal
     rest = max(0.0, total - key_lux - fill_lux)
     key_wanted = max(0.0, wanted - rest) / (1.0 + (share if fill_lux > 0.0 else 0.0))
     key_dimmer = min(1.0, key_wanted / key_lux)
@@ -274,7 +293,7 @@ def _dim_face(plan: Plan, store: BasisStore) -> Plan:
         )
     if "back" in roles:
         full = evaluation.rim_ratio * (evaluation.exposure.subject_lux or 0.0)
-        rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0 ** face_goal(evaluation)
+        rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0**goal
         changes.append(edit.lamp(roles["back"][0]).dimmer(round(min(1.0, rim / full) if full > 0.0 else 1.0, 3)))
     return apply_changes(plan, changes)
 
@@ -288,7 +307,8 @@ RIM_OF_FACE = 0.5
 
 def _too_few(judged: dict[str, Judgement], team: LampRoles) -> list[Sentence]:
     """Why a proposal still has something that stops it, where lamps are too few."""
-    stopped = [rule for rule, j in judged.items() if j.severity == "stop" and rule.startswith(("light.", "subject."))]
+    of_light = ("light.", "subject.", "key.")
+    stopped = [rule for rule, j in judged.items() if j.severity == "stop" and rule.startswith(of_light)]
     if not stopped or len(team.screen) >= 2:
         return []
     return [tell("set-up/few-lamps")]
@@ -317,7 +337,9 @@ def _says(plan: Plan, cell: Cell, team: LampRoles) -> Sentence:
 def _costs(evaluation: Evaluation, judged: dict[str, Judgement], cell: Cell, missing: float) -> list[Sentence]:
     """What this alternative asks for, in words with numbers."""
     found = [cell.why] if cell.state == "tight" else []
-    camera = evaluation.plan.camera
+    plan, camera = evaluation.plan, evaluation.plan.camera
+    if plan.subject and any(lamp.role == "screen" and lamp.position[2] > plan.subject.z for lamp in plan.lights):
+        found.append(tell("set-up/lamps-before"))
     if missing > 0.05:
         found.append(tell("set-up/missing", missing=missing))
     over = math.log2(camera.iso / camera.sensor.base_iso)

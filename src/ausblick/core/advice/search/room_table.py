@@ -9,6 +9,7 @@ from ...camera.coverage import Coverage, coverage_of
 from ...camera.view import view_of
 from ...kit import Kit, KitLens, KitScreen
 from ...plan import Change, Framing, Plan, apply_changes, edit
+from ...rig.rigging_sheet import HUNG
 from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from ...standards.quantities import Metres
@@ -105,14 +106,15 @@ def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) 
     subject = plan.subject
     assert subject is not None
     run = gap + subject.envelope.front + 0.3 if framing == "full" else 0.0
+    height, floor_run = hung(plan, screen)
     return [
         edit.screen.hue(screen.hue),
         edit.screen.reflectance(list(screen.reflectance)),
         edit.screen.material(screen.material),
         edit.screen.width(screen.width),
-        edit.screen.height(screen.height),
+        edit.screen.height(height),
         edit.screen.bottom(0.0),
-        edit.screen.floor_run(round(min(run, screen.floor_run), 2)),
+        edit.screen.floor_run(round(min(run, floor_run), 2)),
         edit.screen.wing_left(0.0),
         edit.screen.wing_right(0.0),
         edit.screen.gloss(screen.gloss),
@@ -121,14 +123,27 @@ def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) 
     ]
 
 
+UNDER_CEILING = 0.05
+"""Between the upper edge and the ceiling, m."""
+
+
+def hung(plan: Plan, screen: KitScreen) -> tuple[float, float]:
+    """Height and longest floor run in m: a cloth or roll longer than the room is high hangs lower and runs on."""
+    if plan.room.kind == "exterior" or screen.material not in HUNG:
+        return screen.height, screen.floor_run
+    height = max(0.1, round(min(screen.height, plan.room.height - UNDER_CEILING), 2))
+    return height, screen.floor_run + screen.height - height
+
+
 def _does_not_fit(plan: Plan, screen: KitScreen, framing: Framing) -> tuple[BLOCK, Sentence] | None:
     room = plan.room
-    if room.kind == "interior" and screen.height > room.height - 0.05:
+    height, floor_run = hung(plan, screen)
+    if room.kind == "interior" and height > room.height - UNDER_CEILING + 1e-9:
         return "height", tell("room/too-high", screen=screen.name, size=screen.height, room=room.height)
     if room.kind == "interior" and screen.width > room.x_max - room.x_min:
         across = room.x_max - room.x_min
         return "width", tell("room/too-wide", screen=screen.name, size=screen.width, room=across)
-    if framing == "full" and screen.floor_run <= 0.0:
+    if framing == "full" and floor_run <= 0.0:
         return "screen", tell("room/no-floor", screen=screen.name)
     return None
 
@@ -139,7 +154,7 @@ def _short_of(screen: KitScreen, coverage: Coverage, changed: Plan) -> tuple[BLO
         return "screen", tell("room/unseen")
     x0, _, x1, y1 = coverage.needed
     if y1 > changed.screen.bottom + changed.screen.height:
-        return "screen", tell("room/short-height", needs=y1, screen=screen.name, has=screen.height)
+        return "screen", tell("room/short-height", needs=y1, screen=screen.name, has=changed.screen.height)
     if x1 - x0 > changed.screen.width:
         return "screen", tell("room/short-width", needs=x1 - x0, screen=screen.name, has=screen.width)
     return "screen", tell("room/short-floor", screen=screen.name, missing=-(coverage.margin_m or 0.0))

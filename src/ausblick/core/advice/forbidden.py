@@ -1,0 +1,44 @@
+"""Changes that are never offered, whatever number they mend."""
+
+from __future__ import annotations
+
+from ..plan import Plan
+from .rule import RANK, Judgement
+
+LEAST_DIMMER = 0.05
+"""A lamp that is dimmed below this is off, and the set then hangs on what was not meant for it."""
+FOR_THE_SCREEN = ("subject.above-screen", "subject.edge-gap", "light.level")
+"""Rules of the screen's level, for which a face is not made worse."""
+
+Judged = dict[str, Judgement]
+
+
+def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
+    """A lamp of the screen or the sun put out or down to nothing; the sun dimmed; a face exposed worse for the sake
+    of the screen's level; what the kit does not have."""
+    return (
+        _puts_out(before, after)
+        or (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
+        or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
+    )
+
+
+def _puts_out(before: Plan, after: Plan) -> bool:
+    now = {lamp.id: lamp for lamp in after.lights}
+    for lamp in before.lights:
+        then = now.get(lamp.id)
+        sun = lamp.fixture.emitter.shape == "sun"
+        if then is None or not lamp.on or not (sun or lamp.role == "screen"):
+            continue
+        if not then.on or (then.dimmer < LEAST_DIMMER <= lamp.dimmer) or (sun and then.dimmer < lamp.dimmer):
+            return True
+    return False
+
+
+def _excess(judged: Judged, rule_id: str) -> float:
+    return judged[rule_id].excess if rule_id in judged else 0.0
+
+
+def _is_worse(judged: Judged, then: Judged, rule_id: str) -> bool:
+    old = judged[rule_id].severity if rule_id in judged else "fine"
+    return RANK[then[rule_id].severity] < RANK[old]

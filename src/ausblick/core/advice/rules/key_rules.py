@@ -1,0 +1,179 @@
+"""What the key will lose, as it is predicted from the plan: these say how bad it is, other rules say where from."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from ...camera.level_schools import key_channel
+from ...damage.damage import KeyDamage
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...plan import edit
+from ...sentences import Sentence, tell
+from ...standards.limits import LIMITS
+from .. import moves
+from ..causes import ADDS, CAUSES, causes_of
+from ..rule import Judgement, Proposal, Rule
+from ..steps import SMALLEST, third_stop
+from . import camera_rules, light_rules, recording_rules, shadow_rules, spill_rules, subject_rules, texture_rules
+
+Propose = Callable[[Evaluation, BasisStore], Sequence[Proposal]]
+
+
+def _judge(
+    rule_id: str, parameter: str, value: Callable[[KeyDamage], float | None]
+) -> Callable[[Evaluation], Judgement | None]:
+    """By a value of the kinder key, with the largest of its causes."""
+    limit = LIMITS[rule_id]
+
+    def judge(evaluation: Evaluation) -> Judgement | None:
+        if evaluation.damage is None:
+            return None
+        damage = evaluation.damage.kinder
+        found = value(damage)
+        if found is None:
+            return None
+        over = found - limit.at
+        says = tell(rule_id, **{parameter: found})
+        causes = _largest(damage, rule_id)
+        if over > 0.0 and causes:
+            says = tell(f"{rule_id}/from", causes=causes, **{parameter: found})
+        return Judgement(limit.grade(over), found, limit.at, limit.unit, says, max(0.0, over))
+
+    return judge
+
+
+def _largest(damage: KeyDamage, rule_id: str) -> tuple[Sentence, ...]:
+    """The two largest causes that somebody can do something about, worst first."""
+    causes = {name: part for name, part in causes_of(damage, rule_id).items() if name != "every key"}
+    total = sum(max(0.0, part) for part in causes.values())
+    worst = sorted(causes, key=lambda name: -causes[name])[:2]
+    return tuple(tell(f"{rule_id}/{name}") for name in worst if total > 0.0 and causes[name] >= ADDS * total)
+
+
+def _mend(rule_id: str) -> Propose:
+    """What the rules propose that tell its causes, the largest cause first."""
+
+    def propose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+        if evaluation.damage is None:
+            return []
+        causes = causes_of(evaluation.damage.kinder, rule_id)
+        found: list[Proposal] = []
+        for name in sorted(causes, key=lambda name: -causes[name]):
+            if causes[name] < ADDS * sum(max(0.0, part) for part in causes.values()):
+                continue
+            found += _OWN[name](evaluation) if name in _OWN else []
+            found += [each for rule in _telling(rule_id, name) for each in rule.propose(evaluation, store)]
+        return found
+
+    return propose
+
+
+def _telling(rule_id: str, name: str) -> list[Rule]:
+    return [rule for rule in _CAUSES if (rule_id, name) in CAUSES.get(rule.id, ())]
+
+
+_CAUSES: tuple[Rule, ...] = (
+    *light_rules.RULES,
+    *shadow_rules.RULES,
+    *texture_rules.RULES,
+    *spill_rules.RULES,
+    *subject_rules.RULES,
+    *camera_rules.RULES,
+    *recording_rules.RULES,
+)
+
+
+def _brighter(evaluation: Evaluation) -> list[Proposal]:
+    """The screen's lamps up as far as they go, a stop at the most."""
+    lamps = moves.screen_lamps(evaluation.plan)
+    top = max((lamp.dimmer for _, lamp in lamps), default=1.0)
+    factor = min(2.0, 1.0 / top) if top > 0.0 else 1.0
+    if factor < 1.1:
+        return []
+    changes = tuple(edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * factor), 3)) for i, lamp in lamps)
+    text = tell("do/screen-lamps-up", by=math.log2(factor), to=100.0 * top * factor)
+    return [Proposal(text, changes, tell("cost/more-spill"))]
+
+
+_OWN: dict[str, Callable[[Evaluation], list[Proposal]]] = {"dark screen": _brighter}
+
+
+def _clipping(evaluation: Evaluation) -> Judgement | None:
+    if evaluation.damage is None:
+        return None
+    clipped, limit = evaluation.damage.kinder.clipped, LIMITS["key.clipping"]
+    over = clipped - limit.at
+    says = tell("key.clipping/holds")
+    if over > 0.0:
+        says = tell("key.clipping", lost=100.0 * clipped / (1.0 + clipped))
+    return Judgement(limit.grade(over), clipped, limit.at, "", says, max(0.0, over))
+
+
+BELOW_WHITE = 0.85
+"""Of white: how bright the key channel of the screen's median is proposed to be."""
+
+
+def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """The screen's lamps, or the aperture, until its key channel is below white."""
+    plan = evaluation.plan
+    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
+    judged = [one.linear[one.judged][:, key] for one in evaluation.screen_maps]
+    factor = min(1.0, BELOW_WHITE / max(float(np.median(np.concatenate(judged))), 1e-6))
+    f_number = third_stop(plan.camera.f_number / factor**0.5)
+    found = list(moves.dimmed_screen(evaluation, factor))
+    if f_number <= SMALLEST and f_number > plan.camera.f_number:
+        text = tell("do/aperture", to=f_number, was=plan.camera.f_number)
+        found.append(Proposal(text, (edit.camera.f_number(f_number),), tell("cost/subject-level")))
+    return found
+
+
+RULES = (
+    Rule(
+        id="key.clip",
+        stage="light",
+        measure="clip",
+        why="One clip has to hold the whole screen. What it takes for the darkest place it takes from hair and from "
+        "every soft edge.",
+        judge=_judge("key.clip", "clip", lambda damage: damage.needed_clip),
+        propose=_mend("key.clip"),
+    ),
+    Rule(
+        id="key.clipping",
+        stage="light",
+        measure="lost to clipping",
+        why="What is recorded at white has lost its colour: there is nothing left to cut the screen from.",
+        judge=_clipping,
+        propose=_darker,
+    ),
+    Rule(
+        id="key.edge",
+        stage="subject",
+        measure="edge error",
+        why="The outline is where a composite is believed or not: too solid it wears a rim, too thin it is eaten.",
+        judge=_judge("key.edge", "error", lambda damage: damage.edge_error),
+        propose=_mend("key.edge"),
+        digits=3,
+    ),
+    Rule(
+        id="key.hair",
+        stage="subject",
+        measure="hair error",
+        why="Single hairs are thinner than a pixel: what is added to the error is hair that is gone.",
+        judge=_judge("key.hair", "error", lambda damage: damage.hair_error),
+        propose=_mend("key.hair"),
+        digits=3,
+    ),
+    Rule(
+        id="key.motion",
+        stage="camera",
+        measure="lost of the hand",
+        why="A smeared hand is half screen: the key takes it for neither.",
+        judge=_judge("key.motion", "area", lambda damage: damage.motion_error),
+        propose=_mend("key.motion"),
+        digits=0,
+    ),
+)

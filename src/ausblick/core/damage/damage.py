@@ -1,0 +1,218 @@
+"""All that is predicted of a plan's key, in a few milliseconds and without a picture."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from ..camera.exposure import grey_lux
+from ..camera.level_schools import key_channel
+from ..camera.view import View
+from ..figure.details import hand_at
+from ..geometry.vectors import Floats
+from ..plan import Plan, Subject
+from .edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
+from .formula import FORMULAS, Formula, colour_difference
+from .matte_loss import Lit, figure_loss, loss_of
+from .needed_clip import causes_of_clip, needed_clip
+from .scale import QualityPart, parts_of, quality_of
+from .screen_signal import ScreenPatch, ScreenSignal, signal_of
+
+FULL_COVER = {"torso": 0.6, "legs": 0.2, "skin": 0.2}
+COVER = {
+    "full": FULL_COVER, "knees": FULL_COVER, "waist": {"torso": 0.8, "skin": 0.2},
+    "chest": {"torso": 0.7, "skin": 0.3}, "face": {"torso": 0.4, "skin": 0.6}, "hands": {"torso": 0.6, "skin": 0.4},
+}  # fmt: skip
+"""Share of the figure in the picture that cloth above, cloth below and skin take."""
+LOW = ("full", "knees")
+PLAIN_CLOTH = (0.16, 0.16, 0.18)
+"""What a figure wears of whom nothing is said."""
+
+
+@dataclass(frozen=True)
+class KeyDamage:
+    """What the key by one formula will lose. `needed_clip`, `edge_error`, `hair_error`: of the matte, 0 to 1;
+    `motion_error` cm2; `matte_loss` of the solid figure in %; `lost`: the same of each thing worn, held or shown;
+    `clipped`: how much more the screen's colour difference would be if nothing clipped, as a share.
+    `*_causes`: what adds how much to it. None or empty where it is not in the picture."""
+
+    formula: Formula
+    needed_clip: float
+    clip_causes: Mapping[str, float]
+    matte_loss: float | None
+    lost: Mapping[str, float]
+    edge_causes: Mapping[str, float]
+    hair_causes: Mapping[str, float]
+    motion_causes: Mapping[str, float]
+    clipped: float
+    noise: float
+
+    @property
+    def edge_error(self) -> float | None:
+        return _sum(self.edge_causes)
+
+    @property
+    def hair_error(self) -> float | None:
+        return _sum(self.hair_causes)
+
+    @property
+    def motion_error(self) -> float | None:
+        return _sum(self.motion_causes)
+
+    @cached_property
+    def parts(self) -> tuple[QualityPart, ...]:
+        """On the fixed scale; composite error and screen left are not predictable without a picture."""
+        return parts_of({
+            "needed_clip": self.needed_clip,
+            "matte_loss": self.matte_loss,
+            "edge_error": self.edge_error,
+            "hair_error": self.hair_error,
+            "motion_error": self.motion_error,
+        })  # fmt: skip
+
+    @cached_property
+    def quality(self) -> float:
+        return quality_of(self.parts)
+
+
+def _sum(causes: Mapping[str, float]) -> float | None:
+    return sum(causes.values()) if causes else None
+
+
+@dataclass(frozen=True)
+class Damage:
+    """By the colour difference against the mean of the other channels, and against the larger of them."""
+
+    mean: KeyDamage
+    larger: KeyDamage
+
+    @cached_property
+    def kinder(self) -> KeyDamage:
+        """The one that keeps more; the mean where it hardly matters, as the other leaves more screen in edges."""
+        return self.larger if self.larger.quality > self.mean.quality + KINDER else self.mean
+
+
+KINDER = 1.0
+"""Points of quality by which the key against the larger channel must be better to be taken."""
+
+
+def damage_of(
+    plan: Plan,
+    view: View,
+    patches: Sequence[ScreenPatch],
+    places: Mapping[str, Floats],
+    smear_px: float | None,
+) -> Damage | None:
+    """`patches`: the judged screen; `places`: light (3,) in lux by place of the figure. None without a lit screen."""
+    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
+    mean, larger = (signal_of(patches, key, plan.camera, formula) for formula in FORMULAS)
+    if mean is None or larger is None:
+        return None
+    light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
+    return Damage(*(_by_formula(plan, view, screen, light, key, smear_px) for screen in (mean, larger)))
+
+
+def _by_formula(
+    plan: Plan, view: View, screen: ScreenSignal, light: Mapping[str, Floats], key: int, smear_px: float | None
+) -> KeyDamage:
+    clip = needed_clip(screen)
+    causes = causes_of_clip(screen, clip)
+    losses: dict[str, float] = {}
+    loss, at = None, None
+    if plan.subject is not None and light:
+        losses = {name: loss_of(thing, screen, key) for name, thing in _things(plan.subject, light).items()}
+        loss = figure_loss(losses, _drawn(plan.subject))
+        at = _at_the_edge(plan, view, screen, light, key)
+        at = replace(
+            at,
+            shadow=causes["shadow"],
+            folds=causes["folds"],
+            lost=losses["drawn torso"] / 100.0,
+            smear_cm=None if at.smear_cm is None or smear_px is None else at.pixel_cm * smear_px,
+        )
+    return KeyDamage(
+        formula=screen.formula,
+        needed_clip=clip,
+        clip_causes=causes,
+        matte_loss=loss,
+        lost={name: each for name, each in losses.items() if not name.startswith("drawn ")},
+        edge_causes={} if at is None else causes_of_edge(at),
+        hair_causes={} if at is None else causes_of_hair(at),
+        motion_causes={} if at is None else causes_of_motion(at),
+        clipped=screen.clipped,
+        noise=screen.noise_share,
+    )
+
+
+def _things(subject: Subject, light: Mapping[str, Floats]) -> dict[str, Lit]:
+    """Everything that the key must keep, by name, in its own light; first what the figure is drawn with."""
+    arms, cheeks = (light["right arm"], light["left arm"]), (light["right cheek"], light["left cheek"])
+    worn = np.array(subject.wardrobe[0].reflectance if subject.wardrobe else PLAIN_CLOTH)
+    found = {
+        "drawn torso": Lit(worn, light["chest"], arms),
+        "drawn legs": Lit(worn, light["legs"], arms),
+        "skin": Lit(np.array(subject.skin), light["face"], cheeks),
+    }
+    if subject.wardrobe and subject.framing in LOW:
+        name = f"{subject.wardrobe[0].name} near the floor"
+        found[name] = Lit(worn, light["legs"], arms)
+    for garment in subject.wardrobe:
+        found[garment.name] = Lit(np.array(garment.reflectance), light["chest"], arms)
+    for prop in subject.props:
+        if prop.kind == "matt":
+            found[prop.name] = Lit(np.array(prop.reflectance), light["chest"], arms)
+    return found
+
+
+def _drawn(subject: Subject) -> dict[str, float]:
+    cover = COVER[subject.framing]
+    return {"skin" if name == "skin" else f"drawn {name}": share for name, share in cover.items()}
+
+
+def _at_the_edge(plan: Plan, view: View, screen: ScreenSignal, light: Mapping[str, Floats], key: int) -> AtTheEdge:
+    """What the subject's places look like before the screen; a smear of no length where a hand is in the picture."""
+    subject = plan.subject
+    assert subject is not None
+    worn = np.array(subject.wardrobe[0].reflectance if subject.wardrobe else PLAIN_CLOTH)
+    skin = np.array(subject.skin)
+
+    def share(ink: Floats, lit: Floats) -> float:
+        return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median
+
+    arms = [share(worn, light[name]) for name in ("right arm", "left arm")]
+    hair_seen = subject.framing != "hands" and view.frames(_at(subject, 0.0, 0.955))
+    hand_seen = view.frames(_at(subject, *hand_at(subject)))
+    return AtTheEdge(
+        chroma=plan.camera.recording.chroma,
+        noise=screen.noise_share,
+        clipped=screen.clipped,
+        shadow=0.0,
+        folds=0.0,
+        pixel_cm=_pixel_cm(subject, view, plan),
+        arm=(min(arms), max(arms)),
+        cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
+        hand=share(skin, light["chest"]),
+        hair=share(np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]),
+        hair_kind=subject.hair_kind if hair_seen else "none",
+        lost=0.0,
+        only_hands=subject.framing == "hands",
+        smear_cm=0.0 if hand_seen else None,
+    )
+
+
+def _at(subject: Subject, x: float, y: float) -> tuple[float, float, float]:
+    """A place of the figure given in shares of its height, m."""
+    return subject.x + x * subject.height, y * subject.height, subject.z
+
+
+def _pixel_cm(subject: Subject, view: View, plan: Plan) -> float:
+    """How much of the mark's plane a pixel of the sensor shows, cm; 0 behind the lens."""
+    x, y, z = subject.eyes
+    ends, depth = view.project(np.array([(x, y, z), (x + 0.1, y, z)]))
+    if np.any(depth <= 0.05):
+        return 0.0
+    px = float(np.hypot(*((ends[1] - ends[0]) * (plan.camera.sensor.px_w, plan.camera.sensor.px_h))))
+    return 10.0 / max(px, 1e-6)

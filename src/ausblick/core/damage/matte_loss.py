@@ -1,0 +1,50 @@
+"""How much of the solid figure the key takes with the screen.
+
+    light over a body that turns away  = sqrt(1 - 0.92 t^2) * front + 0.75 * |t|^1.5 * side,  t = -1..1 across it
+    matte                              = clip((1 - d / d_screen - 0.03) / (white clip - 0.03))
+
+Light on the cloth against light on the screen matters, not equal light. No constant is fitted.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..geometry.vectors import Floats
+from .formula import colour_difference
+from .screen_signal import ScreenSignal
+
+TURNS = np.linspace(-0.93, 0.93, 15)
+BLACK = 0.03
+
+
+@dataclass(frozen=True)
+class Lit:
+    """A thing's reflectance (3,), and the linear light (3,) on its front and on both its sides."""
+
+    ink: Floats
+    front: Floats
+    sides: tuple[Floats, Floats]
+
+    @property
+    def look(self) -> Floats:
+        """Linear light (T, 3) across it, clipped at white."""
+        t = TURNS[:, None]
+        side = np.where(t < 0.0, self.sides[0], self.sides[1])
+        light = np.sqrt(1.0 - 0.92 * t * t) * self.front + 0.75 * np.abs(t) ** 1.5 * side
+        return np.minimum(self.ink * light, 1.0)
+
+
+def loss_of(thing: Lit, screen: ScreenSignal, key: int) -> float:
+    """1 - matte of one thing in %, by the screen's formula."""
+    white = 1.0 - float(np.clip(3.0 * screen.noise_share, 0.04, 0.3))
+    raw = 1.0 - colour_difference(thing.look, key, screen.formula) / screen.median
+    return 100.0 * float(1.0 - np.clip((raw - BLACK) / (white - BLACK), 0.0, 1.0).mean())
+
+
+def figure_loss(losses: Mapping[str, float], shares: Mapping[str, float]) -> float:
+    """Of all that is drawn of the figure, by the area that each takes."""
+    return sum(share * losses[name] for name, share in shares.items()) / sum(shares.values())

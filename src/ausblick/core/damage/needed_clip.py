@@ -1,0 +1,59 @@
+"""The clip that holds the whole screen, and which faults it comes from.
+
+    clip = 99.5 % quantile over the judged places of 1 - d / median(d), each spread by a normal of
+           s^2 = (noise of d / median)^2 + (half the fold's contrast * d / median)^2
+
+Only the dark side against the median costs clip: a hot spot costs none. No constant is fitted.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from scipy.special import ndtr
+
+from ..geometry.vectors import Floats
+from .screen_signal import ScreenSignal
+
+QUANTILE = 0.995
+STEPS = 12
+BINS, FINER = 120, 0.35
+"""A clip read from so many groups of places, finer toward the dark end, is within 0.002 of one read from all."""
+
+
+def needed_clip(signal: ScreenSignal) -> float:
+    """As a share of the matte, 0 to 1."""
+    middle, spread, weights = _in_bins(
+        1.0 - signal.d / signal.median,
+        np.hypot(signal.noise, 0.5 * signal.folds * signal.d) / signal.median,
+        signal.share,
+    )
+    low, high = 0.0, 1.0
+    for _ in range(STEPS):
+        at = 0.5 * (low + high)
+        low, high = (at, high) if float(ndtr((at - middle) / spread) @ weights) < QUANTILE else (low, at)
+    return max(0.0, 0.5 * (low + high))
+
+
+def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Floats, Floats]:
+    """Places of like middle taken together: their mean, root mean square spread and weight (BINS,)."""
+    order = np.argsort(middle)
+    until = np.cumsum(share[order])
+    finer = 1.0 - np.maximum(1.0 - until / until[-1], 0.0) ** FINER
+    which = np.minimum((BINS * finer).astype(int), BINS - 1)
+    weight = np.bincount(which, share[order], BINS)
+    held = np.maximum(weight, 1e-12)
+    mean = np.bincount(which, (share * middle)[order], BINS) / held
+    width = np.sqrt(np.bincount(which, (share * spread * spread)[order], BINS) / held)
+    return mean, np.maximum(width, 1e-4), weight / until[-1]
+
+
+def causes_of_clip(signal: ScreenSignal, whole: float) -> dict[str, float]:
+    """What each fault adds to the clip, by the clip without it: shadow, folds, noise, and unevenness, which is what a
+    screen without the other three still needs."""
+    alone = needed_clip(signal.evenly(folds=False, shadow=False, noise=False))
+    return {
+        "unevenness": alone,
+        "shadow": whole - needed_clip(signal.evenly(shadow=False)),
+        "folds": whole - needed_clip(signal.evenly(folds=False)),
+        "noise": whole - needed_clip(signal.evenly(noise=False)),
+    }

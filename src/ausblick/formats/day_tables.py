@@ -1,0 +1,34 @@
+"""The day as CSV (RFC 4180): its entries, and what has to come along."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterable
+
+from ausblick.core.production.day_plan import DayPlan
+from ausblick.core.production.packing import PackingItem
+from ausblick.core.production.production_document import Production
+
+
+def day_csv(production: Production, day: DayPlan) -> str:
+    titles = {shot.id: shot.title for shot in production.shots}
+    rows = [(e.at, f"{e.minutes:g}", e.kind, e.shot or "", titles.get(e.shot or "", ""), e.why) for e in day.entries]
+    return _csv(("at", "minutes", "kind", "shot", "title", "why"), rows)
+
+
+def packing_csv(items: Iterable[PackingItem]) -> str:
+    return _csv(("kind", "what", "count"), [(one.kind, one.what, str(one.count)) for one in items])
+
+
+def _csv(head: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> str:
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(head)
+    writer.writerows([[_plain(cell) for cell in row] for row in rows])
+    return out.getvalue()
+
+
+def _plain(cell: str) -> str:
+    """What a spreadsheet would run as a formula is text."""
+    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell

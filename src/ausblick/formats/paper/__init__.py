@@ -1,0 +1,1 @@
+"""The set sheet as PDF, the drawing as SVG."""

@@ -1,0 +1,30 @@
+"""A set-up taken along: the plan document, the set sheet to print, drawing, 3-D scene and lights in open formats."""
+
+from __future__ import annotations
+
+from urllib.parse import quote
+
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+
+from ausblick.app.plan_exports import export_plan
+
+from ..context import services
+from ..export_schemas import ExportPath, ExportQuery
+from ..schemas import REFUSALS
+
+api = APIBlueprint(
+    "exports", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="exports")], abp_responses=REFUSALS
+)
+
+
+@api.get("/<int:setup_id>/export/<to>", operation_id="exportSetup", responses={200: None})
+def get_export(path: ExportPath, query: ExportQuery) -> Response:
+    """A file. A sheet and a drawing are shown by the browser, the others are saved."""
+    plan = services().setups.get(path.setup_id).plan
+    judged = services().findings(plan, with_remedies=False) if path.to == "sheet" else None
+    made = export_plan(plan, path.to, query.units, query.paper, judged)
+    how = "inline" if path.to in ("sheet", "svg") else "attachment"
+    named = f"{how}; filename*=UTF-8''{quote(made.name)}"
+    return Response(made.data, mimetype=made.media_type, headers={"Content-Disposition": named})

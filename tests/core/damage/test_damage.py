@@ -1,0 +1,147 @@
+"""What is predicted of a key: against closed forms, and against a key that is drawn."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ausblick.core.camera.sensor_noise import noise_linear
+from ausblick.core.damage.edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
+from ausblick.core.damage.matte_loss import Lit, loss_of
+from ausblick.core.damage.needed_clip import causes_of_clip, needed_clip
+from ausblick.core.damage.screen_signal import ScreenPatch, ScreenSignal, signal_of
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.evaluation.numbers import numbers
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.matte.simulation import simulate
+from ausblick.core.plan import plan_from
+from ausblick.formats.recording import through
+
+GREEN = np.array([0.06, 0.34, 0.10])
+CAMERA = plan_from({"format": "ausblick-plan", "version": 1}).camera
+QUANTILE = 2.5758
+"""Of the normal distribution at 99.5 %."""
+
+
+def screen(light: Any, folds: float = 0.0, opened: float = 1.0) -> ScreenPatch:
+    lit = np.asarray(light, dtype=float)
+    ones = np.ones(lit.shape)
+    return ScreenPatch(GREEN * lit[:, None], opened * ones, folds * ones, ones)
+
+
+def signal(*patches: ScreenPatch, formula: Any = "mean") -> ScreenSignal:
+    found = signal_of(patches, 1, CAMERA, formula)
+    assert found is not None
+    return found
+
+
+def quiet(found: ScreenSignal) -> ScreenSignal:
+    return replace(found, noise=np.zeros_like(found.noise))
+
+
+def test_an_even_screen_needs_a_clip_for_its_noise_alone() -> None:
+    found = signal(screen(np.ones(400)))
+    sigma = noise_linear(GREEN, CAMERA)
+    of_d = math.sqrt(sigma[1] ** 2 + 0.25 * (sigma[0] ** 2 + sigma[2] ** 2))
+    assert found.noise_share == pytest.approx(of_d / (0.34 - 0.08), rel=1e-6)
+    assert needed_clip(found) == pytest.approx(QUANTILE * found.noise_share, rel=1e-2)
+
+
+def test_folds_cost_half_their_contrast_by_the_quantile() -> None:
+    assert needed_clip(quiet(signal(screen(np.ones(400), folds=0.1)))) == pytest.approx(QUANTILE * 0.05, rel=1e-2)
+
+
+def test_the_dark_side_costs_what_it_lacks_and_a_hot_spot_costs_nothing() -> None:
+    dark = np.concatenate([np.ones(350), np.full(50, 0.6)])
+    hot = np.concatenate([np.ones(350), np.full(50, 1.6)])
+    assert needed_clip(quiet(signal(screen(dark)))) == pytest.approx(0.4, abs=0.005)
+    assert needed_clip(quiet(signal(screen(hot)))) == pytest.approx(0.0, abs=0.005)
+
+
+def test_what_a_shadow_adds_is_told_apart_from_unevenness() -> None:
+    lit, shaded = screen(np.ones(350)), screen(np.full(50, 0.6), opened=1.0 / 0.6)
+    found = quiet(signal(lit, shaded))
+    causes = causes_of_clip(found, needed_clip(found))
+    assert causes["shadow"] == pytest.approx(0.4, abs=0.005)
+    assert causes["unevenness"] == pytest.approx(0.0, abs=0.005)
+
+
+def test_what_clips_is_told_by_the_difference_that_is_lost() -> None:
+    """Four times the light: 0.24, 1.36 and 0.40; of 1.36 - 0.32 there is 1 - 0.32 left."""
+    found = signal(screen(np.full(10, 4.0)))
+    assert found.clipped == pytest.approx(1.04 / 0.68 - 1.0)
+    assert signal(screen(np.full(10, 2.0))).clipped == pytest.approx(0.0)
+    assert signal(screen(np.full(10, 40.0))).clipped > 100.0, "at white in every channel nothing is left"
+
+
+WHITE = np.ones(3)
+
+
+@pytest.mark.parametrize(
+    ("ink", "mean", "larger"),
+    [((0.5, 0.5, 0.5), 0.0, 0.0), (tuple(GREEN), 83.0, 83.0), ((0.30, 0.30, 0.04), 0.5 * 83.0, 0.0)],
+)
+def test_cloth_is_lost_by_the_colour_it_shares(ink: tuple[float, float, float], mean: float, larger: float) -> None:
+    """Grey has none of it, the screen's own cloth has all; yellow shares it with red: half by the mean of the others,
+    nothing by the larger of them. Where the body turns away there is less light on it, and less is lost."""
+    front = Lit(np.array(ink), WHITE, (0.0 * WHITE, 0.0 * WHITE))
+    assert loss_of(front, quiet(signal(screen(np.ones(9)))), 1) == pytest.approx(mean, abs=3.0)
+    assert loss_of(front, quiet(signal(screen(np.ones(9)), formula="larger")), 1) == pytest.approx(larger, abs=3.0)
+
+
+def test_the_same_cloth_is_kept_before_a_brighter_screen() -> None:
+    leaf = Lit(np.array([0.10, 0.20, 0.10]), WHITE, (WHITE, WHITE))
+    dim, bright = (loss_of(leaf, signal(screen(np.full(9, lit))), 1) for lit in (0.7, 2.0))
+    assert dim > bright + 20.0
+
+
+PLAIN = AtTheEdge(
+    chroma="4:4:4", noise=0.0, clipped=0.0, shadow=0.0, folds=0.0, pixel_cm=0.1, arm=(0.0, 0.0), cheek=0.0, hand=0.0,
+    hair=0.0, hair_kind="smooth", lost=0.0, only_hands=False, smear_cm=1.0,
+)  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "change",
+    [{"chroma": "4:2:0"}, {"noise": 0.02}, {"clipped": 1.0}, {"arm": (0.2, 0.2)}, {"hand": -0.5}, {"smear_cm": 3.0}],
+)
+def test_each_fault_costs_the_moving_hand(change: dict[str, Any]) -> None:
+    assert sum(causes_of_motion(replace(PLAIN, **change)).values()) > sum(causes_of_motion(PLAIN).values()) + 0.2
+
+
+def test_chroma_is_a_step_and_what_is_not_seen_costs_nothing() -> None:
+    for causes in (causes_of_edge, causes_of_hair):
+        half, quarter = (sum(causes(replace(PLAIN, chroma=chroma)).values()) for chroma in ("4:2:2", "4:2:0"))
+        assert half == quarter > sum(causes(PLAIN).values())
+    assert causes_of_hair(replace(PLAIN, hair_kind="none")) == {}
+    assert causes_of_motion(replace(PLAIN, smear_cm=None)) == {}
+
+
+@pytest.mark.parametrize("apart", [0.9, 0.25])
+def test_a_drawn_key_is_as_good_as_it_was_predicted(apart: float) -> None:
+    """One lamp at less than the other: the clip within 0.03, the quality within ten points."""
+    lights = [
+        {"position": [x, 1.4, 2.6], "aim": [-0.2 * x, 1.4, 0], "dimmer": dimmer, "fixture": {"flux_lm": 24000.0}}
+        for x, dimmer in ((-2.4, 0.9), (2.4, apart))
+    ]
+    key = {"role": "key", "position": [-1.2, 2.2, 4.6], "aim": [0, 1.5, 2.4], "fixture": {"flux_lm": 16000.0}}
+    own = plan_from({
+        "format": "ausblick-plan", "version": 1, "lights": [*lights, key],
+        "subject": {"framing": "waist", "hair_kind": "fine", "speed": 0.5},
+        "camera": {"focal_mm": 50, "z": 6.6, "shutter_s": 0.01, "sensor": {"px_w": 1920, "px_h": 1080},
+                   "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 800}},
+    })  # fmt: skip
+    store = BasisStore()
+    damage = evaluate(own, store).damage
+    assert damage is not None
+    drawn = simulate(own, store, through)
+    assert damage.kinder.needed_clip == pytest.approx(drawn.measures.needed_clip, abs=0.03)
+    assert damage.kinder.quality == pytest.approx(drawn.quality, abs=10.0)
+    told = {number.id: number for number in numbers(evaluate(own, store))}
+    assert told["quality"].value == damage.kinder.quality
+    assert told["clip"].value == damage.kinder.needed_clip
+    assert {part.name for part in told["clip"].inputs} == {"unevenness", "shadow", "folds", "noise"}
