@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, Request, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
 from ausblick.app.memory import Memory
 from ausblick.demo.fill import fill_demo
@@ -61,13 +61,21 @@ class Watched:
         self.page.set_default_timeout(10_000)
         self.address = address
         self.wrong: list[str] = []
+        self.refused: list[str] = []
         self.page.on("console", lambda m: self.wrong.append(m.text) if m.type in ("error", "warning") else None)
         self.page.on("pageerror", lambda error: self.wrong.append(str(error)))
         self.page.on("request", self._ours)
+        self.page.on("response", self._refused)
 
     def _ours(self, request: Request) -> None:
         if not request.url.startswith((self.address, "data:", "blob:")):
             self.wrong.append(f"request to {request.url}")
+
+    def _refused(self, response: Response) -> None:
+        """What the server refused stands beside the console's line, which does not say what was asked."""
+        if response.status >= 400:
+            asked = response.request
+            self.refused.append(f"{response.status} {asked.method} {response.url} {(asked.post_data or '')[:2000]}")
 
     def open(self, path: str) -> Page:
         self.page.goto(f"{self.address}/#{path}")
@@ -134,7 +142,7 @@ def watched(chromium: Browser, address: str) -> Iterator[Watched]:
     window = Watched(chromium, address)
     yield window
     window.page.close()
-    assert window.wrong == []
+    assert window.wrong == [], window.refused
 
 
 @pytest.fixture
@@ -144,4 +152,4 @@ def empty(chromium: Browser, tmp_path: Path) -> Iterator[Watched]:
         window = Watched(chromium, where)
         yield window
         window.page.close()
-        assert window.wrong == []
+        assert window.wrong == [], window.refused

@@ -1,7 +1,9 @@
 /** What of a page stands in its address, so that reload, back and a link restore it: tab, part, frame. */
 import { replace, router } from 'svelte-spa-router'
 
-type Told = 'tab' | 'part' | 'frame'
+/** Always written in this order, so that the same place has one address. */
+const ORDER = ['tab', 'part', 'frame'] as const
+type Told = (typeof ORDER)[number]
 
 /** What the address says; null where it says nothing. Reads as state: a page that asks is told anew. */
 export const addressed = (name: Told) => new URLSearchParams(router.querystring).get(name)
@@ -12,6 +14,7 @@ export function address(name: Told, value: string | null) {
   if (query.get(name) === value) return
   if (value === null) query.delete(name)
   else query.set(name, value)
-  const text = query.toString()
+  const told = ORDER.filter((one) => query.has(one)).map((one) => [one, query.get(one)!])
+  const text = new URLSearchParams(told).toString()
   void replace(router.location + (text ? `?${text}` : ''))
 }

@@ -12,7 +12,7 @@
   import Zones from './Zones.svelte'
   import * as api from '../../lib/api'
   import { cancelImport, causeOf, importAny } from '../../lib/checkApi'
-  import { untrack } from 'svelte'
+  import { onDestroy, untrack } from 'svelte'
   import { address, addressed } from '../../lib/address'
   import { listenFor } from '../../lib/events'
   import { session } from '../../lib/session.svelte'
@@ -40,7 +40,11 @@
     busy = ''
     job = ''
   }
+  /** What arrives after this part was left is nobody's: it may not write into another part's address. */
+  let left = false
+  onDestroy(() => (left = true))
   async function look(shown: Frame) {
+    if (left) return
     frame = shown
     address('frame', String(shown.id))
     cause = null
