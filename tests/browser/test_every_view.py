@@ -8,6 +8,12 @@ from playwright.sync_api import Browser
 from tests.browser.conftest import Watched
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+TWICE_AS_LARGE = (640, 400)
+"""What a desk of 1280 x 800 has at text of 200 %."""
+CUT = """() => [...document.querySelectorAll('body *')].filter((one) => one.checkVisibility()
+    && one.textContent.trim() && ['hidden', 'clip'].includes(getComputedStyle(one).overflowX) && one.clientWidth > 1
+    && one.scrollWidth > one.clientWidth + 1).map((one) => one.textContent.trim().slice(0, 60))"""
+"""Texts that do not fit where they stand."""
 VIEWS = [
     "/",
     "/setup/1",
@@ -40,5 +46,9 @@ def test_axe_finds_nothing_and_nothing_is_wider_than_the_window(chromium: Browse
         assert page.evaluate("document.documentElement.scrollWidth") <= width
         if (width, height) == DESK and path.startswith("/setup"):
             assert page.evaluate("document.documentElement.scrollHeight") <= height
+    page.set_viewport_size(dict(zip(("width", "height"), TWICE_AS_LARGE, strict=True)))
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate("document.documentElement.scrollWidth") <= TWICE_AS_LARGE[0]
+    assert page.evaluate(CUT) == []
     page.close()
     assert window.wrong == []

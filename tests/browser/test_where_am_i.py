@@ -93,6 +93,8 @@ def test_a_change_of_the_kit_is_undone(watched: Watched) -> None:
     expect(lamps.get_by_text("large soft panel")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(lamps.get_by_text("large soft panel")).to_be_visible()
+    page.get_by_role("button", name="Redo").click()
+    expect(lamps.get_by_text("large soft panel")).to_have_count(0)
 
 
 def test_the_first_finding_is_at_most_eight_stops_away(watched: Watched) -> None:
@@ -163,9 +165,9 @@ def test_a_version_is_compared_with_what_is_now(watched: Watched) -> None:
     expect(page.get_by_role("link", name="Compare with before lunch")).to_be_visible()
     page.keyboard.press("Escape")
     page.get_by_role("slider", name="Subject, from above").focus()
-    page.keyboard.press("Enter")
-    page.keyboard.press("Shift+ArrowRight")
-    expect(page.get_by_role("banner").get_by_role("status")).to_have_text("Saved")
+    with page.expect_response(lambda answer: answer.request.method == "PUT"):
+        page.keyboard.press("Enter")
+        page.keyboard.press("Shift+ArrowRight")
     page.get_by_role("button", name="Versions").click()
     page.get_by_role("link", name="Compare with before lunch").click()
     expect(page.get_by_role("combobox", name="Set-up on the left")).to_contain_text("an earlier version")
@@ -198,3 +200,64 @@ def test_the_tour_sees_what_was_done_and_goes_on(watched: Watched) -> None:
     expect(bar).to_contain_text("7 of 7")
     bar.get_by_role("button", name="Done").click()
     expect(bar).to_have_count(0)
+
+
+def test_the_focus_goes_into_opened_fields_and_back(watched: Watched) -> None:
+    page = watched.open("/setup/2/light")
+    name = page.get_by_role("button", name=re.compile(r"^\d right panel$"))
+    name.press("Enter")
+    fields = page.get_by_role("region", name=re.compile("Fields of .*right panel"))
+    expect(fields.locator("input, select").first).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(fields).to_have_count(0)
+    expect(name).to_be_focused()
+    handle = page.get_by_role("slider", name="right panel, from above", exact=True)
+    handle.press("Enter")
+    expect(handle).to_be_focused()
+    page.keyboard.press("Tab")
+    expect(fields.locator("input, select").first).to_be_focused()
+    fields.get_by_role("button", name="Close the fields").press("Enter")
+    expect(handle).to_be_focused()
+
+
+def test_fields_never_cover_what_they_edit(watched: Watched) -> None:
+    page = watched.open("/setup/2")
+    for name in ("Camera, from above", "right panel, from above", "Subject, from above"):
+        handle = page.get_by_role("slider", name=name, exact=True)
+        handle.press("Enter")
+        for nearer in range(3):
+            fields = page.get_by_role("region", name=re.compile("^Fields of ")).bounding_box()
+            own = handle.locator(".hit").bounding_box()
+            assert fields is not None
+            assert own is not None
+            at = own["x"] + own["width"] / 2
+            assert not fields["x"] <= at <= fields["x"] + fields["width"], (name, nearer)
+            page.get_by_role("button", name="Nearer").click()
+        page.get_by_role("button", name="whole", exact=True).click()
+        page.keyboard.press("Escape")
+
+
+def test_a_field_tells_what_its_word_means(watched: Watched) -> None:
+    page = watched.open("/setup/2")
+    page.keyboard.press("6")
+    field = page.get_by_role("textbox", name="White balance")
+    field.focus()
+    meaning = "Which colour of light the camera records as neutral"
+    expect(page.get_by_role("region", name="Fields of Camera").get_by_text(meaning).last).to_be_visible()
+    expect(field).to_have_accessible_description(re.compile(meaning))
+    # The size of the sensor in a word, and what it does to the angle of view.
+    page.get_by_role("combobox", name="Sensor", exact=True).select_option("a phone's")
+    page.get_by_text("9.8 × 5.5 mm").click()
+    expect(page.get_by_role("textbox", name="Sensor width")).to_have_value("9.8")
+
+
+def test_the_room_changes_later_in_the_words_it_was_asked_in(watched: Watched) -> None:
+    page = watched.open("/setup/2/space")
+    room = page.get_by_role("region", name="The room", exact=True)
+    expect(room.get_by_role("textbox", name="Length, m")).to_have_value("9.80")
+    room.get_by_role("button", name="Walls: draped").click()
+    with page.expect_response(lambda answer: answer.request.method == "PUT"):
+        room.get_by_role("textbox", name="Height, m").fill("2.9")
+        page.keyboard.press("Tab")
+    plan = page.request.get(f"{watched.address}/api/setups/2").json()["plan"]
+    assert (plan["room"]["height"], plan["room"]["reflectance"]["walls"]) == (2.9, [0.03, 0.03, 0.03])

@@ -205,15 +205,19 @@ def test_the_trash_is_emptied_of_frames_after_a_month(tmp_path: Path, setups: Se
     assert (old.path.exists(), new.path.exists(), kept.path.exists()) == (False, True, True)
 
 
-def test_a_kit_goes_back_step_by_step(tmp_path: Path) -> None:
+def test_a_kit_goes_back_step_by_step_and_on_again(tmp_path: Path) -> None:
     kits = Kits(open_database(tmp_path))
-    assert not kits.can_undo()
+    assert kits.ways() == (False, False)
     kits.save(0, small_kit())
     kits.save(1, full_kit())
     assert kits.undo().kit == small_kit()
     back = kits.undo()
-    assert (back.kit, back.revision, kits.can_undo()) == (Kit(), 4, False)
+    assert (back.kit, back.revision, kits.ways()) == (Kit(), 4, (False, True))
     assert kits.undo().kit == Kit()
+    assert [kits.redo().kit, kits.redo().kit, kits.redo().kit] == [small_kit(), full_kit(), full_kit()]
+    assert (kits.undo().kit, kits.ways()) == (small_kit(), (True, True))
+    kits.save(kits.get().revision, Kit())
+    assert kits.ways() == (True, False)
     with pytest.raises(KitConflict):
         kits.save(1, full_kit())
 

@@ -48,7 +48,8 @@ class Kits:
             row = session.get(KitRow, ONLY)
             if (0 if row is None else row.revision) == base:
                 before = json.dumps(dump_kit(Kit())) if row is None else row.document
-                session.add(KitStateRow(document=before))
+                session.execute(delete(KitStateRow).where(KitStateRow.ahead))
+                session.add(KitStateRow(document=before, ahead=False))
                 _forget(session)
                 if row is None:
                     session.add(KitRow(id=ONLY, revision=1, document=document))
@@ -57,20 +58,35 @@ class Kits:
                 return StoredKit(base + 1, kit)
         raise KitConflict(self.get())
 
-    def can_undo(self) -> bool:
+    def ways(self) -> tuple[bool, bool]:
+        """Is there something to undo, and something to redo?"""
         with self._sessions.read() as session:
-            return session.scalar(select(KitStateRow.id).limit(1)) is not None
+            return _newest(session, ahead=False) is not None, _newest(session, ahead=True) is not None
 
     def undo(self) -> StoredKit:
         """The state before the last change, as a revision of its own; where there is none, the kit as it is."""
+        return self._step(ahead=False)
+
+    def redo(self) -> StoredKit:
+        """What was undone last, as a revision of its own; where there is nothing, the kit as it is."""
+        return self._step(ahead=True)
+
+    def _step(self, ahead: bool) -> StoredKit:
         with self._sessions.write() as session:
             row = session.get(KitRow, ONLY)
-            last = session.scalar(select(KitStateRow).order_by(KitStateRow.id.desc()).limit(1))
-            if row is None or last is None:
+            to = _newest(session, ahead)
+            if row is None or to is None:
                 return self.get()
-            row.revision, row.document = row.revision + 1, last.document
-            session.delete(last)
+            session.add(KitStateRow(document=row.document, ahead=not ahead))
+            row.revision, row.document = row.revision + 1, to.document
+            session.delete(to)
             return StoredKit(row.revision, kit_from(json.loads(row.document)))
+
+
+def _newest(session: Session, ahead: bool) -> KitStateRow | None:
+    return session.scalar(
+        select(KitStateRow).where(KitStateRow.ahead.is_(ahead)).order_by(KitStateRow.id.desc()).limit(1)
+    )
 
 
 def _forget(session: Session) -> None:

@@ -71,12 +71,13 @@ class KitRow(Base):
 
 
 class KitStateRow(Base):
-    """An earlier state of the kit, to which undo leads; the newest has the highest number."""
+    """A state of the kit to which undo leads, or redo where it is `ahead`; the newest has the highest number."""
 
     __tablename__ = "kit_states"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     document: Mapped[str] = mapped_column(Text)
+    ahead: Mapped[bool] = mapped_column(default=False)
 
 
 class TestKeyRow(Base):

@@ -18,8 +18,12 @@ from .answers import Answer
 
 
 class KitModel(Answer):
+    """`can_undo`, `can_redo`: is there an earlier state to go to, and one that was undone?"""
+
     revision: int
     kit: Kit
+    can_undo: bool
+    can_redo: bool
 
 
 class KitUsesModel(Answer):

@@ -166,5 +166,8 @@ export const EYE_HEIGHT = 0.93
 /** How large a room is where nobody says it, m. */
 export const USUAL_ROOM = {"length": 9.8, "width": 7.4, "height": 3.6}
 
+/** Sensors by the word for them, mm. */
+export const SENSORS: Record<string, [number, number]> = {"phone": [9.8, 5.5], "small": [17.3, 9.7], "large": [35.9, 20.2]}
+
 /** What walls, ceiling and floor reflect, by the word for them. */
 export const TONES = {"white": [0.75, 0.75, 0.75], "grey": [0.35, 0.35, 0.35], "dark": [0.1, 0.1, 0.1], "draped": [0.03, 0.03, 0.03]} as unknown as Record<string, [number, number, number]>

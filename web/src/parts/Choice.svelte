@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One of a few: a labelled select. */
+  import Label from './Label.svelte'
   let {
     label,
     value,
@@ -10,8 +11,14 @@
 </script>
 
 <div class="flex items-center justify-between gap-2">
-  <label for={id} class="label-text">{label}</label>
-  <select {id} class="select select-sm w-32" {value} onchange={(event) => onchange(event.currentTarget.value)}>
+  <Label {label} {id} />
+  <select
+    {id}
+    aria-describedby="{id}-means"
+    class="select select-sm w-32"
+    {value}
+    onchange={(event) => onchange(event.currentTarget.value)}
+  >
     {#each options as [key, word] (key)}<option value={key}>{word}</option>{/each}
   </select>
 </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A number with its unit: comma or point, feet-and-inches, arrows to step; refuses what is out of range. */
+  import Label from './Label.svelte'
   import { rangeOf } from '../lib/ranges'
   import { prefs } from '../lib/prefs.svelte'
   import { readLength, readNumber } from '../lib/typed'
@@ -72,7 +73,7 @@
 </script>
 
 <div class="flex items-center justify-between gap-2">
-  <label for={id} class="label-text">{label}</label>
+  <Label {label} {id} />
   <span class="flex items-center gap-1">
     <input
       {id}
@@ -81,7 +82,7 @@
       autocomplete="off"
       value={typed ?? shown}
       aria-invalid={wrong !== ''}
-      aria-describedby={wrong ? `${id}-wrong` : undefined}
+      aria-describedby="{wrong ? `${id}-wrong ` : ''}{id}-means"
       oninput={(event) => (typed = event.currentTarget.value)}
       onblur={() => typed !== null && take(typed)}
       onkeydown={key}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Label from './Label.svelte'
   let {
     label,
     value,
@@ -9,9 +10,10 @@
 </script>
 
 <div class="flex items-center justify-between gap-2">
-  <label for={id} class="label-text">{label}</label>
+  <Label {label} {id} />
   <input
     {id}
+    aria-describedby="{id}-means"
     class="input input-sm {wide ? '!w-60' : '!w-32'}"
     {value}
     maxlength="200"

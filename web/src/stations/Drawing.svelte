@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The sheet: section above, floor below, aligned on one z axis; the inspector beside what is selected. */
+  import { tick } from 'svelte'
   import Dimensions from './Dimensions.svelte'
   import Floor from './Floor.svelte'
   import Inspector from './Inspector.svelte'
@@ -7,10 +8,11 @@
   import type { Board } from '../lib/board'
   import { oneStop } from '../lib/drag'
   import { session } from '../lib/session.svelte'
-  import { extentOf, sheetOf, type Sheet, type Shown } from '../lib/sheet'
+  import { sheetOf, type Sheet, type Shown } from '../lib/sheet'
   import { Zoom } from '../lib/zoom.svelte'
   import type { Change, Thing } from '../lib/types'
 
+  const FIELDS_PX = 256
   let width = $state(700)
   let height = $state(640)
   /** While something is dragged the sheet keeps its scale, or the drawing would run from the hand. */
@@ -38,17 +40,44 @@
     change,
     settle,
   })
-  /** The inspector keeps to the side of the sheet where the selected thing is not. */
-  const place = $derived.by(() => {
-    const thing = session.selected
-    const lamp = plan.lights.find((l) => `light:${l.id}` === thing)
-    const at = lamp ? lamp.position[2] : thing === 'camera' ? plan.camera.z : thing === 'subject' ? (plan.subject?.z ?? 0) : 0
-    const { z0, z1 } = extentOf(plan)
-    return at > (z0 + z1) / 2 ? 'left' : 'right'
+  let frame = $state<HTMLElement>()
+  let fields = $state<HTMLElement>()
+  let place = $state<'left' | 'right'>('right')
+  /** The fields keep to the side of the drawing where what they edit is not, wherever it was brought near. */
+  $effect(() => {
+    void [session.selected, plan, zoom.viewBox(width, height), shown]
+    const own = frame?.querySelector('.handle.pick')?.getBoundingClientRect()
+    if (!own || !frame) return
+    const box = frame.getBoundingClientRect()
+    const at = (own.left + own.right) / 2 - box.left
+    const covered = place === 'right' ? at > box.width - FIELDS_PX : at < FIELDS_PX
+    if (covered) place = at > box.width / 2 ? 'left' : 'right'
   })
+  /** Where the focus goes back to when the fields close. */
+  let opener: HTMLElement | SVGElement | null = null
+  $effect(() => {
+    if (!session.selected) return
+    const now = document.activeElement as HTMLElement | null
+    if (now && !fields?.contains(now)) opener = now
+    // A button that opens them hands the focus on; whoever took hold of a handle keeps it and goes on with Tab.
+    if (now?.closest('[data-opens-fields]')) void tick().then(intoFields)
+  })
+  const intoFields = () => fields?.querySelector<HTMLElement>('input, select, button:not([aria-label="Close the fields"])')?.focus()
+  function key(event: KeyboardEvent) {
+    const held = (event.target as Element).classList.contains('pick')
+    if (event.key === 'Tab' && !event.shiftKey && held && fields) {
+      event.preventDefault()
+      intoFields()
+    } else if (zoom.key(event)) event.preventDefault()
+  }
+  function close() {
+    session.selected = null
+    if (opener?.isConnected) opener.focus({ preventScroll: true })
+    else frame?.querySelector<SVGElement>('.handle[tabindex="0"]')?.focus({ preventScroll: true })
+  }
 </script>
 
-<div class="relative h-full min-h-0 w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
+<div bind:this={frame} class="relative h-full min-h-0 w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
   <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
   <svg
     {width}
@@ -60,7 +89,7 @@
     use:oneStop
     aria-label="The set to scale: side section above, floor from above below"
     onclick={(event) => event.target === event.currentTarget && (session.selected = null)}
-    onkeydown={(event) => zoom.key(event) && event.preventDefault()}
+    onkeydown={key}
     onwheel={zoom.wheel}
     onpointerdown={zoom.down}
     onpointermove={zoom.moved}
@@ -91,12 +120,15 @@
     {#if zoom.factor > 1}<button type="button" class="btn btn-sm" title="The whole (0)" onclick={() => zoom.whole()}>whole</button>{/if}
   </div>
   {#if session.selected}
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
     <div
+      bind:this={fields}
+      onkeydown={(event) => event.key === 'Escape' && (event.stopPropagation(), close())}
       class="absolute top-2 max-h-[calc(100%-3.5rem)] w-60 overflow-y-auto border border-line bg-base-100 shadow-xl max-md:fixed max-md:inset-x-0 max-md:top-auto max-md:bottom-0 max-md:z-30 max-md:max-h-[55vh] max-md:w-full"
       class:left-2={place === 'left'}
       class:right-2={place === 'right'}
     >
-      <Inspector />
+      <Inspector {close} />
     </div>
   {/if}
 </div>

@@ -9,7 +9,10 @@
   import ScreenFields from './inspect/ScreenFields.svelte'
   import SubjectFields from './inspect/SubjectFields.svelte'
   import WindowFields from './inspect/WindowFields.svelte'
+  import { describedTerm, meaning } from '../lib/glossary.svelte'
   import { session } from '../lib/session.svelte'
+
+  let { close }: { close: () => void } = $props()
 
   const plan = $derived(session.plan!)
   const thing = $derived(session.selected)
@@ -27,12 +30,7 @@
 <section aria-label="Fields of {title}" class="p-3">
   <header class="mb-2 flex items-center justify-between">
     <h2 class="text-body font-semibold">{title}</h2>
-    <button
-      type="button"
-      class="cursor-pointer p-1 text-quiet hover:text-ink"
-      aria-label="Close the fields"
-      onclick={() => (session.selected = null)}
-    >
+    <button type="button" class="cursor-pointer p-1 text-quiet hover:text-ink" aria-label="Close the fields" onclick={close}>
       <X size={14} />
     </button>
   </header>
@@ -46,4 +44,9 @@
     {:else if thing === 'plate'}<PlateFields {plan} />
     {:else if thing === 'room'}<RoomFields {plan} />{/if}
   </div>
+  {#if describedTerm()}
+    <p class="label-text sticky bottom-0 -mx-3 -mb-3 border-t border-line bg-base-200 px-3 py-2" aria-hidden="true">
+      {meaning(describedTerm()!)}
+    </p>
+  {/if}
 </section>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The ledger of readings: each can be asked for its formula, its inputs and its source. */
+  import Words from '../parts/Words.svelte'
   import { prefs } from '../lib/prefs.svelte'
   import type { Evaluation } from '../lib/types'
   import { showValue } from '../lib/units'
@@ -24,7 +25,7 @@
       </button>
       {#if open === number.id}
         <div class="pb-2">
-          <p>{number.formula}</p>
+          <p><Words text={`${number.label}: ${number.formula}`} /></p>
           {#each number.inputs as input (input.name)}
             <p class="flex justify-between text-quiet">
               <span>{input.name}</span><span>{show(input.value, input.unit, inputDigits(input.value))}</span>

@@ -1,12 +1,14 @@
 <script lang="ts">
   /** What can this room shoot? Framing by lens; a cell is applied by choosing it. And whole proposals. */
   import MovePanel from './MovePanel.svelte'
+  import RoomAsked from '../start/RoomAsked.svelte'
   import ProposePanel from './ProposePanel.svelte'
   import State from '../parts/State.svelte'
   import { FRAMINGS } from '../lib/framings'
   import { roomTable } from '../lib/kitApi'
   import { prefs } from '../lib/prefs.svelte'
   import { opened } from '../lib/resource.svelte'
+  import { roomChanges, roomSaid } from '../lib/roomWords'
   import { session } from '../lib/session.svelte'
   import type { Cell, Plan, RoomTable, State as StateWord } from '../lib/types'
   import { say } from '../lib/say'
@@ -40,6 +42,10 @@
   })
 </script>
 
+<section aria-label="The room" class="border-b border-line py-2">
+  <h2 class="mb-1 font-semibold">The room</h2>
+  <RoomAsked room={roomSaid(plan.room)} onchange={(room) => session.change(roomChanges(plan.room, room))} />
+</section>
 <section aria-label="What this room can shoot" class="border-b border-line pb-3">
   <h2 class="pt-2 font-semibold">What can this room shoot?</h2>
   {#if table.error}<p role="alert" class="text-primary">{table.error}</p>{/if}

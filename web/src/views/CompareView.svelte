@@ -1,6 +1,7 @@
 <script lang="ts">
   /** Two set-ups side by side: what the camera sees of each, and every number that differs. */
   import { push } from 'svelte-spa-router'
+  import Words from '../parts/Words.svelte'
   import Preferences from '../parts/Preferences.svelte'
   import State from '../parts/State.svelte'
   import ComparedKeys from './ComparedKeys.svelte'
@@ -99,7 +100,7 @@
       <tbody>
         {#each rows as row (row.label)}
           <tr class="border-t border-line" class:text-quiet={row.left === row.right}
-            ><td class="py-0.5">{row.label}</td><td class="text-right">{row.left}</td><td
+            ><td class="py-0.5"><Words text={row.label} /></td><td class="text-right">{row.left}</td><td
               class="text-right"
               class:font-semibold={row.left !== row.right}>{row.right}</td
             ></tr

@@ -16,7 +16,8 @@
   let error = $state('')
   let status = $state('')
 
-  const take = (stored: api.StoredKit) => ((kit = stored.kit), (revision = stored.revision), (error = ''))
+  let ways = $state.raw({ can_undo: false, can_redo: false })
+  const take = (stored: api.StoredKit) => ((kit = stored.kit), (revision = stored.revision), (ways = stored), (error = ''))
   async function run(work: () => Promise<api.StoredKit>, done = 'Saved') {
     try {
       take(await work())
@@ -142,7 +143,8 @@
       <p class="flex-1 text-quiet">
         What you own. From it come the table of what a room can shoot, proposals, and findings when a set-up needs more.
       </p>
-      <button type="button" class="btn btn-sm" disabled={revision === 0} onclick={() => run(api.undoKit, 'Undone')}>Undo</button>
+      <button type="button" class="btn btn-sm" disabled={!ways.can_undo} onclick={() => run(api.undoKit, 'Undone')}>Undo</button>
+      <button type="button" class="btn btn-sm" disabled={!ways.can_redo} onclick={() => run(api.redoKit, 'Done again')}>Redo</button>
       <button
         type="button"
         class="btn btn-sm"

@@ -17,7 +17,7 @@ from ausblick.core.kit.added import added
 from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.plan import plan_from
 from ausblick.formats.csv_kit import kit_csv, read_kit_csv
-from ausblick.store.kits import KitConflict
+from ausblick.store.kits import KitConflict, StoredKit
 
 from ..context import answer, services
 from ..kit_schemas import (
@@ -39,6 +39,11 @@ from ..schemas import REFUSALS
 api = APIBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")], abp_responses=REFUSALS)
 
 
+def _told(stored: StoredKit) -> Response:
+    back, onward = services().kits.ways()
+    return answer(KitModel(revision=stored.revision, kit=stored.kit, can_undo=back, can_redo=onward))
+
+
 def _save(base: int, kit: Kit) -> Response:
     try:
         stored = services().kits.save(base, kit)
@@ -46,13 +51,12 @@ def _save(base: int, kit: Kit) -> Response:
         return problem(
             409, "Somebody changed the kit first", "Load the page again to see their change; yours was not taken."
         )
-    return answer(KitModel(revision=stored.revision, kit=stored.kit))
+    return _told(stored)
 
 
 @api.get("/kit", operation_id="getKit", responses={200: KitModel})
 def get_kit() -> Response:
-    stored = services().kits.get()
-    return answer(KitModel(revision=stored.revision, kit=stored.kit))
+    return _told(services().kits.get())
 
 
 @api.put("/kit", operation_id="saveKit", responses={200: KitModel})
@@ -69,14 +73,19 @@ def add_to_kit(body: KitBody) -> Response:
 @api.post("/kit/undo", operation_id="undoKit", responses={200: KitModel})
 def undo_kit() -> Response:
     """The kit before its last change."""
-    stored = services().kits.undo()
-    return answer(KitModel(revision=stored.revision, kit=stored.kit))
+    return _told(services().kits.undo())
+
+
+@api.post("/kit/redo", operation_id="redoKit", responses={200: KitModel})
+def redo_kit() -> Response:
+    """The kit as it was before the last undo."""
+    return _told(services().kits.redo())
 
 
 @api.get("/kit/catalogue", operation_id="getCatalogue", responses={200: KitModel})
 def get_catalogue() -> Response:
     """A generic kit to begin from; nothing is stored."""
-    return answer(KitModel(revision=services().kits.get().revision, kit=full_kit()))
+    return _told(StoredKit(services().kits.get().revision, full_kit()))
 
 
 @api.get("/kit/uses", operation_id="kitUses", responses={200: KitUsesModel})

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Readings in two columns with their difference; what it means stands under the row, once. */
-  import Term from '../../parts/Term.svelte'
+  import Words from '../../parts/Words.svelte'
   import { plain, signed } from '../../lib/units'
   type Row = {
     name: string
@@ -14,13 +14,6 @@
   let { heads, rows, clipped = 0 }: { heads: [string, string, string, string]; rows: Row[]; clipped?: number } = $props()
 
   const DIGITS: Record<string, number> = { Noise: 2, 'Screen in the frame': 0, 'Colour of the light': 0 }
-  const TERMS: Record<string, string> = {
-    'Screen, luma': 'luma',
-    'Screen, key channel': 'key channel',
-    'Band, p1 to p99': 'band',
-    'Spill on skin': 'spill',
-    'Spill on the edge': 'spill',
-  }
   /** What neither side has is left out; a meaning that the next row repeats is left to that one. */
   const shown = $derived(
     rows
@@ -38,9 +31,7 @@
   <tbody>
     {#each shown as row (row.name)}
       <tr class="text-right" class:border-b={!row.says} class:border-line={!row.says}>
-        <td class="py-1 text-left"
-          >{#if TERMS[row.name]}<Term term={TERMS[row.name]}>{row.name}</Term>{:else}{row.name}{/if}</td
-        >
+        <td class="py-1 text-left"><Words text={row.name} /></td>
         <td class="text-quiet">{plain(row.from, row.digits)}</td>
         <td class="font-semibold">{plain(row.to, row.digits)}</td>
         <td

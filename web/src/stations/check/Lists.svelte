@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What to look at before the take and after it: ticked by measurement where that can be measured. */
+  import Words from '../../parts/Words.svelte'
   import { clearLists, getLists, tick } from '../../lib/checkApi'
   import { listenFor } from '../../lib/events'
   import { session } from '../../lib/session.svelte'
@@ -46,7 +47,7 @@
                 <p class="flex min-h-11 items-center gap-3 py-1.5">
                   <span class="w-5 text-center" class:text-primary={!item.done} aria-label={item.done ? 'holds' : 'open'}
                     >{item.done ? '✓' : '×'}</span
-                  ><span>{item.text}<span class="block {item.done ? 'text-quiet' : 'text-primary'}">{item.says}</span></span>
+                  ><span><Words text={item.text} /><span class="block {item.done ? 'text-quiet' : 'text-primary'}">{item.says}</span></span>
                 </p>
               {/if}
             </li>

@@ -4,12 +4,15 @@
   import SchoolWhy from '../../parts/SchoolWhy.svelte'
   import Switch from '../../parts/Switch.svelte'
   import { framingFor } from '../../lib/kitApi'
+  import { SENSORS } from '../../lib/facts.generated'
   import { session } from '../../lib/session.svelte'
   import { readShutter } from '../../lib/typed'
   import type { Plan } from '../../lib/types'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
   const c = $derived(plan.camera)
+  /** By its width, within 5 %. */
+  const sensor = $derived(Object.keys(SENSORS).find((word) => Math.abs(SENSORS[word][0] / c.sensor.width_mm - 1) < 0.05) ?? 'own')
   /** Fill the picture with the subject's framing: by where the camera stands, or by its lens. */
   async function fit(by: 'camera_z' | 'focal_mm') {
     const found = await framingFor(plan, plan.subject!.framing).catch((err: Error) => void (session.error = err.message))
@@ -91,24 +94,42 @@
   value={c.sensor.base_iso}
   onchange={set('camera.sensor.base_iso')}
 />
-<NumberField
-  label="Sensor width"
-  unit="mm"
-  digits={1}
-  step={0.1}
-  field="camera.sensor.width_mm"
-  value={c.sensor.width_mm}
-  onchange={set('camera.sensor.width_mm')}
+<Choice
+  label="Sensor"
+  value={sensor}
+  options={[
+    ['phone', "a phone's"],
+    ['small', 'small'],
+    ['large', 'large'],
+    ...(sensor === 'own' ? [['own', 'as below'] as [string, string]] : []),
+  ]}
+  onchange={(word) =>
+    session.change([
+      { path: 'camera.sensor.width_mm', value: SENSORS[word][0] },
+      { path: 'camera.sensor.height_mm', value: SENSORS[word][1] },
+    ])}
 />
-<NumberField
-  label="Sensor height"
-  unit="mm"
-  digits={1}
-  step={0.1}
-  field="camera.sensor.height_mm"
-  value={c.sensor.height_mm}
-  onchange={set('camera.sensor.height_mm')}
-/>
+<details open={sensor === 'own'}>
+  <summary class="label-text cursor-pointer text-right">{c.sensor.width_mm} × {c.sensor.height_mm} mm</summary>
+  <NumberField
+    label="Sensor width"
+    unit="mm"
+    digits={1}
+    step={0.1}
+    field="camera.sensor.width_mm"
+    value={c.sensor.width_mm}
+    onchange={set('camera.sensor.width_mm')}
+  />
+  <NumberField
+    label="Sensor height"
+    unit="mm"
+    digits={1}
+    step={0.1}
+    field="camera.sensor.height_mm"
+    value={c.sensor.height_mm}
+    onchange={set('camera.sensor.height_mm')}
+  />
+</details>
 <NumberField
   label="Pixels across"
   digits={0}

@@ -3,9 +3,10 @@
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import SchoolWhy from '../../parts/SchoolWhy.svelte'
-  import { round } from '../../lib/changes'
   import { TONES } from '../../lib/facts.generated'
+  import { roomChanges, roomSaid, SURFACES } from '../../lib/roomWords'
   import { session } from '../../lib/session.svelte'
+  import type { Tone } from '../../lib/startApi'
   import type { Plan } from '../../lib/types'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
@@ -17,24 +18,9 @@
     ['3m', '3 m'],
     ['shadow-gone', 'when shadow is gone'],
   ]
-  const SURFACES = ['walls', 'ceiling', 'floor'] as const
-  type Surface = (typeof SURFACES)[number]
+  const said = $derived(roomSaid(r))
   const words: [string, string][] = Object.keys(TONES).map((tone) => [tone, tone])
-  const mean = (rgb: readonly number[]) => (rgb[0] + rgb[1] + rgb[2]) / 3
-  /** The word that comes nearest by ratio. */
-  function tone(surface: Surface): string {
-    const own = Math.max(mean(r.reflectance[surface]), 1e-3)
-    const far = (word: string) => Math.abs(Math.log2(own / mean(TONES[word])))
-    return Object.keys(TONES).reduce((best, word) => (far(word) < far(best) ? word : best))
-  }
-  /** Both sides alike about the room's own middle. */
-  function width(to: number) {
-    const middle = (r.x_min + r.x_max) / 2
-    session.change([
-      { path: 'room.x_min', value: round(middle - to / 2, 3) },
-      { path: 'room.x_max', value: round(middle + to / 2, 3) },
-    ])
-  }
+  const say = (fields: Partial<typeof said>) => session.change(roomChanges(r, { ...said, ...fields }))
 </script>
 
 <Choice label="Distance school" value={plan.targets.distance_school} options={DISTANCES} onchange={set('targets.distance_school')} />
@@ -49,22 +35,15 @@
   onchange={set('room.kind')}
 />
 {#if r.kind === 'interior'}
-  <NumberField
-    label="Length"
-    unit="m"
-    min={1}
-    max={100}
-    value={r.z_max - r.z_min}
-    onchange={(to) => session.change([{ path: 'room.z_max', value: round(r.z_min + to, 3) }])}
-  />
-  <NumberField label="Width" unit="m" min={1} max={100} value={r.x_max - r.x_min} onchange={width} />
+  <NumberField label="Length" unit="m" min={1} max={100} value={said.length!} onchange={(length) => say({ length })} />
+  <NumberField label="Width" unit="m" min={1} max={100} value={said.width!} onchange={(width) => say({ width })} />
   <NumberField label="Height" unit="m" field="room.height" value={r.height} onchange={set('room.height')} />
   {#each SURFACES as surface (surface)}
     <Choice
       label={surface[0].toUpperCase() + surface.slice(1)}
-      value={tone(surface)}
+      value={said[surface]!}
       options={words}
-      onchange={(word) => session.change([{ path: `room.reflectance.${surface}`, value: TONES[word] }])}
+      onchange={(word) => say({ [surface]: word as Tone })}
     />
   {/each}
 {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The quality of one key, or of two beside each other, part by part; the single number comes last. */
+  import Words from '../../parts/Words.svelte'
   import { PARTS } from './words'
   import type { TestKey } from '../../lib/types'
   let { keys, names = [] }: { keys: TestKey[]; names?: string[] } = $props()
@@ -31,7 +32,8 @@
             onclick={() => (open = open === p.name ? '' : p.name)}>{label}</button
           >
           <span class="label-text block">{unit}</span>
-          {#if open === p.name}<span class="block max-w-72 text-quiet">{how} It costs {p.halvings.toFixed(2)} halvings of the quality.</span
+          {#if open === p.name}<span class="block max-w-72 text-quiet"
+              ><Words text={how} /> It costs {p.halvings.toFixed(2)} halvings of the quality.</span
             >{/if}
         </td>
         {#each keys as key, i (i)}

@@ -22,7 +22,7 @@
   }
 </script>
 
-<button type="button" class="btn btn-sm [anchor-name:--add-lamp]" popovertarget="add-lamp">Add a lamp</button>
+<button type="button" data-opens-fields class="btn btn-sm [anchor-name:--add-lamp]" popovertarget="add-lamp">Add a lamp</button>
 <div
   bind:this={list}
   id="add-lamp"

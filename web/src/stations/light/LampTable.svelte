@@ -32,8 +32,11 @@
       {@const share = session.evaluation?.lamps.find((l) => l.id === lamp.id)}
       <tr class="border-t border-line" class:text-quiet={!lamp.on}>
         <td class="py-0.5">
-          <button type="button" class="cursor-pointer text-left hover:text-primary" onclick={() => (session.selected = `light:${lamp.id}`)}
-            >{i + 1} {lamp.name}</button
+          <button
+            type="button"
+            data-opens-fields
+            class="cursor-pointer text-left hover:text-primary"
+            onclick={() => (session.selected = `light:${lamp.id}`)}>{i + 1} {lamp.name}</button
           >
         </td>
         <td class="w-20"

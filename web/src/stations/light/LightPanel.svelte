@@ -69,7 +69,7 @@
   <LampTable {plan} />
   <div class="mt-2 flex gap-1.5">
     <AddLamp {plan} />
-    <button type="button" class="btn btn-sm" onclick={addCloth}>Add black cloth</button>
+    <button type="button" data-opens-fields class="btn btn-sm" onclick={addCloth}>Add black cloth</button>
   </div>
   <Circuits />
 </section>
