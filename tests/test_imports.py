@@ -39,6 +39,7 @@ CORE_ORDER = [
     "paper",
     "start",
     "production",
+    "takes",
 ]
 """Inside the core each room may use those before it."""
 FOREIGN_TO_CORE = {

@@ -115,7 +115,8 @@ def test_frames_of_an_older_folder_come_through_the_migration(tmp_path: Path) ->
     setup = Setups(sessions).create(titled("old"))
     with sessions.write() as session:
         session.execute(text("DROP TABLE frames"))
-        session.execute(text("DROP TABLE kit_states"))
+        for later in ("kit_states", "takes", "productions"):
+            session.execute(text(f"DROP TABLE {later}"))
         session.execute(
             text(
                 "CREATE TABLE frames (id INTEGER PRIMARY KEY, setup_id INTEGER NOT NULL, name VARCHAR(200) NOT NULL, "

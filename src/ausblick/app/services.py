@@ -17,9 +17,11 @@ from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
 from ausblick.store.plates import Plates
+from ausblick.store.productions import Productions
 from ausblick.store.setups import Setups
 from ausblick.store.simulated_keys import TestKeys
 from ausblick.store.sweep import sweep
+from ausblick.store.takes import Takes
 from ausblick.store.ticks import Ticks
 
 from .change_feed import Changes
@@ -45,6 +47,8 @@ class Services:
     plates: Plates
     test_keys: TestKeys
     ticks: Ticks
+    productions: Productions
+    takes: Takes
     work: Path
     standins: Standins = field(default_factory=Standins)
     watches: Watches = field(default_factory=Watches)
@@ -97,6 +101,8 @@ def open_services(place: Path, memory: Memory | None = None, roots: Iterable[Pat
         plates=Plates(place),
         test_keys=TestKeys(sessions, place),
         ticks=Ticks(sessions),
+        productions=Productions(sessions),
+        takes=Takes(sessions),
         memory=memory or Memory(),
         watches=Watches(roots),
     )

@@ -16,10 +16,10 @@ from .production_command import load_production
 @click.option(
     "--to",
     required=True,
-    metavar="sheet|svg|gltf|csv|day|packing",
+    metavar="sheet|svg|gltf|csv|day|ics|packing",
     help="Of a plan: sheet, the set sheet to print (PDF); svg, floor and section; gltf, room, screen, lights and "
     "camera in 3-D; csv, the lights, one row each. Of a production: day, the day sheet to print (PDF); csv, its "
-    "entries; packing, what has to come along.",
+    "entries; ics, the same for a calendar; packing, what has to come along.",
 )
 @click.option("--units", type=click.Choice(["m", "ft"]), default="m", help="Lengths on sheet and drawing.")
 @click.option("--paper", type=click.Choice(["a4", "letter"]), default="a4", help="Size of the sheet.")
@@ -58,8 +58,13 @@ def _of_plan(source: Path, to: str, units: str, paper: str) -> bytes:
 
 def _of_production(source: Path, to: str, paper: str) -> bytes:
     from ausblick.app.production_exports import DAY_FORMATS, export_day
+    from ausblick.core.plan import PlanError
 
-    known = next((one for one in DAY_FORMATS if one == to), None)
+    known = next((one for one in DAY_FORMATS if one == to and one != "json"), None)
     if known is None:
-        raise BadInput(f"--to: of a production this version writes day, csv and packing (got {to[:20]!r})")
-    return export_day(load_production(source), known, "letter" if paper == "letter" else "a4")
+        raise BadInput(f"--to: of a production this version writes day, csv, ics and packing (got {to[:20]!r})")
+    production = load_production(source)
+    try:
+        return export_day(production, known, "letter" if paper == "letter" else "a4")
+    except PlanError as err:
+        raise BadInput(f"{source}: {err}") from None

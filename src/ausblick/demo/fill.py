@@ -1,4 +1,4 @@
-"""Fill a data folder with the demo, once: set-ups, and a camera frame for each."""
+"""Fill a data folder with the demo, once: set-ups, camera frames of two, and a production of them."""
 
 from __future__ import annotations
 
@@ -19,10 +19,12 @@ from ausblick.formats.recording import through
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import Kits
+from ausblick.store.productions import Productions
 from ausblick.store.setups import Setups
 
 from .fern_house import scree, seed_vault
 from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar, welcome
+from .visitor_film import visitor_film
 
 WIDTH = 1920
 
@@ -43,6 +45,7 @@ def fill_demo(place: Path) -> None:
             import_frame(frames, setup.id, name, path, plan)
     for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners(), welcome()):
         setups.create(plan)
+    Productions(sessions).create(visitor_film())
 
 
 def record(built: AsBuilt, seed: int) -> Bytes:

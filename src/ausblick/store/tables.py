@@ -101,3 +101,31 @@ class TickRow(Base):
 
     setup_id: Mapped[int] = mapped_column(ForeignKey("setups.id", ondelete="CASCADE"), primary_key=True)
     item: Mapped[str] = mapped_column(String(60), primary_key=True)
+
+
+class ProductionRow(Base):
+    """A production: a single document, every change a revision of it; set-ups are named by their numbers in it."""
+
+    __tablename__ = "productions"
+    __table_args__ = NUMBERS_ONCE
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int]
+    document: Mapped[str] = mapped_column(Text)
+    before: Mapped[str | None] = mapped_column(Text)
+    changed: Mapped[datetime]
+    deleted: Mapped[datetime | None]
+
+
+class TakeRow(Base):
+    """A take as it was logged. `key` is unique, so that what a phone sends twice is logged once."""
+
+    __tablename__ = "takes"
+    __table_args__ = NUMBERS_ONCE
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    production_id: Mapped[int] = mapped_column(ForeignKey("productions.id", ondelete="CASCADE"), index=True)
+    key: Mapped[str] = mapped_column(String(80), unique=True)
+    document: Mapped[str] = mapped_column(Text)
+    created: Mapped[datetime]
+    deleted: Mapped[datetime | None]

@@ -107,6 +107,8 @@ def _may(role: Role, asked: Asked) -> bool:
     if not asked.changes or role == "all" or asked.path.startswith(COMPUTES):
         return True
     parts = asked.path.split("/")
+    if asked.path.startswith("/api/productions/") and len(parts) > 4 and parts[4] == "takes":
+        return role == "log"
     return role == "log" and len(parts) > 4 and asked.path.startswith("/api/setups/") and f"/{parts[4]}" in LOGS
 
 

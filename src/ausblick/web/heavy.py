@@ -27,6 +27,7 @@ HEAVY: dict[str, Kind] = {
     "standin.post_record": "turns",
     "start.post_first_set": "turns",
     "start.post_possible": "drags",
+    "productions.get_state": "drags",
     "standin.get_look": "drags",
     "standin.post_meter": "drags",
     "plate.post_brief": "drags",

@@ -15,6 +15,7 @@ TOLD = {
     "by_hand": "lists",
     "check": "frames",
     "standin": "frames",
+    "productions": "productions",
 }
 """By blueprint, for requests that change something."""
 ONLY = {
@@ -27,7 +28,7 @@ ONLY = {
     "check.post_region",
 }
 """Of blueprints whose other requests only compute."""
-ALL_OF = ("setups", "frames", "standin")
+ALL_OF = ("setups", "frames", "standin", "productions")
 
 
 PAGE = "X-Page"

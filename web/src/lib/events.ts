@@ -1,7 +1,7 @@
 /** What other pages and devices changed, heard as it happens. */
 import { PAGE } from './page'
 
-const KINDS = ['setups', 'frames', 'kit', 'lists', 'devices'] as const
+const KINDS = ['setups', 'frames', 'kit', 'lists', 'productions', 'devices'] as const
 /** `setup` null: of any of them. */
 type Changed = { what: (typeof KINDS)[number]; setup: number | null }
 type Hear = (changed: Changed) => void

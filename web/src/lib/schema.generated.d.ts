@@ -624,6 +624,171 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listProductions"];
+        put?: never;
+        post: operations["createProduction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getProduction"];
+        put: operations["saveProduction"];
+        post?: never;
+        delete: operations["deleteProduction"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/export/{to}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file: the day to print, as a table, as a calendar, the packing list, or the document itself. */
+        get: operations["exportProduction"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restoreProduction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is ready, the days in their order, the outfits, and how late it is at `now` on `day`. */
+        get: operations["getProductionState"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listTakes"];
+        put?: never;
+        /** Log a take, or change the one of its key; what is sent twice is logged once. */
+        post: operations["logTake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/takes/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteTake"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/takes/{key}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed since the shot's reference take. */
+        get: operations["takeFindings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/takes/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restoreTake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Before the last change; a second undo does it again. */
+        post: operations["undoProduction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/propose": {
         parameters: {
             query?: never;
@@ -1323,6 +1488,16 @@ export interface components {
             stops: components["schemas"]["Sentence"][];
         };
         /**
+         * Amendment
+         * @description A field of the production document, by its path, and what it becomes.
+         */
+        Amendment: {
+            /** Path */
+            path: string;
+            /** Value */
+            value: number | string | boolean;
+        };
+        /**
          * AngleBeam
          * @description `deg` is the full angle between the directions of half the peak intensity.
          */
@@ -1424,6 +1599,30 @@ export interface components {
             ends: number;
             /** Sides */
             sides: string[];
+        };
+        /**
+         * Break
+         * @description Begins near `at`: before the shot that would run more than half an hour past it.
+         */
+        Break: {
+            /**
+             * At
+             * @default 13:00
+             */
+            at: string;
+            /**
+             * Minutes
+             * @description minutes
+             * @default 45
+             */
+            minutes: number;
+            /**
+             * Name
+             * @default Lunch
+             */
+            name: string;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * BriefModel
@@ -1681,6 +1880,56 @@ export interface components {
             value: unknown;
         };
         /**
+         * ChangeMinutes
+         * @description What a change of each kind takes. Ours to start with; everybody knows their own.
+         */
+        ChangeMinutes: {
+            /**
+             * Camera
+             * @description minutes
+             * @default 5
+             */
+            camera: number;
+            /**
+             * Floor
+             * @description minutes
+             * @default 15
+             */
+            floor: number;
+            /**
+             * Lamp
+             * @description minutes
+             * @default 3
+             */
+            lamp: number;
+            /**
+             * Outfit
+             * @description minutes
+             * @default 10
+             */
+            outfit: number;
+            /**
+             * Person
+             * @description minutes
+             * @default 0
+             */
+            person: number;
+            /**
+             * Screen
+             * @description minutes
+             * @default 15
+             */
+            screen: number;
+            /**
+             * Test
+             * @description minutes
+             * @default 5
+             */
+            test: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * Check
          * @description One thing that wants attention before the day.
          */
@@ -1730,6 +1979,18 @@ export interface components {
             name: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * CleanPlateState
+         * @description `holds`; or missing, changed (the plan's lamps, camera or screen), drifted (measured): what voids it.
+         */
+        CleanPlateState: {
+            finding: components["schemas"]["TakeFinding"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "missing" | "changed" | "drifted";
         };
         /**
          * ClipReport
@@ -1979,6 +2240,127 @@ export interface components {
             title: string | null;
         };
         /**
+         * DayEntry
+         * @description `at` "HH:MM"; `shot` its id, None for what belongs to none; `day` counted from 0.
+         */
+        DayEntry: {
+            /** At */
+            at: string;
+            /**
+             * Day
+             * @default 0
+             */
+            day: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rig" | "light" | "test" | "change" | "wait" | "shot" | "break" | "wrap";
+            /** Minutes */
+            minutes: number;
+            /** Shot */
+            shot: string | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * DayFinding
+         * @description `id` as a rule's; severity as a plan's findings have it; `shot` and `day` it is about. `value` against `limit`
+         *     in `unit`; `why` and `source` are the limit's.
+         */
+        DayFinding: {
+            /**
+             * Day
+             * @default 0
+             */
+            day: number;
+            /** Id */
+            id: string;
+            /** Limit */
+            limit: number;
+            /**
+             * Remedies
+             * @default []
+             */
+            remedies: components["schemas"]["DayRemedy"][];
+            /** Says */
+            says: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "fix" | "consider" | "fine";
+            /** Shot */
+            shot: string | null;
+            /** Source */
+            source: string;
+            told: components["schemas"]["Sentence"];
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * DayPlan
+         * @description Promised keys of `ausblick production FILE --order`. `saved_minutes`: against the order typed in.
+         */
+        DayPlan: {
+            /** Change Minutes */
+            change_minutes: number;
+            /** End */
+            end: string;
+            /**
+             * Ends
+             * @default []
+             */
+            ends: string[];
+            /** Entries */
+            entries: components["schemas"]["DayEntry"][];
+            /** Findings */
+            findings: components["schemas"]["DayFinding"][];
+            /** Matrix */
+            matrix: number[][];
+            /** Order */
+            order: string[];
+            /** Saved Minutes */
+            saved_minutes: number;
+            /** Typed Minutes */
+            typed_minutes: number;
+        };
+        /**
+         * DayProjection
+         * @description `end` and `over` in minutes (since midnight; after the agreed end); `left` shots in their order; `options` the
+         *     largest saving first, told from ten minutes over; `keeps` what may not be dropped.
+         */
+        DayProjection: {
+            /** End */
+            end: number;
+            /** Keeps */
+            keeps: string[];
+            /** Left */
+            left: string[];
+            /** Options */
+            options: components["schemas"]["LateOption"][];
+            /** Over */
+            over: number;
+        };
+        /**
+         * DayRemedy
+         * @description What can be done; `changes` of the production document, none where hands have to do it.
+         */
+        DayRemedy: {
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["Amendment"][];
+            /** Text */
+            text: string;
+            told: components["schemas"]["Sentence"];
+        };
+        /**
          * DeviationModel
          * @description Smoothed level minus the mean, % (null off the screen), rows from the top.
          */
@@ -2065,6 +2447,44 @@ export interface components {
             now: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * EditHours
+         * @description Hours at the edit that a screen shot costs, by what is seen; each of the two below doubles them. Ours.
+         */
+        EditHours: {
+            /**
+             * Close
+             * @description hours
+             * @default 1
+             */
+            close: number;
+            /**
+             * Full
+             * @description hours
+             * @default 4
+             */
+            full: number;
+            /**
+             * Hair Glass Smoke
+             * @description times
+             * @default 2
+             */
+            hair_glass_smoke: number;
+            /**
+             * Moving Camera
+             * @description times
+             * @default 2
+             */
+            moving_camera: number;
+            /**
+             * Waist
+             * @description hours
+             * @default 2
+             */
+            waist: number;
+        } & {
+            [key: string]: unknown;
         };
         /** EnterBody */
         EnterBody: {
@@ -3264,6 +3684,19 @@ export interface components {
             /** Screen Lux */
             screen_lux: number;
         };
+        /**
+         * LateOption
+         * @description What can be done, and the minutes that it saves; `shots` it is about.
+         */
+        LateOption: {
+            /** Minutes */
+            minutes: number;
+            /** Shots */
+            shots: string[];
+            /** Text */
+            text: string;
+            told: components["schemas"]["Sentence"];
+        };
         /** Ledger */
         Ledger: {
             /** Entries */
@@ -4071,6 +4504,88 @@ export interface components {
              */
             watts: number;
         };
+        /** Outfit */
+        Outfit: {
+            /**
+             * Garments
+             * @default []
+             */
+            garments: components["schemas"]["OutfitGarment"][];
+            /** Id */
+            id: string;
+            /**
+             * Minutes
+             * @default null
+             */
+            minutes: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Person
+             * @default null
+             */
+            person: string | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * OutfitChecked
+         * @description `planned`: hues of the screens that its shots are planned before.
+         */
+        OutfitChecked: {
+            /** Outfit */
+            outfit: string;
+            /** Planned */
+            planned: string[];
+            /** Verdicts */
+            verdicts: components["schemas"]["OutfitVerdict"][];
+        };
+        /** OutfitGarment */
+        OutfitGarment: {
+            /**
+             * Gloss
+             * @description linear, 0..1
+             * @default 0
+             */
+            gloss: number;
+            /**
+             * Name
+             * @default coat
+             */
+            name: string;
+            /**
+             * Reflectance
+             * @default [
+             *       0.1,
+             *       0.1,
+             *       0.12
+             *     ]
+             */
+            reflectance: [
+                number,
+                number,
+                number
+            ];
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * OutfitVerdict
+         * @description `screen`: its hue; `solid` of the worst piece; `verdict`: keys, doubtful, or keyed away.
+         */
+        OutfitVerdict: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceVerdict"][];
+            /** Screen */
+            screen: string;
+            /** Solid */
+            solid: number;
+            /** Verdict */
+            verdict: string;
+        };
         /** OutlineModel */
         OutlineModel: {
             /** Name */
@@ -4080,6 +4595,56 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** PackingItem */
+        PackingItem: {
+            /** Count */
+            count: number;
+            /** Kind */
+            kind: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Person
+         * @description `from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
+         *     who comes along.
+         */
+        Person: {
+            /**
+             * From
+             * @default null
+             */
+            from: string | null;
+            /**
+             * Guardian
+             * @default
+             */
+            guardian: string;
+            /** Id */
+            id: string;
+            /**
+             * Minor
+             * @default false
+             */
+            minor: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Role
+             * @default
+             */
+            role: string;
+            /**
+             * To
+             * @default null
+             */
+            to: string | null;
+        } & {
+            [key: string]: unknown;
         };
         /** PhotometryBody */
         PhotometryBody: {
@@ -4131,6 +4696,16 @@ export interface components {
             surfaces: components["schemas"]["OutlineModel"][];
             /** Width */
             width: number;
+        };
+        /**
+         * PieceVerdict
+         * @description One garment before one screen: how solid its matte is, 0..1.
+         */
+        PieceVerdict: {
+            /** Garment */
+            garment: string;
+            /** Solid */
+            solid: number;
         };
         /**
          * Plan
@@ -4356,6 +4931,98 @@ export interface components {
             plan: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * PlannedShot
+         * @description `pinned`: its place in its day's order, counted from 0. Dirty ones come after all that are clean. `setup`: the
+         *     number of the set-up in the application whose plan this is; `day`: on which of the days, counted from 0.
+         */
+        PlannedShot: {
+            /**
+             * Day
+             * @default 0
+             */
+            day: number;
+            /**
+             * Dirty
+             * @default false
+             */
+            dirty: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Minutes
+             * @description minutes
+             * @default 20
+             */
+            minutes: number;
+            /**
+             * Needs
+             * @default []
+             */
+            needs: ("feet" | "smoke" | "wind" | "moving-camera" | "sound")[];
+            /**
+             * Outfit
+             * @default null
+             */
+            outfit: string | null;
+            /**
+             * Person
+             * @default null
+             */
+            person: string | null;
+            /**
+             * Pinned
+             * @default null
+             */
+            pinned: number | null;
+            /** Plan */
+            plan?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Priority
+             * @default must
+             * @enum {string}
+             */
+            priority: "must" | "should" | "if-time";
+            /**
+             * Risk
+             * @default
+             */
+            risk: string;
+            /**
+             * Script
+             * @default
+             */
+            script: string;
+            /**
+             * Script Version
+             * @default 1
+             */
+            script_version: number;
+            /**
+             * Setup
+             * @default null
+             */
+            setup: number | null;
+            /**
+             * Still Take
+             * @default false
+             */
+            still_take: boolean;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Variants
+             * @default []
+             */
+            variants: string[];
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Plate
@@ -4683,6 +5350,185 @@ export interface components {
              * @default null
              */
             field: string | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Production
+         * @description Without `days` it is one day, from `call` to `end`.
+         */
+        Production: {
+            /**
+             * Breaks
+             * @default []
+             */
+            breaks: components["schemas"]["Break"][];
+            /**
+             * Call
+             * @default 08:00
+             */
+            call: string;
+            /**
+             * Date
+             * @default null
+             */
+            date: string | null;
+            /**
+             * Days
+             * @default []
+             */
+            days: components["schemas"]["ShootDay"][];
+            /**
+             * @default {
+             *       "close": 1,
+             *       "full": 4,
+             *       "hair_glass_smoke": 2,
+             *       "moving_camera": 2,
+             *       "waist": 2
+             *     }
+             */
+            edit_hours: components["schemas"]["EditHours"];
+            /**
+             * End
+             * @default 18:00
+             */
+            end: string;
+            /**
+             * Format
+             * @constant
+             */
+            format: "ausblick-production";
+            /**
+             * @default {
+             *       "camera": 5,
+             *       "floor": 15,
+             *       "lamp": 3,
+             *       "outfit": 10,
+             *       "person": 0,
+             *       "screen": 15,
+             *       "test": 5
+             *     }
+             */
+            minutes: components["schemas"]["ChangeMinutes"];
+            /**
+             * Most Screen Shots
+             * @default 8
+             */
+            most_screen_shots: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Outfits
+             * @default []
+             */
+            outfits: components["schemas"]["Outfit"][];
+            /**
+             * People
+             * @default []
+             */
+            people: components["schemas"]["Person"][];
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Shots
+             * @default []
+             */
+            shots: components["schemas"]["PlannedShot"][];
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Version
+             * @constant
+             */
+            version: 1;
+        } & {
+            [key: string]: unknown;
+        };
+        /** ProductionBody */
+        ProductionBody: {
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Production
+             * @description A production document.
+             */
+            production: {
+                [key: string]: unknown;
+            };
+        };
+        /** ProductionList */
+        ProductionList: {
+            /** Productions */
+            productions: components["schemas"]["ProductionSummary"][];
+            /** Trash */
+            trash: components["schemas"]["ProductionSummary"][];
+        };
+        /** ProductionModel */
+        ProductionModel: {
+            /** Can Undo */
+            can_undo: boolean;
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
+            /** Id */
+            id: number;
+            production: components["schemas"]["Production"];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * ProductionState
+         * @description `projections`: of each day, from the time that was asked about; None for days that it is not.
+         */
+        ProductionState: {
+            day: components["schemas"]["DayPlan"];
+            /** Outfits */
+            outfits: components["schemas"]["OutfitChecked"][];
+            /** Packing */
+            packing: components["schemas"]["PackingItem"][];
+            /** Projections */
+            projections: (components["schemas"]["DayProjection"] | null)[];
+            /** Shots */
+            shots: components["schemas"]["ShotState"][];
+        };
+        /** ProductionStateModel */
+        ProductionStateModel: {
+            state: components["schemas"]["ProductionState"];
+        };
+        /**
+         * ProductionSummary
+         * @description `done`: shots that have a good take of everything wanted.
+         */
+        ProductionSummary: {
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
+            /** Dates */
+            dates: string[];
+            /** Done */
+            done: number;
+            /** Id */
+            id: number;
+            /** Place */
+            place: string;
+            /** Shots */
+            shots: number;
             /** Title */
             title: string;
         };
@@ -5430,6 +6276,20 @@ export interface components {
                 [key: string]: number | string | components["schemas"]["Sentence"] | (number | string | components["schemas"]["Sentence"])[];
             };
         };
+        /**
+         * SetState
+         * @description What a set-up was, as fingerprints: two that are equal are the same lamps, camera or screen.
+         */
+        SetState: {
+            /** Camera */
+            camera: string;
+            /** Lamps */
+            lamps: string;
+            /** Screen */
+            screen: string;
+        } & {
+            [key: string]: unknown;
+        };
         /** SetupList */
         SetupList: {
             /** Setups */
@@ -5516,6 +6376,81 @@ export interface components {
              * @enum {string}
              */
             surface: "wall" | "curve" | "floor run" | "left wing" | "right wing";
+        };
+        /** ShootDay */
+        ShootDay: {
+            /**
+             * Breaks
+             * @default []
+             */
+            breaks: components["schemas"]["Break"][];
+            /**
+             * Call
+             * @default 08:00
+             */
+            call: string;
+            /**
+             * Date
+             * @default null
+             */
+            date: string | null;
+            /**
+             * End
+             * @default 18:00
+             */
+            end: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * ShotLog
+         * @description A shot as it stands: what is in the can, the slate's next number, its clean plate (None: no set-up here).
+         */
+        ShotLog: {
+            clean_plate: components["schemas"]["CleanPlateState"] | null;
+            /** Next Number */
+            next_number: number;
+            progress: components["schemas"]["ShotProgress"];
+        };
+        /**
+         * ShotProgress
+         * @description `share` of the variants that have a good take, 0..1; `reference`: key of the first good take.
+         */
+        ShotProgress: {
+            /** Last At */
+            last_at: string | null;
+            /** Reference */
+            reference: string | null;
+            /** Share */
+            share: number;
+            /** Shot */
+            shot: string;
+            /** Takes */
+            takes: number;
+            /** Variants */
+            variants: components["schemas"]["VariantCount"][];
+        };
+        /**
+         * ShotState
+         * @description `worst` of its set-up's findings, with the worst told; `hours` at the edit; `missing`: its set-up is gone.
+         */
+        ShotState: {
+            /** Hours */
+            hours: number;
+            /** Missing */
+            missing: boolean;
+            /** Open Findings */
+            open_findings: number;
+            /** Setup Title */
+            setup_title: string;
+            /** Shot */
+            shot: string;
+            told: components["schemas"]["Sentence"] | null;
+            /**
+             * Worst
+             * @enum {string}
+             */
+            worst: "stop" | "fix" | "consider" | "fine";
         };
         /**
          * Solution
@@ -5815,6 +6750,139 @@ export interface components {
             /** Spread Stops */
             spread_stops: number | null;
         };
+        /**
+         * Take
+         * @description `key` is made where the take is logged: what comes twice under one key is one take. `number` is the slate's.
+         *     `setup` and `revision` say which state of the set-up it was shot in; `frame` what was measured of it.
+         */
+        Take: {
+            /** At */
+            at: string;
+            /**
+             * Clip
+             * @default
+             */
+            clip: string;
+            /**
+             * Frame
+             * @default null
+             */
+            frame: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @default take
+             * @enum {string}
+             */
+            kind: "take" | "clean-plate" | "chart";
+            /**
+             * Moving
+             * @default false
+             */
+            moving: boolean;
+            /** Number */
+            number: number;
+            /**
+             * Outfit
+             * @default null
+             */
+            outfit: string | null;
+            /**
+             * Reasons
+             * @default []
+             */
+            reasons: ("left-the-screen" | "focus" | "blur" | "shadow" | "reflection" | "misread" | "noise" | "wardrobe" | "sound" | "other")[];
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision: number | null;
+            /**
+             * Script Version
+             * @default null
+             */
+            script_version: number | null;
+            /**
+             * Seconds
+             * @description seconds
+             * @default null
+             */
+            seconds: number | null;
+            /**
+             * Setup
+             * @default null
+             */
+            setup: number | null;
+            /** Shot */
+            shot: string;
+            /** @default null */
+            state: components["schemas"]["SetState"] | null;
+            /**
+             * Status
+             * @default good
+             * @enum {string}
+             */
+            status: "good" | "keep" | "no" | "incomplete";
+            /**
+             * Variant
+             * @default
+             */
+            variant: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /** TakeBody */
+        TakeBody: {
+            /**
+             * Take
+             * @description A take; sent twice under one key it is one take.
+             */
+            take: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * TakeFinding
+         * @description As a day's finding: `value` against `limit` in `unit`, and why.
+         */
+        TakeFinding: {
+            /** Id */
+            id: string;
+            /** Limit */
+            limit: number;
+            /** Says */
+            says: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "fix" | "consider" | "fine";
+            told: components["schemas"]["Sentence"];
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Why */
+            why: string;
+        };
+        /** TakeFindingsModel */
+        TakeFindingsModel: {
+            /** Findings */
+            findings: components["schemas"]["TakeFinding"][];
+        };
+        /** TakesModel */
+        TakesModel: {
+            /** Shots */
+            shots: components["schemas"]["ShotLog"][];
+            /** Takes */
+            takes: components["schemas"]["Take"][];
+        };
         /** Targets */
         Targets: {
             /**
@@ -6026,6 +7094,16 @@ export interface components {
             residue: components["schemas"]["Box"][];
             /** Residue Percent */
             residue_percent: number;
+        };
+        /**
+         * VariantCount
+         * @description `good` takes of a variant; the name is empty where a shot has none.
+         */
+        VariantCount: {
+            /** Good */
+            good: number;
+            /** Name */
+            name: string;
         };
         /**
          * Verdict
@@ -10328,6 +11406,1466 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlateReadingModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listProductions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    createProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductionBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exportProduction: {
+        parameters: {
+            query?: {
+                /** @description Size of the sheet. */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                to: "day" | "csv" | "packing" | "ics" | "json";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getProductionState: {
+        parameters: {
+            query?: {
+                day?: number | null;
+                /** @description Minutes since midnight. */
+                now?: number | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionStateModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listTakes: {
+        parameters: {
+            query?: {
+                /** @description At wrap what is missing stops. */
+                wrap?: boolean;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logTake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteTake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeFindingsModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreTake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undoProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionModel"];
                 };
             };
             /** @description Forbidden */

@@ -15,44 +15,57 @@ SAME_DIMMER = 0.02
 
 @dataclass(frozen=True)
 class ShotChange:
-    """Minutes in all, and what has to be done, in words."""
+    """Minutes in all, what has to be done in words, and the minutes of each kind."""
 
     minutes: float
     done: tuple[str, ...]
+    kinds: tuple[tuple[str, float], ...] = ()
+
+    def part(self, kind: str) -> float:
+        """Minutes of one kind: screen, floor, lamp, camera, test, person or outfit."""
+        return sum(minutes for name, minutes in self.kinds if name == kind)
 
 
-def change_between(before: PlannedShot, was: Plan, after: PlannedShot, now: Plan, each: ChangeMinutes) -> ShotChange:
-    """From a shot to another. Whoever comes next is dressed already: an outfit costs where one person changes it."""
-    done: list[tuple[float, str]] = []
+def change_between(
+    before: PlannedShot, was: Plan, after: PlannedShot, now: Plan, each: ChangeMinutes, dressing: float | None = None
+) -> ShotChange:
+    """From a shot to another. Whoever comes next is dressed already: an outfit costs where one person changes it.
+    `dressing`: minutes into the next outfit, where they are its own."""
+    done: list[tuple[str, float, str]] = []
     if _screen(was) != _screen(now):
-        done.append((each.screen, f"{now.screen.hue} screen instead of {was.screen.hue}"
-                     if was.screen.hue != now.screen.hue else "another screen"))  # fmt: skip
+        other = f"{now.screen.hue} screen instead of {was.screen.hue}"
+        done.append(("screen", each.screen, other if was.screen.hue != now.screen.hue else "another screen"))
     if (was.screen.floor_run > 0.0) != (now.screen.floor_run > 0.0):
-        done.append((each.floor, "floor piece in" if now.screen.floor_run > 0.0 else "floor piece out"))
+        done.append(("floor", each.floor, "floor piece in" if now.screen.floor_run > 0.0 else "floor piece out"))
     lamps = changed_lamps(was, now)
     if lamps:
-        done.append((each.lamp * lamps, "one lamp" if lamps == 1 else f"{lamps} lamps"))
+        done.append(("lamp", each.lamp * lamps, "one lamp" if lamps == 1 else f"{lamps} lamps"))
     if _camera_differs(was, now):
-        done.append((each.camera, "camera"))
+        done.append(("camera", each.camera, "camera"))
     if done:
-        done.append((each.test, "test"))
+        done.append(("test", each.test, "test"))
     if before.person != after.person:
-        done.append((each.person, "another person"))
+        done.append(("person", each.person, "another person"))
     elif before.outfit != after.outfit:
-        done.append((each.outfit, "outfit"))
-    return ShotChange(sum(minutes for minutes, _ in done), tuple(words for _, words in done))
+        done.append(("outfit", each.outfit if dressing is None else dressing, "outfit"))
+    return ShotChange(
+        sum(minutes for _, minutes, _ in done),
+        tuple(words for _, _, words in done),
+        tuple((kind, minutes) for kind, minutes, _ in done),
+    )
 
 
 def matrix_of(production: Production, plans: list[Plan]) -> list[list[ShotChange]]:
     """From every shot (row) to every shot (column), in the order given; to itself nothing."""
-    shots = production.shots
-    return [
-        [
-            ShotChange(0.0, ()) if i == j else change_between(a, plans[i], b, plans[j], production.minutes)
-            for j, b in enumerate(shots)
-        ]
-        for i, a in enumerate(shots)
-    ]
+    shots, each = production.shots, production.minutes
+    dressing = {outfit.id: outfit.minutes for outfit in production.outfits}
+
+    def change(i: int, j: int) -> ShotChange:
+        if i == j:
+            return ShotChange(0.0, ())
+        return change_between(shots[i], plans[i], shots[j], plans[j], each, dressing.get(shots[j].outfit or ""))
+
+    return [[change(i, j) for j in range(len(shots))] for i in range(len(shots))]
 
 
 def changed_lamps(was: Plan, now: Plan) -> int:

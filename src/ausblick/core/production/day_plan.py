@@ -1,44 +1,36 @@
-"""The day: running order, entries with their times, what is to be said against it."""
+"""The days: running order, entries with their times, what is to be said against them."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..plan import Plan
 from ..rig.rigging_sheet import rigging_sheet
-from ..rig.wardrobe_check import hue_checks
 from .change_cost import ShotChange, matrix_of
-from .production_document import Person, PlannedShot, Production, clock, minutes_of, plans_of
+from .day_rules import RANK, DayFinding, DaySeen, judge_day
+from .production_document import Person, PlannedShot, Production, clock, days_of, minutes_of, one_day, plans_of
 from .running_order import Bound, Ordered, along, running_order
 
 FIRST_LIGHT = 20.0
 """Lighting the empty screen and evening it, a clean plate, minutes: ours."""
-MOST_SHOTS_A_DAY = 8
+PAST_BREAK = 30.0
+"""A shot that would end later than so many minutes after a break was to begin waits for it."""
 WHOLE_DAY = (0.0, 48.0 * 60.0)
-EntryKind = Literal["rig", "light", "test", "change", "wait", "shot", "wrap"]
+EntryKind = Literal["rig", "light", "test", "change", "wait", "shot", "break", "wrap"]
 
 
 @dataclass(frozen=True)
 class DayEntry:
-    """`at` "HH:MM"; `shot` its id, None for what belongs to none."""
+    """`at` "HH:MM"; `shot` its id, None for what belongs to none; `day` counted from 0."""
 
     at: str
     minutes: float
     kind: EntryKind
     shot: str | None
     why: str
-
-
-@dataclass(frozen=True)
-class DayFinding:
-    """`id` as a rule's; severity as a plan's findings have it."""
-
-    id: str
-    severity: Literal["stop", "fix", "consider"]
-    says: str
-    shot: str | None
+    day: int = 0
 
 
 @dataclass(frozen=True)
@@ -53,29 +45,63 @@ class DayPlan:
     entries: tuple[DayEntry, ...]
     end: str
     findings: tuple[DayFinding, ...]
+    ends: tuple[str, ...] = ()
+    """When each day ends; `end` is the last's."""
+
+
+@dataclass(frozen=True)
+class OneDay:
+    """A day by itself; `order` are numbers among its own shots, `end` minutes since midnight."""
+
+    production: Production
+    order: tuple[int, ...]
+    change_minutes: float
+    typed_minutes: float
+    entries: tuple[DayEntry, ...]
+    end: float
+    findings: tuple[DayFinding, ...]
 
 
 def plan_day(production: Production) -> DayPlan:
-    """The best order within what binds it, and the day that follows from it."""
-    plans, shots = plans_of(production), production.shots
-    changes = matrix_of(production, plans)
-    matrix = [[change.minutes for change in row] for row in changes]
-    first = list(_first(production, plans))
-    start = minutes_of(production.call) + sum(minutes for minutes, _, _ in first)
-    people = {person.id: person for person in production.people}
-    bounds = [_bound(shot, people) for shot in shots]
-    ordered = running_order(bounds, matrix, start)
-    typed = along(tuple(range(len(shots))), matrix)
-    entries, end = _entries(production, ordered, bounds, changes, first)
+    """The best order within what binds each day, and the days that follow from it."""
+    plans = plans_of(production)
+    days = [plan_one(production, plans, number) for number in range(len(days_of(production)))]
+    findings = [finding for day in days for finding in day.findings]
+    typed, changed = sum(day.typed_minutes for day in days), sum(day.change_minutes for day in days)
     return DayPlan(
-        order=tuple(shots[i].id for i in ordered.order),
-        change_minutes=round(ordered.change_minutes, 1),
+        order=tuple(day.production.shots[i].id for day in days for i in day.order),
+        change_minutes=round(changed, 1),
         typed_minutes=round(typed, 1),
-        saved_minutes=round(typed - ordered.change_minutes, 1),
-        matrix=tuple(tuple(round(value, 1) for value in row) for row in matrix),
-        entries=tuple(entries),
-        end=clock(end),
-        findings=tuple(_findings(production, plans, ordered, end)),
+        saved_minutes=round(typed - changed, 1),
+        matrix=tuple(tuple(round(one.minutes, 1) for one in row) for row in matrix_of(production, plans)),
+        entries=tuple(entry for day in days for entry in day.entries),
+        end=clock(days[-1].end),
+        findings=tuple(sorted(findings, key=lambda finding: RANK[finding.severity])),
+        ends=tuple(clock(day.end) for day in days),
+    )
+
+
+def plan_one(production: Production, plans: list[Plan], number: int) -> OneDay:
+    """One of the days; `plans` are those of all shots."""
+    places = tuple(i for i, shot in enumerate(production.shots) if shot.day == number)
+    day, plans = one_day(production, number), [plans[i] for i in places]
+    changes = matrix_of(day, plans)
+    matrix = [[change.minutes for change in row] for row in changes]
+    first = list(_first(day, plans))
+    start = minutes_of(day.call) + sum(minutes for minutes, _, _ in first)
+    people = {person.id: person for person in day.people}
+    bounds = [_bound(shot, people) for shot in day.shots]
+    ordered = running_order(bounds, matrix, start)
+    entries, end = _entries(day, ordered, bounds, changes, first)
+    seen = DaySeen(day, plans, max(ordered.breaches, _outside(day, bounds, entries)), end, places)
+    return OneDay(
+        production=day,
+        order=ordered.order,
+        change_minutes=ordered.change_minutes,
+        typed_minutes=along(tuple(range(len(day.shots))), matrix),
+        entries=tuple(replace(entry, day=number) for entry in entries),
+        end=end,
+        findings=tuple(replace(finding, day=number) for finding in judge_day(seen)),
     )
 
 
@@ -108,9 +134,15 @@ def _entries(
     for minutes, kind, why in first:
         found.append(DayEntry(clock(now), round(minutes, 1), kind, None, why))
         now += minutes
+    breaks = sorted(production.breaks, key=lambda one: one.at)
     for i in ordered.order:
         shot = production.shots[i]
         change = None if before is None else changes[before][i]
+        length = shot.minutes + (0.0 if change is None else change.minutes)
+        while breaks and now + length > minutes_of(breaks[0].at) + PAST_BREAK:
+            rest = breaks.pop(0)
+            found.append(DayEntry(clock(now), rest.minutes, "break", None, rest.name))
+            now += rest.minutes
         if change is not None and change.minutes > 0.0:
             found.append(DayEntry(clock(now), round(change.minutes, 1), "change", shot.id, ", ".join(change.done)))
             now += change.minutes
@@ -128,6 +160,15 @@ def _entries(
     return found, now
 
 
+def _outside(production: Production, bounds: list[Bound], entries: list[DayEntry]) -> int:
+    """Shots that end after their person's time once the breaks are in."""
+    latest = {shot.id: bound.latest for shot, bound in zip(production.shots, bounds, strict=True)}
+    return sum(
+        entry.kind == "shot" and minutes_of(entry.at) + entry.minutes > latest[entry.shot or ""] + 1.0
+        for entry in entries
+    )
+
+
 def _why(production: Production, before: int | None, i: int, change: ShotChange | None) -> str:
     shot = production.shots[i]
     if shot.pinned is not None:
@@ -137,34 +178,3 @@ def _why(production: Production, before: int | None, i: int, change: ShotChange 
     if change.minutes == 0.0:
         return "nothing changes after the shot before"
     return f"{change.minutes:g} min of change after the shot before" + (", dirty ones last" if shot.dirty else "")
-
-
-def _findings(production: Production, plans: list[Plan], ordered: Ordered, end: float) -> Iterator[DayFinding]:
-    """What stands against the day, worst first."""
-    if production.shots and production.minutes.test <= 0.0:
-        yield DayFinding("day.test", "stop", "No time for a test: a minute of it, keyed, saves the day", None)
-    if ordered.breaches:
-        some = "one shot" if ordered.breaches == 1 else f"{ordered.breaches} shots"
-        yield DayFinding("day.people", "stop", f"No order keeps everybody within their times: {some} outside", None)
-    over = end - minutes_of(production.end)
-    if over > 0.0:
-        yield DayFinding("day.late", "fix", f"The day ends {over:.0f} min after {production.end}", None)
-    for shot, plan in zip(production.shots, plans, strict=True):
-        yield from _of_shot(production, shot, plan)
-    if len(production.shots) > MOST_SHOTS_A_DAY:
-        many = f"{len(production.shots)} screen shots in a day: each costs hours at the edit"
-        yield DayFinding("day.many", "consider", many, None)
-
-
-def _of_shot(production: Production, shot: PlannedShot, plan: Plan) -> Iterator[DayFinding]:
-    person = next((one for one in production.people if one.id == shot.person), None)
-    if person is not None and person.minor and (person.from_ is None or person.to is None):
-        says = f"{person.name or person.id} is a minor: working times and guardian are missing; local law decides"
-        yield DayFinding("day.minor", "fix", says, shot.id)
-    for check in hue_checks(plan) if shot.outfit is not None and plan.subject is not None else ():
-        yield DayFinding("day.outfit", "fix", f"{check.thing}: {check.matter}; {check.do}", shot.id)
-    if plan.screen.floor_run > 0.0:
-        says = f"{plan.screen.floor_run:g} m of cloth underfoot: mats, taped edges"
-        yield DayFinding("day.floor-cloth", "consider", says, shot.id)
-    if not plan.plate.known:
-        yield DayFinding("day.plate", "consider", "Nobody knows yet what goes behind", shot.id)

@@ -12,10 +12,13 @@ from ..plan.document import MAX_BYTES, check_shape, plan_from, readable_error
 from ..plan.fields import Name, Part, Share, Switch, number
 from ..plan.people import Garment
 
-MOST_SHOTS = 60
+MOST_SHOTS, MOST_DAYS = 60, 31
 Ident = Annotated[str, StringConstraints(strict=True, min_length=1, max_length=60)]
 Time = Annotated[str, StringConstraints(strict=True, pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
 Minutes = Annotated[float, number(0.0, 600.0, "minutes")]
+Date = Annotated[str, StringConstraints(strict=True, pattern=r"^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$")]
+Words = Annotated[str, StringConstraints(strict=True, max_length=20_000)]
+Need = Literal["feet", "smoke", "wind", "moving-camera", "sound"]
 
 
 class ChangeMinutes(Part):
@@ -30,11 +33,39 @@ class ChangeMinutes(Part):
     test: Minutes = 5.0
 
 
+class EditHours(Part):
+    """Hours at the edit that a screen shot costs, by what is seen; each of the two below doubles them. Ours."""
+
+    close: Annotated[float, number(0.0, 100.0, "hours")] = 1.0
+    waist: Annotated[float, number(0.0, 100.0, "hours")] = 2.0
+    full: Annotated[float, number(0.0, 100.0, "hours")] = 4.0
+    moving_camera: Annotated[float, number(1.0, 20.0, "times")] = 2.0
+    hair_glass_smoke: Annotated[float, number(1.0, 20.0, "times")] = 2.0
+
+
+class Break(Part):
+    """Begins near `at`: before the shot that would run more than half an hour past it."""
+
+    at: Time = "13:00"
+    minutes: Minutes = 45.0
+    name: Name = "Lunch"
+
+
+class ShootDay(Part):
+    date: Date | None = None
+    call: Time = "08:00"
+    end: Time = "18:00"
+    breaks: Annotated[tuple[Break, ...], Field(max_length=10)] = ()
+
+
 class Person(Part):
-    """`from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides."""
+    """`from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
+    who comes along."""
 
     id: Ident
     name: Name = ""
+    role: Name = ""
+    guardian: Name = ""
     minor: Switch = False
     from_: Annotated[Time | None, Field(alias="from")] = None
     to: Time | None = None
@@ -49,10 +80,13 @@ class Outfit(Part):
     person: Ident | None = None
     name: Name = ""
     garments: Annotated[tuple[OutfitGarment, ...], Field(max_length=30)] = ()
+    minutes: Minutes | None = None
+    """To change into it, where that is another time than usual."""
 
 
 class PlannedShot(Part):
-    """`pinned`: its place in the order, counted from 0. Dirty ones come after all that are clean."""
+    """`pinned`: its place in its day's order, counted from 0. Dirty ones come after all that are clean. `setup`: the
+    number of the set-up in the application whose plan this is; `day`: on which of the days, counted from 0."""
 
     id: Ident
     title: Name = ""
@@ -63,14 +97,34 @@ class PlannedShot(Part):
     priority: Literal["must", "should", "if-time"] = "must"
     dirty: Switch = False
     pinned: Annotated[int, Field(ge=0, lt=MOST_SHOTS, strict=True)] | None = None
+    setup: Annotated[int, Field(ge=1, strict=True)] | None = None
+    day: Annotated[int, Field(ge=0, lt=MOST_DAYS, strict=True)] = 0
+    script: Words = ""
+    script_version: Annotated[int, Field(ge=1, le=999, strict=True)] = 1
+    variants: Annotated[tuple[Name, ...], Field(max_length=50)] = ()
+    """Of each one good take is wanted; none: one good take of the shot."""
+    needs: Annotated[tuple[Need, ...], Field(max_length=5)] = ()
+    still_take: Switch = False
+    """A take with the camera at rest is planned beside the moving ones."""
+    risk: Name = ""
 
 
 class Production(Part):
+    """Without `days` it is one day, from `call` to `end`."""
+
     format: Literal["ausblick-production"]
     version: Literal[1]
     title: Name = ""
     call: Time = "08:00"
     end: Time = "18:00"
+    date: Date | None = None
+    breaks: Annotated[tuple[Break, ...], Field(max_length=10)] = ()
+    days: Annotated[tuple[ShootDay, ...], Field(max_length=MOST_DAYS)] = ()
+    place: Name = ""
+    notes: Words = ""
+    most_screen_shots: Annotated[int, Field(ge=1, le=MOST_SHOTS, strict=True)] = 8
+    """A day; more are told with their hours at the edit."""
+    edit_hours: EditHours = EditHours()
     minutes: ChangeMinutes = ChangeMinutes()
     people: Annotated[tuple[Person, ...], Field(max_length=100)] = ()
     outfits: Annotated[tuple[Outfit, ...], Field(max_length=200)] = ()
@@ -87,9 +141,14 @@ class Production(Part):
                 raise ValueError(f"shots[{i}].person {shot.person!r} is none of people")
             if shot.outfit is not None and shot.outfit not in outfits:
                 raise ValueError(f"shots[{i}].outfit {shot.outfit!r} is none of outfits")
-            if shot.pinned is not None and shot.pinned >= len(self.shots):
-                raise ValueError(f"shots[{i}].pinned {shot.pinned} is no place among {len(self.shots)} shots")
-        _once("pinned places", [str(shot.pinned) for shot in self.shots if shot.pinned is not None])
+            if shot.day >= max(1, len(self.days)):
+                raise ValueError(f"shots[{i}].day {shot.day} is none of {max(1, len(self.days))} days")
+        for day in {shot.day for shot in self.shots}:
+            own = [shot for shot in self.shots if shot.day == day]
+            wrong = next((shot for shot in own if shot.pinned is not None and shot.pinned >= len(own)), None)
+            if wrong is not None:
+                raise ValueError(f"shot {wrong.id!r}: pinned {wrong.pinned} is no place among {len(own)} shots")
+            _once("pinned places", [str(shot.pinned) for shot in own if shot.pinned is not None])
         return self
 
 
@@ -109,10 +168,16 @@ def read_production(text: str | bytes) -> Production:
         raise ProductionError("production", f"is larger than {MAX_BYTES // 1_000_000} MB")
     try:
         data = json.loads(text)
-        check_shape(data)
-        production = Production.model_validate(data)
     except (json.JSONDecodeError, UnicodeDecodeError):
         raise ProductionError("production", "is not JSON") from None
+    return production_from(data)
+
+
+def production_from(data: Any) -> Production:
+    """The same from what was read as JSON already."""
+    try:
+        check_shape(data)
+        production = Production.model_validate(data)
     except ValidationError as err:
         path, problem, value, more = readable_error(err)
         raise ProductionError(path or "production", problem, value, more) from None
@@ -136,6 +201,28 @@ def plans_of(production: Production) -> list[Plan]:
             plan = plan.model_copy(update={"subject": subject})
         plans.append(plan)
     return plans
+
+
+def days_of(production: Production) -> tuple[ShootDay, ...]:
+    return production.days or (
+        ShootDay(date=production.date, call=production.call, end=production.end, breaks=production.breaks),
+    )
+
+
+def one_day(production: Production, day: int) -> Production:
+    """The production as if that day were all of it: its shots, its times; the shots stand on day 0 then."""
+    own = days_of(production)[day]
+    shots = tuple(shot.model_copy(update={"day": 0}) for shot in production.shots if shot.day == day)
+    return production.model_copy(
+        update={
+            "days": (),
+            "date": own.date,
+            "call": own.call,
+            "end": own.end,
+            "breaks": own.breaks,
+            "shots": shots,
+        }
+    )
 
 
 def dump_production(production: Production) -> dict[str, Any]:

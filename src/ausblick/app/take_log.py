@@ -1,0 +1,140 @@
+"""A take is logged, and what was measured of it is set beside the shot's reference take and its clean plate."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ausblick.core.colour.rec709 import LUMA
+from ausblick.core.plan import Plan
+from ausblick.core.production.production_document import PlannedShot, Production
+from ausblick.core.takes.clean_plate import CleanPlateState, clean_plate_state, state_of
+from ausblick.core.takes.movement import FrameSeen, background_percent, movement
+from ausblick.core.takes.shot_progress import ShotProgress, shot_progress
+from ausblick.core.takes.take_document import Take, next_number
+from ausblick.core.takes.take_rules import TakeFinding, TakeSeen, judge_take
+from ausblick.formats.images import read_image
+from ausblick.store.frames import StoredFrame
+from ausblick.store.setups import DamagedState, NotFound
+
+from .frame_import import clip_of, report_of
+from .services import Services
+
+SIZE = 960
+"""Longest side of the pictures that movement is read from."""
+
+
+@dataclass(frozen=True)
+class ShotLog:
+    """A shot as it stands: what is in the can, the slate's next number, its clean plate (None: no set-up here)."""
+
+    progress: ShotProgress
+    next_number: int
+    clean_plate: CleanPlateState | None
+
+
+def log_take(services: Services, production_id: int, take: Take) -> None:
+    """Once, whatever is sent twice. What its set-up is now is kept with it, the first time."""
+    known = services.takes.known(take.key)
+    if known is not None:
+        take = take.model_copy(update={"state": known.state, "revision": known.revision})
+    elif take.setup is not None:
+        setup = services.setups.get(take.setup)
+        take = take.model_copy(update={"state": state_of(setup.plan), "revision": setup.revision})
+    services.takes.log(production_id, take)
+
+
+def shot_logs(services: Services, production: Production, takes: list[Take], at_wrap: bool = False) -> list[ShotLog]:
+    return [
+        ShotLog(
+            shot_progress(shot, takes),
+            next_number(takes, shot.id),
+            _plate_of_shot(services, production, shot, takes, at_wrap),
+        )
+        for shot in production.shots
+    ]
+
+
+def take_findings(services: Services, production: Production, takes: list[Take], key: str) -> list[TakeFinding]:
+    """Of the take of a key, against the first good take of its shot that was measured."""
+    take = next((one for one in takes if one.key == key), None)
+    if take is None:
+        raise NotFound(f"there is no take {key}")
+    frame = _frame(services, take)
+    if frame is None:
+        return []
+    good = [one for one in takes if one.shot == take.shot and one.kind == "take" and one.status == "good"]
+    before = next((_frame(services, one) for one in sorted(good, key=lambda one: one.at) if one.frame), None)
+    if before is None or before.id == frame.id:
+        return judge_take(_seen(services, frame), None, None)
+    return _between(services, before, frame)
+
+
+def _plate_of_shot(
+    services: Services, production: Production, shot: PlannedShot, takes: list[Take], at_wrap: bool
+) -> CleanPlateState | None:
+    plan = _plan(services, shot.setup)
+    if plan is None:
+        return None
+    alike = {one.id for one in production.shots if one.setup == shot.setup}
+    own = sorted((one for one in takes if one.shot in alike), key=lambda one: one.at)
+    plate = next((one for one in reversed(own) if one.kind == "clean-plate"), None)
+    if plate is None:
+        return clean_plate_state(None, state_of(plan), [], None, at_wrap)
+    drifted, differs = _against_plate(services, plate, own)
+    return clean_plate_state(plate.state or state_of(plan), state_of(plan), drifted, differs, at_wrap)
+
+
+def _against_plate(services: Services, plate: Take, own: list[Take]) -> tuple[list[TakeFinding], float | None]:
+    """The last measured take beside the clean plate."""
+    last = next((one for one in reversed(own) if one.kind == "take" and one.frame), None)
+    before, now = _frame(services, plate), None if last is None else _frame(services, last)
+    if before is None or now is None or before.id == now.id:
+        return [], None
+    pair = _look(services, before), _look(services, now)
+    differs = None if pair[0] is None or pair[1] is None else background_percent(pair[0], pair[1])
+    return _between(services, before, now), differs
+
+
+def _between(services: Services, before: StoredFrame, now: StoredFrame) -> list[TakeFinding]:
+    pair = _look(services, before), _look(services, now)
+    moved = None if pair[0] is None or pair[1] is None else movement(pair[0], pair[1])
+    return judge_take(_seen(services, now), _seen(services, before), moved)
+
+
+def _frame(services: Services, take: Take) -> StoredFrame | None:
+    try:
+        return None if take.frame is None else services.frames.get(take.frame)
+    except NotFound:
+        return None
+
+
+def _plan(services: Services, setup: int | None) -> Plan | None:
+    try:
+        return None if setup is None else services.setups.get(setup).plan
+    except (NotFound, DamagedState):
+        return None
+
+
+def _seen(services: Services, frame: StoredFrame) -> TakeSeen:
+    report, plan = report_of(frame), _plan(services, frame.setup_id)
+    camera = None if plan is None else plan.camera
+    share = 1.0 if camera is None else camera.focal_mm / camera.sensor.width_mm
+    return TakeSeen(report, clip_of(frame), share * report.width)
+
+
+def _look(services: Services, frame: StoredFrame) -> FrameSeen | None:
+    """The stored picture with its matte; None where no screen was found in it."""
+    try:
+        look = read_image(services.frames.file(frame.id, "look.jpg"))
+        matte = read_image(services.frames.file(frame.id, "matte.png"))
+    except NotFound:
+        return None
+    size = SIZE / max(look.width, look.height)
+    shape = (round(look.width * size), round(look.height * size))
+    rgb = cv2.resize(look.signal(look.pixels), shape, interpolation=cv2.INTER_AREA)
+    alpha = cv2.resize(matte.signal(matte.pixels), shape, interpolation=cv2.INTER_AREA)
+    screen = (alpha if alpha.ndim == 2 else alpha[..., 0]) < 0.3
+    return FrameSeen((rgb @ LUMA).astype(np.float32), screen, report_of(frame).width / shape[0])

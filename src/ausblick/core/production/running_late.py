@@ -1,0 +1,146 @@
+"""The day while it goes: when it will end as takes come in, and what brings it back, in minutes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from ..plan import Plan
+from ..sentences import Sentence, say, tell
+from .change_cost import ShotChange, matrix_of
+from .production_document import PlannedShot, Production, minutes_of
+from .running_order import Bound, along, running_order
+
+TOLD_FROM = 10.0
+"""Minutes over from which options are told."""
+ALL_DAY = (0.0, 48.0 * 60.0)
+
+
+@dataclass(frozen=True)
+class LateOption:
+    """What can be done, and the minutes that it saves; `shots` it is about."""
+
+    text: str
+    told: Sentence
+    minutes: float
+    shots: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class DayProjection:
+    """`end` and `over` in minutes (since midnight; after the agreed end); `left` shots in their order; `options` the
+    largest saving first, told from ten minutes over; `keeps` what may not be dropped."""
+
+    end: float
+    over: float
+    left: tuple[str, ...]
+    options: tuple[LateOption, ...]
+    keeps: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Unfilmed:
+    """What is still to be filmed, after `last` (None: nothing was filmed yet)."""
+
+    shots: tuple[PlannedShot, ...]
+    matrix: list[list[float]]
+    last: int | None
+    missing: tuple[float, ...]
+    """Share of each shot that is missing."""
+
+    def minutes(self, order: tuple[int, ...]) -> float:
+        begin = self.matrix[self.last][order[0]] if order and self.last is not None else 0.0
+        films = sum(self.shots[i].minutes * self.missing[i] for i in order)
+        return begin + along(order, self.matrix) + films
+
+
+def project(
+    day: Production,
+    plans: list[Plan],
+    order: tuple[int, ...],
+    done: Mapping[str, float],
+    last: str | None,
+    now: float,
+) -> DayProjection:  # fmt: skip
+    """From `now` on (minutes since midnight). `done`: share of each shot that has its good takes, by id; `last`: the
+    shot that was filmed last, from whose set-up things are changed."""
+    ids = [shot.id for shot in day.shots]
+    changes = matrix_of(day, plans)
+    missing = tuple(max(0.0, 1.0 - done.get(one, 0.0)) for one in ids)
+    left = _Unfilmed(day.shots, _minutes(changes), ids.index(last) if last in ids else None, missing)
+    open_shots = tuple(i for i in order if missing[i] > 0.0)
+    begun = max(now, float(minutes_of(day.call)))
+    end = begun + left.minutes(open_shots)
+    over = end - minutes_of(day.end)
+    options = sorted(_options(left, plans, open_shots, changes), key=lambda option: -option.minutes)
+    late = over >= TOLD_FROM
+    return DayProjection(
+        end=end,
+        over=over,
+        left=tuple(ids[i] for i in open_shots),
+        options=tuple(option for option in options if option.minutes >= 1.0) if late else (),
+        keeps=(say(tell("late.keeps/plate")), say(tell("late.keeps/test"))) if late else (),
+    )
+
+
+def _minutes(changes: list[list[ShotChange]]) -> list[list[float]]:
+    return [[change.minutes for change in row] for row in changes]
+
+
+def _options(
+    left: _Unfilmed, plans: list[Plan], order: tuple[int, ...], changes: list[list[ShotChange]]
+) -> Iterator[LateOption]:
+    full = left.minutes(order)
+    for i in order:
+        shot = left.shots[i]
+        if shot.priority != "must":
+            told = tell("late.drop" if shot.priority == "if-time" else "late.should", title=_title(shot))
+            yield _option(told, full - left.minutes(tuple(k for k in order if k != i)), shot)
+        if len(shot.variants) > 1:
+            yield _fewer_variants(left, i)
+        if plans[i].screen.floor_run > 0.0 and "feet" not in shot.needs:
+            yield _option(tell("late.tighter", title=_title(shot)), _floor_minutes(left, order, i, changes), shot)
+    yield from _merged(left, order, full)
+
+
+def _fewer_variants(left: _Unfilmed, i: int) -> LateOption:
+    shot = left.shots[i]
+    count = len(shot.variants)
+    fewer = max(1, count // 2)
+    told = tell("late.variants", title=_title(shot), fewer=float(fewer), all=float(count))
+    saved = max(0.0, left.missing[i] - fewer / count) if left.missing[i] < 1.0 else 1.0 - fewer / count
+    return _option(told, shot.minutes * saved, shot)
+
+
+def _floor_minutes(left: _Unfilmed, order: tuple[int, ...], i: int, changes: list[list[ShotChange]]) -> float:
+    """What laying the floor piece for this shot costs on the way to it and from it."""
+    at = order.index(i)
+    before = order[at - 1] if at else left.last
+    ways = [changes[before][i]] if before is not None else []
+    ways += [changes[i][order[at + 1]]] if at + 1 < len(order) else []
+    return sum(way.part("floor") for way in ways)
+
+
+def _merged(left: _Unfilmed, order: tuple[int, ...], full: float) -> Iterator[LateOption]:
+    """The order of what is left that has the least change, begun from where the set stands now; pins are let go."""
+    if len(order) < 2:
+        return
+    bounds = [Bound(0.0, *ALL_DAY, left.shots[i].dirty, None) for i in order]
+    matrix = [[left.matrix[a][b] for b in order] for a in order]
+    if left.last is not None and left.last not in order:
+        # What stands now comes first, pinned: the way from it is part of the order.
+        bounds = [Bound(0.0, *ALL_DAY, False, 0), *bounds]
+        matrix = [[0.0, *(left.matrix[left.last][b] for b in order)], *([0.0, *row] for row in matrix)]
+        found = tuple(order[i - 1] for i in running_order(bounds, matrix, 0.0).order if i)
+    else:
+        found = tuple(order[i] for i in running_order(bounds, matrix, 0.0).order)
+    told = tell("late.merge", titles=tuple(_title(left.shots[i]) for i in found))
+    yield LateOption(say(told), told, full - left.minutes(found), tuple(left.shots[i].id for i in found))
+
+
+def _option(told: Sentence, minutes: float, shot: PlannedShot) -> LateOption:
+    return LateOption(say(told), told, minutes, (shot.id,))
+
+
+def _title(shot: PlannedShot) -> str:
+    return shot.title or shot.id
