@@ -9,6 +9,8 @@
   import NewSetup from './views/NewSetup.svelte'
   import NetworkView from './views/NetworkView.svelte'
   import NotFound from './views/NotFound.svelte'
+  import ProductionView from './views/ProductionView.svelte'
+  import TakesView from './views/TakesView.svelte'
   import SetupList from './views/SetupList.svelte'
   import SetupView from './views/SetupView.svelte'
 
@@ -18,6 +20,9 @@
     '/words': GlossaryView,
     '/kit': KitRoom,
     '/network': NetworkView,
+    '/production/:id/takes': TakesView,
+    '/production/:id': ProductionView,
+    '/production/:id/:part': ProductionView,
     '/compare/:a/:b': CompareView,
     '/setup/:id': SetupView,
     '/setup/:id/:station': SetupView,

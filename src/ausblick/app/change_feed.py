@@ -10,8 +10,8 @@ from threading import Lock
 
 @dataclass(frozen=True)
 class Changed:
-    """`what` has changed: setups, frames, kit, lists, productions or devices; of which set-up, where it is one's; `by`
-    which page, which knows already."""
+    """`what` has changed: setups, frames, kit, lists, productions or devices; of which set-up, where it is one's;
+    `by` which page, which knows already."""
 
     what: str
     setup: int | None = None

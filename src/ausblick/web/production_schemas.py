@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 from ausblick.app.production_exports import DayFormat
 from ausblick.app.production_state import ProductionState
 from ausblick.app.take_log import ShotLog
+from ausblick.core.production.day_plan import DayPlan
 from ausblick.core.production.production_document import Production
 from ausblick.core.takes.take_document import Take
 from ausblick.core.takes.take_rules import TakeFinding
@@ -80,6 +81,10 @@ class ProductionModel(Answer):
 
 class ProductionStateModel(Answer):
     state: ProductionState
+
+
+class DayPlanModel(Answer):
+    day: DayPlan
 
 
 class TakesModel(Answer):

@@ -29,6 +29,8 @@ ONLY = {
 }
 """Of blueprints whose other requests only compute."""
 ALL_OF = ("setups", "frames", "standin", "productions")
+COMPUTES = ("productions.post_day",)
+"""Of those, what changes nothing."""
 
 
 PAGE = "X-Page"
@@ -41,7 +43,7 @@ def register_telling(app: Flask) -> None:
         endpoint = request.endpoint or ""
         blueprint = endpoint.partition(".")[0]
         changes = request.method not in ("GET", "HEAD", "OPTIONS") and response.status_code < 300
-        if changes and (endpoint in ONLY or blueprint in ALL_OF):
+        if changes and endpoint not in COMPUTES and (endpoint in ONLY or blueprint in ALL_OF):
             number = (request.view_args or {}).get("setup_id")
             setup = None if number is None else int(number)
             services().changes.tell(Changed(TOLD[blueprint], setup, request.headers.get(PAGE, "")[:40]))

@@ -5,6 +5,7 @@
   import { push } from 'svelte-spa-router'
   import Preferences from '../parts/Preferences.svelte'
   import State from '../parts/State.svelte'
+  import Productions from '../production/Productions.svelte'
   import Trash from './Trash.svelte'
   import * as api from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
@@ -72,6 +73,7 @@
   <Preferences />
 </header>
 <main class="mx-auto max-w-4xl px-4 py-8">
+  <Productions />
   <h2 class="mb-4 text-figure font-light">Set-ups</h2>
   {#if error}<p role="alert" class="mb-4 border border-primary p-2 text-primary">{error}</p>{/if}
   {#if deleted}
@@ -80,6 +82,7 @@
       <button type="button" class="btn btn-sm" onclick={() => restore(deleted!.id)}>Bring it back</button>
     </p>
   {/if}
+  {#if setups === null && !error}<progress class="progress mb-4 w-full max-w-60" aria-label="Judging the set-ups"></progress>{/if}
   {#if setups?.length === 0}
     <p class="mb-6 max-w-prose text-quiet">
       Nothing planned yet. Say what room, screen, lamps and camera you have: a lit set comes out of it, and what is wrong with it.

@@ -15,8 +15,6 @@ from .running_order import Bound, Ordered, along, running_order
 
 FIRST_LIGHT = 20.0
 """Lighting the empty screen and evening it, a clean plate, minutes: ours."""
-PAST_BREAK = 30.0
-"""A shot that would end later than so many minutes after a break was to begin waits for it."""
 WHOLE_DAY = (0.0, 48.0 * 60.0)
 EntryKind = Literal["rig", "light", "test", "change", "wait", "shot", "break", "wrap"]
 
@@ -92,6 +90,8 @@ def plan_one(production: Production, plans: list[Plan], number: int) -> OneDay:
     people = {person.id: person for person in day.people}
     bounds = [_bound(shot, people) for shot in day.shots]
     ordered = running_order(bounds, matrix, start)
+    # Rigged is what the first shot needs, whichever that has become.
+    first = list(_first(day, [plans[i] for i in ordered.order]))
     entries, end = _entries(day, ordered, bounds, changes, first)
     seen = DaySeen(day, plans, max(ordered.breaches, _outside(day, bounds, entries)), end, places)
     return OneDay(
@@ -131,27 +131,28 @@ def _entries(
 ) -> tuple[list[DayEntry], float]:  # fmt: skip
     """Entries and when the last one ends, minutes since midnight."""
     now, found, before = float(minutes_of(production.call)), list[DayEntry](), None
-    for minutes, kind, why in first:
-        found.append(DayEntry(clock(now), round(minutes, 1), kind, None, why))
-        now += minutes
     breaks = sorted(production.breaks, key=lambda one: one.at)
-    for i in ordered.order:
-        shot = production.shots[i]
-        change = None if before is None else changes[before][i]
-        length = shot.minutes + (0.0 if change is None else change.minutes)
-        while breaks and now + length > minutes_of(breaks[0].at) + PAST_BREAK:
+
+    def add(minutes: float, kind: EntryKind, shot: str | None, why: str) -> None:
+        nonlocal now
+        # A break stands where the gap between two entries is nearest to its time.
+        while breaks and abs(now + minutes - minutes_of(breaks[0].at)) > abs(now - minutes_of(breaks[0].at)):
             rest = breaks.pop(0)
             found.append(DayEntry(clock(now), rest.minutes, "break", None, rest.name))
             now += rest.minutes
+        found.append(DayEntry(clock(now), round(minutes, 1), kind, shot, why))
+        now += minutes
+
+    for minutes, kind, why in first:
+        add(minutes, kind, None, why)
+    for i in ordered.order:
+        shot = production.shots[i]
+        change = None if before is None else changes[before][i]
         if change is not None and change.minutes > 0.0:
-            found.append(DayEntry(clock(now), round(change.minutes, 1), "change", shot.id, ", ".join(change.done)))
-            now += change.minutes
+            add(change.minutes, "change", shot.id, ", ".join(change.done))
         if bounds[i].earliest > now:
-            wait = bounds[i].earliest - now
-            found.append(DayEntry(clock(now), round(wait, 1), "wait", shot.id, "its person comes later"))
-            now += wait
-        found.append(DayEntry(clock(now), shot.minutes, "shot", shot.id, _why(production, before, i, change)))
-        now += shot.minutes
+            add(bounds[i].earliest - now, "wait", shot.id, "its person comes later")
+        add(shot.minutes, "shot", shot.id, _why(production, before, i, change))
         before = i
     if ordered.order:
         found.append(

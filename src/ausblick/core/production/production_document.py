@@ -44,7 +44,7 @@ class EditHours(Part):
 
 
 class Break(Part):
-    """Begins near `at`: before the shot that would run more than half an hour past it."""
+    """Begins near `at`: between two entries, where that is nearest."""
 
     at: Time = "13:00"
     minutes: Minutes = 45.0

@@ -11,6 +11,7 @@ from flask_openapi3.models.tag import Tag
 from ausblick.app.production_exports import MEDIA, export_day
 from ausblick.app.production_state import filled, production_state
 from ausblick.app.take_log import log_take, shot_logs, take_findings
+from ausblick.core.production.day_plan import plan_day
 from ausblick.core.production.production_document import days_of, production_from
 from ausblick.core.takes.shot_progress import shot_progress
 from ausblick.core.takes.take_document import take_from
@@ -19,6 +20,7 @@ from ausblick.store.productions import ProductionConflict, StoredProduction
 from ..context import answer, services
 from ..problems import problem
 from ..production_schemas import (
+    DayPlanModel,
     LogQuery,
     PaperQuery,
     ProductionBody,
@@ -119,6 +121,12 @@ def get_state(path: ProductionPath, query: StateQuery) -> Response:
     takes = services().takes.of_production(path.production_id)
     state = production_state(services(), production, takes, query.day, query.now)
     return answer(ProductionStateModel(state=state))
+
+
+@api.post("/day", operation_id="planDays", responses={200: DayPlanModel})
+def post_day(body: ProductionBody) -> Response:
+    """The days of a production that is not saved: what a shot moved by hand would cost."""
+    return answer(DayPlanModel(day=plan_day(filled(services(), production_from(body.production)))))
 
 
 @api.get("/<int:production_id>/export/<to>", operation_id="exportProduction", responses={200: None})

@@ -1,0 +1,79 @@
+/** Takes that the server has not got yet: kept in the browser, sent as soon as it is there, each once by its key. */
+import { ApiError } from './api'
+import { logTake, type Take, type Takes } from './productionApi'
+
+const PLACE = 'ausblick.takes'
+const AGAIN = 4000
+type Waiting = { production: number; take: Take }
+
+function stored(): Waiting[] {
+  try {
+    const read = JSON.parse(localStorage.getItem(PLACE) ?? '[]')
+    return Array.isArray(read) ? read : []
+  } catch {
+    return []
+  }
+}
+
+class TakeQueue {
+  waiting = $state.raw<Waiting[]>(stored())
+  /** What the server could not take, in its words; such a take stays here until somebody mends or drops it. */
+  refused = $state('')
+  private sending = false
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private hear: (takes: Takes) => void = () => {}
+
+  /** Called with the server's list after each take that has arrived. */
+  listen(hear: (takes: Takes) => void) {
+    this.hear = hear
+    void this.send()
+    const online = () => void this.send()
+    window.addEventListener('online', online)
+    return () => window.removeEventListener('online', online)
+  }
+
+  /** In the browser first, so that nothing is lost; then to the server. */
+  log(production: number, take: Take) {
+    this.put([...this.waiting.filter((one) => one.take.key !== take.key), { production, take }])
+    void this.send()
+  }
+
+  drop(key: string) {
+    this.put(this.waiting.filter((one) => one.take.key !== key))
+    this.refused = ''
+  }
+
+  private put(waiting: Waiting[]) {
+    this.waiting = waiting
+    localStorage.setItem(PLACE, JSON.stringify(waiting))
+  }
+
+  private async send() {
+    if (this.sending) return
+    this.sending = true
+    clearTimeout(this.timer)
+    while (this.waiting.length) {
+      const first = this.waiting[0]
+      try {
+        const takes = await logTake(first.production, first.take)
+        // What was changed again meanwhile is sent again.
+        this.put(this.waiting.filter((one) => one !== first))
+        this.refused = ''
+        this.hear(takes)
+      } catch (err) {
+        if (err instanceof ApiError && (err.status === 422 || err.status === 404)) {
+          this.refused = err.message
+          this.put([...this.waiting.slice(1), first])
+          if (this.waiting.every((one) => one === first)) break
+        } else {
+          this.timer = setTimeout(() => void this.send(), AGAIN)
+          break
+        }
+      }
+    }
+    this.sending = false
+  }
+}
+
+export const takeQueue = new TakeQueue()
+export const freshKey = () => crypto.getRandomValues(new Uint32Array(4)).reduce((text, n) => text + n.toString(36).padStart(7, '0'), 't')
