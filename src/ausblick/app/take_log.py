@@ -11,7 +11,7 @@ from ausblick.core.colour.rec709 import LUMA
 from ausblick.core.plan import Plan
 from ausblick.core.production.production_document import PlannedShot, Production
 from ausblick.core.takes.clean_plate import CleanPlateState, clean_plate_state, state_of
-from ausblick.core.takes.movement import FrameSeen, background_percent, movement
+from ausblick.core.takes.movement import FrameSeen, background_percent, level_points, movement
 from ausblick.core.takes.shot_progress import ShotProgress, shot_progress
 from ausblick.core.takes.take_document import Take, next_number
 from ausblick.core.takes.take_rules import TakeFinding, TakeSeen, judge_take
@@ -99,9 +99,10 @@ def _against_plate(services: Services, plate: Take, own: list[Take]) -> tuple[li
 
 
 def _between(services: Services, before: StoredFrame, now: StoredFrame) -> list[TakeFinding]:
-    pair = _look(services, before), _look(services, now)
-    moved = None if pair[0] is None or pair[1] is None else movement(pair[0], pair[1])
-    return judge_take(_seen(services, now), _seen(services, before), moved)
+    then, here = _look(services, before), _look(services, now)
+    moved = movement(then, here) if then is not None and here is not None else None
+    brighter = level_points(then, here) if then is not None and here is not None else None
+    return judge_take(_seen(services, now), _seen(services, before), moved, brighter)
 
 
 def _frame(services: Services, take: Take) -> StoredFrame | None:

@@ -25,10 +25,10 @@ def _csv(head: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> str:
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(head)
-    writer.writerows([[_plain(cell) for cell in row] for row in rows])
+    writer.writerows([[as_text(cell) for cell in row] for row in rows])
     return out.getvalue()
 
 
-def _plain(cell: str) -> str:
+def as_text(cell: str) -> str:
     """What a spreadsheet would run as a formula is text."""
     return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t") else cell

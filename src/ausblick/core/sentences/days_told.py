@@ -26,7 +26,7 @@ DAYS = {
     "late.drop": "Leave out {title}, which is for if there is time",
     "late.should": "Leave out {title}, which should be filmed but need not",
     "late.merge": "Film what is left in another order: {titles}",
-    "late.variants": "{title}: {fewer:0} variants instead of {all:0}",
+    "late.variants": "{title}: {fewer:0} of {all:0} variants",
     "late.tighter": "{title}: tighter, without the floor piece",
     "late.keeps/plate": "The clean plate stays: without it there is nothing to go back to",
     "late.keeps/test": "The test after a change stays: it is the cheapest minute of the day",

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..plan import Plan
@@ -50,8 +50,10 @@ def clean_plate_state(
         told = tell("take.clean-plate/drift", what=void.says[0].lower() + void.says[1:])
         return CleanPlateState("drifted", graded("take.clean-plate", 1.0, told, excess))
     if differs_percent is not None and differs_percent > MOST_PERCENT:
+        # Looked at, not void: a figure that stands elsewhere takes light from the screen too.
         told = tell("take.clean-plate/differs", percent=differs_percent)
-        return CleanPlateState("drifted", graded("take.clean-plate", differs_percent, told, excess))
+        seen = replace(graded("take.clean-plate", differs_percent, told, excess), severity="consider")
+        return CleanPlateState("holds", seen)
     return CleanPlateState("holds", None)
 
 

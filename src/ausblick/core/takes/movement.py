@@ -63,11 +63,26 @@ def movement(before: FrameSeen, now: FrameSeen) -> Movement:
 
 def background_percent(before: FrameSeen, now: FrameSeen) -> float | None:
     """Mean difference of what both frames show as empty screen, % of signal; None where they share none."""
+    apart = _apart(before, now)
+    return None if apart is None else 100.0 * float(np.abs(apart).mean())
+
+
+def level_points(before: FrameSeen, now: FrameSeen) -> float | None:
+    """By how many points of signal the screen is brighter, at least, on three quarters of it: the shade of a figure
+    that stands elsewhere is no change of the light. None where the frames share no screen."""
+    apart = _apart(before, now)
+    if apart is None:
+        return None
+    low, high = (100.0 * float(part) for part in np.percentile(apart, [25.0, 75.0]))
+    return low if low > 0.0 else min(high, 0.0)
+
+
+def _apart(before: FrameSeen, now: FrameSeen) -> Floats32 | None:
     if before.screen.shape != now.screen.shape:
         return None
     rim = np.ones((9, 9), np.uint8)
     both = cv2.erode((before.screen & now.screen).astype(np.uint8), rim).astype(bool)
-    return 100.0 * float(np.abs(before.luma - now.luma)[both].mean()) if both.any() else None
+    return (now.luma - before.luma)[both] if both.any() else None
 
 
 def degrees_of(px: float, focal_px: float) -> float:

@@ -37,11 +37,14 @@ class TakeSeen:
     focal_px: float
 
 
-def judge_take(take: TakeSeen, reference: TakeSeen | None, moved: Movement | None) -> list[TakeFinding]:
-    """Worst first. `reference`: the shot's first good take; without one only what a take shows by itself."""
+def judge_take(
+    take: TakeSeen, reference: TakeSeen | None, moved: Movement | None, brighter: float | None = None
+) -> list[TakeFinding]:
+    """Worst first. `reference`: the shot's first good take; without one only what a take shows by itself. `brighter`:
+    points of signal, place by place, where both pictures are there; without it the means are compared."""
     found = list(_breach(take))
     if reference is not None:
-        found += _drifted(reference.report, take.report)
+        found += _drifted(reference.report, take.report, brighter)
     if moved is not None:
         found += _moved(moved, take.focal_px)
     return sorted(found, key=lambda finding: RANK[finding.severity])
@@ -64,13 +67,14 @@ def _breach(take: TakeSeen) -> Iterator[TakeFinding]:
         yield graded("take.breach", frames, tell("take.breach", frames=frames))
 
 
-def _drifted(before: FrameReport, now: FrameReport) -> Iterator[TakeFinding]:
-    by = {row.name: row for row in drift_between(before, now)}
-    for name, rule, key in (("Level", "take.level", "off"), ("Hue", "take.hue", "off"),
-                            ("Colour of the light", "take.white-balance", "off")):  # fmt: skip
-        row = by.get(name)
-        if row is not None and abs(row.difference) > DAY_LIMITS[rule].at:
-            yield graded(rule, abs(row.difference), tell(rule, **{key: abs(row.difference)}))
+def _drifted(before: FrameReport, now: FrameReport, brighter: float | None) -> Iterator[TakeFinding]:
+    by = {row.name: row.difference for row in drift_between(before, now)}
+    if brighter is not None:
+        by["Level"] = brighter
+    for name, rule in (("Level", "take.level"), ("Hue", "take.hue"), ("Colour of the light", "take.white-balance")):
+        off = abs(by.get(name, 0.0))
+        if off > DAY_LIMITS[rule].at:
+            yield graded(rule, off, tell(rule, off=off))
     if before.noise_percent and now.noise_percent:
         times = now.noise_percent / before.noise_percent
         if times > DAY_LIMITS["take.noise"].at:

@@ -1,0 +1,169 @@
+"""The days of a production: breaks, what stands against them, outfits, and what brings a late day back."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from ausblick.core.plan import dump_plan
+from ausblick.core.production.day_plan import plan_day, plan_one
+from ausblick.core.production.day_rules import DayFinding
+from ausblick.core.production.edit_hours import edit_hours
+from ausblick.core.production.outfit_check import check_outfits
+from ausblick.core.production.production_document import (
+    Production,
+    ProductionError,
+    dump_production,
+    minutes_of,
+    plans_of,
+    production_from,
+)
+from ausblick.core.production.running_late import project
+from ausblick.demo.fern_house import scree, seed_vault
+from ausblick.demo.fern_house_2 import fern_dancer
+from ausblick.demo.visitor_film import visitor_film
+
+GREEN, GREY = [0.08, 0.3, 0.1], [0.4, 0.4, 0.4]
+
+
+def made(**fields: Any) -> Production:
+    return production_from({"format": "ausblick-production", "version": 1, **fields})
+
+
+def shot(name: str, plan: Any, **fields: Any) -> dict[str, Any]:
+    return {"id": name, "title": name, "plan": dump_plan(plan), **fields}
+
+
+def told(production: Production, rule: str) -> list[DayFinding]:
+    return [found for found in plan_day(production).findings if found.id == rule]
+
+
+def test_two_days_are_ordered_each_by_itself() -> None:
+    film = visitor_film()
+    day = plan_day(film)
+    assert len(day.ends) == 2
+    own = {one.id: one.day for one in film.shots}
+    assert [own[one] for one in day.order] == sorted(own.values())
+    assert {entry.day for entry in day.entries} == {0, 1}
+    assert production_from(dump_production(film)) == film
+
+
+def test_a_break_stands_where_the_gap_is_nearest_to_its_time() -> None:
+    shots = [shot(name, seed_vault(), minutes=60) for name in ("a", "b", "c")]
+    plain = plan_day(made(shots=shots))
+    second = next(entry.at for entry in plain.entries if entry.shot == plain.order[1])
+    rested = plan_day(made(shots=shots, breaks=[{"at": second, "minutes": 45, "name": "Lunch"}]))
+    (lunch,) = [entry for entry in rested.entries if entry.kind == "break"]
+    assert (lunch.at, lunch.minutes, lunch.why) == (second, 45, "Lunch")
+    assert minutes_of(rested.end) == minutes_of(plain.end) + 45
+
+
+def test_an_outfit_in_the_screens_colour_is_told_with_both_ways_out() -> None:
+    outfits = [
+        {"id": "moss", "person": "p", "name": "Moss", "garments": [{"name": "jacket", "reflectance": GREEN}]},
+        {"id": "grey", "person": "p", "name": "Grey", "garments": [{"name": "coat", "reflectance": GREY}]},
+    ]
+    production = made(
+        people=[{"id": "p"}], outfits=outfits, shots=[shot("a", seed_vault(), person="p", outfit="moss")]
+    )
+    (found,) = told(production, "day.outfit")
+    assert found.severity == "fix"
+    assert found.value < 60.0 < found.limit == 98.0
+    screen, other = found.remedies
+    assert "blue" in screen.text
+    assert (other.changes[0].path, other.changes[0].value) == ("shots[0].outfit", "grey")
+    worn = production.model_copy(update={"shots": (production.shots[0].model_copy(update={"outfit": "grey"}),)})
+    assert told(worn, "day.outfit") == []
+    checked = {one.outfit: {v.screen: v.verdict for v in one.verdicts} for one in check_outfits(production)}
+    assert checked == {
+        "moss": {"green": "keyed away", "blue": "keys"},
+        "grey": {"green": "keys", "blue": "keys"},
+    }
+
+
+def test_a_minor_needs_times_and_somebody_who_comes_along() -> None:
+    def of(**person: Any) -> list[str]:
+        people = [{"id": "k", "name": "The child", "minor": True, **person}]
+        return [
+            one.says for one in told(made(people=people, shots=[shot("a", seed_vault(), person="k")]), "day.minor")
+        ]
+
+    assert "working times and who comes along are missing; local law decides" in of()[0]
+    assert "who comes along is missing" in of(**{"from": "10:00", "to": "14:00"})[0]
+    assert of(**{"from": "10:00", "to": "14:00"}, guardian="her aunt") == []
+
+
+def test_many_shots_are_told_with_their_hours_at_the_edit() -> None:
+    film = made(shots=[shot("a", fern_dancer(), needs=["moving-camera"]), shot("b", seed_vault())])
+    plans = plans_of(film)
+    dancer, vault = (edit_hours(one, plan, film.edit_hours) for one, plan in zip(film.shots, plans, strict=True))
+    assert dancer >= 8.0
+    few = film.model_copy(update={"most_screen_shots": 1})
+    (found,) = told(few, "day.many")
+    assert found.says == f"2 screen shots in a day: about {dancer + vault:.0f} h at the edit"
+    assert told(film, "day.many") == []
+
+
+def test_cautions_carry_the_number_that_calls_for_them() -> None:
+    film = made(shots=[shot("a", scree(), needs=["smoke", "wind"])])
+    run = scree().screen.floor_run
+    assert told(film, "day.floor-cloth")[0].value == run
+    highest = max(lamp.position[1] for lamp in scree().lights)
+    assert told(film, "day.ladder")[0].value == pytest.approx(highest)
+    assert told(film, "day.fog")
+    assert told(film, "day.wind")
+    assert not told(made(shots=[shot("a", seed_vault())]), "day.fog")
+
+
+def test_what_is_named_must_be_there() -> None:
+    for wrong in (
+        {"shots": [{"id": "a", "day": 1}]},
+        {"shots": [{"id": "a", "person": "nobody"}]},
+        {"shots": [{"id": "a", "pinned": 1}]},
+        {"date": "2027-13-01"},
+        {"days": [{"call": "8:00"}]},
+    ):
+        with pytest.raises(ProductionError):
+            made(**wrong)
+
+
+def late(now: str, done: dict[str, float] | None = None, last: str | None = None) -> Any:
+    shots = [
+        shot("vault", seed_vault(), minutes=60, variants=["open", "shut"]),
+        shot("noon", scree(), minutes=60),
+        shot("again", seed_vault(), minutes=30, priority="if-time"),
+    ]
+    film = made(shots=shots, end="12:00")
+    plans = plans_of(film)
+    one = plan_one(film, plans, 0)
+    return film, project(one.production, plans, one.order, done or {}, last, float(minutes_of(now)))
+
+
+def test_a_late_day_is_told_what_brings_it_back_and_each_option_saves_its_minutes() -> None:
+    film, found = late("10:30")
+    assert found.over == found.end - minutes_of("12:00") > 10.0
+    drop = next(one for one in found.options if one.shots == ("again",))
+    without = production_from(
+        {**dump_production(film), "shots": [one for one in dump_production(film)["shots"] if one["id"] != "again"]}
+    )
+    plans = plans_of(without)
+    one = plan_one(without, plans, 0)
+    shorter = project(one.production, plans, one.order, {}, None, float(minutes_of("10:30")))
+    assert drop.minutes == pytest.approx(found.end - shorter.end)
+    fewer = next(one for one in found.options if "1 of 2 variants" in one.text)
+    assert fewer.minutes == 30.0
+    assert any("floor piece" in one.text for one in found.options)
+    assert not any("test" in one.text.lower() for one in found.options)
+    assert len(found.keeps) == 2
+    assert [one.minutes for one in found.options] == sorted((one.minutes for one in found.options), reverse=True)
+
+
+def test_takes_that_are_in_bring_the_end_nearer() -> None:
+    _, nothing = late("09:00")
+    _, half = late("09:00", {"vault": 0.5})
+    _, some = late("09:00", {"vault": 1.0}, "vault")
+    assert nothing.end - half.end == pytest.approx(30.0)
+    assert some.end < half.end
+    assert "vault" not in some.left
+    assert late("07:00", {"vault": 1.0, "noon": 1.0, "again": 1.0}, "again")[1].options == ()
