@@ -40,6 +40,7 @@ CORE_ORDER = [
     "start",
     "production",
     "takes",
+    "handover",
 ]
 """Inside the core each room may use those before it."""
 FOREIGN_TO_CORE = {

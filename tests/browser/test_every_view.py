@@ -27,6 +27,10 @@ VIEWS = [
     "/kit",
     "/new",
     "/words",
+    "/production/1",
+    "/production/1/days",
+    "/production/1/outfits",
+    "/production/1/takes",
     "/network",
 ]
 

@@ -12,13 +12,16 @@ from sqlalchemy import text
 from ausblick.core.kit import Kit
 from ausblick.core.kit.catalogue import full_kit, small_kit
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
+from ausblick.core.production.production_document import production_from
 from ausblick.store.data_folder import backups_dir
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
 from ausblick.store.kits import KitConflict, Kits
 from ausblick.store.plates import Plates
+from ausblick.store.productions import Productions
 from ausblick.store.setups import Conflict, NotFound, Setups
 from ausblick.store.sweep import sweep
+from ausblick.store.takes import Takes
 
 
 def titled(title: str) -> Plan:
@@ -244,3 +247,37 @@ def test_changes_apply_to_what_was_stored(setups: Setups) -> None:
     subject = setups.save(made.id, 1, moved).plan.subject
     assert subject is not None
     assert subject.z == 3.1
+
+
+TAKER = """
+import sys
+from pathlib import Path
+from ausblick.core.takes.take_document import take_from
+from ausblick.store.database import open_database
+from ausblick.store.takes import Takes
+takes = Takes(open_database(Path(sys.argv[1])))
+for n in range(int(sys.argv[2]), 100_000):
+    takes.log(1, take_from({"key": f"take-{n:06d}", "shot": "a", "number": n + 1, "at": "2027-03-16T10:00:00Z"}))
+    print(n, flush=True)
+"""
+
+
+@pytest.mark.torture
+def test_every_acknowledged_take_survives_a_hundred_kills(tmp_path: Path) -> None:
+    sessions = open_database(tmp_path)
+    document = {"format": "ausblick-production", "version": 1, "shots": [{"id": "a"}]}
+    Productions(sessions).create(production_from(document))
+    acknowledged = -1
+    for kill in range(100):
+        command = [sys.executable, "-c", TAKER, str(tmp_path), str(acknowledged + 1)]
+        process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+        assert process.stdout is not None
+        for line in process.stdout:
+            acknowledged = int(line)
+            if acknowledged % 7 == kill % 7:
+                os.kill(process.pid, signal.SIGKILL)
+                break
+        acknowledged = max([acknowledged, *(int(line) for line in process.stdout if line.strip().isdigit())])
+        process.wait()
+        numbers = [take.number - 1 for take in Takes(sessions).of_production(1)]
+        assert numbers[: acknowledged + 1] == list(range(acknowledged + 1))

@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
-from collections.abc import Sequence
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import TYPE_CHECKING, get_args
@@ -39,6 +36,7 @@ def list_takes(data: Path | None, number: int | None, as_csv: bool, as_json: boo
     """Every logged take, and what is missing of each shot."""
     from ausblick.core.takes.shot_progress import shot_progress
     from ausblick.core.takes.take_document import dump_take
+    from ausblick.formats.day_tables import takes_csv
 
     services, stored = _production(data, number)
     takes = services.takes.of_production(stored.id)
@@ -48,15 +46,15 @@ def list_takes(data: Path | None, number: int | None, as_csv: bool, as_json: boo
         print(json.dumps({"takes": [dump_take(one) for one in takes], "shots": shots}, allow_nan=False, indent=1))
         return 0
     titles = {shot.id: shot.title or shot.id for shot in stored.production.shots}
-    rows = [(one.at, titles.get(one.shot, one.shot), one.kind, str(one.number), one.status, " ".join(one.reasons),
-             one.variant, one.clip, one.remark) for one in takes]  # fmt: skip
     if as_csv:
-        print(_csv(rows), end="")
+        print(takes_csv(takes), end="")
         return 0
-    for row in rows:
-        print(f"{row[0][11:16]}  {row[1]:32.32} {row[2]:11} {row[3]:>4} {row[4]:11} {row[5]} {row[8]}".rstrip())
-    for one in progress:
-        print(f"{'done' if one.done else 'open':5} {titles[one.shot]:32.32} {one.takes} takes")
+    for one in takes:
+        words = " ".join((*one.reasons, one.remark))
+        title = titles.get(one.shot, one.shot)
+        print(f"{one.at[11:16]}  {title:32.32} {one.kind:11} {one.number:>4} {one.status:11} {words}".rstrip())
+    for shot in progress:
+        print(f"{'done' if shot.done else 'open':5} {titles[shot.shot]:32.32} {shot.takes} takes")
     return 0
 
 
@@ -136,13 +134,3 @@ def _production(data: Path | None, number: int | None) -> tuple[Services, Stored
         which = ", ".join(f"{one.id} {one.production.title}" for one in found) or "none"
         raise BadInput(f"--production: say which one ({which})")
     return services, found[0]
-
-
-def _csv(rows: Sequence[tuple[str, ...]]) -> str:
-    from ausblick.formats.day_tables import as_text
-
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(("at", "shot", "kind", "number", "status", "reasons", "variant", "clip", "remark"))
-    writer.writerows([[as_text(cell) for cell in row] for row in rows])
-    return out.getvalue()

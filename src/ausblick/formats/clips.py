@@ -75,6 +75,18 @@ def open_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: No
     return Clip(facts, reading, middle, worst)
 
 
+def clip_pictures(path: Path, turns: int = 0) -> Iterator[Floats32]:
+    """Every frame of a clip, small and upright: signal (h, w, 3). Raises ImageError."""
+    try:
+        with av.open(str(path), "r") as container:
+            facts = replace(_facts(container, path), turns=turns)
+            container.streams.video[0].thread_type = "AUTO"
+            for frame in _frames(container):
+                yield _small(frame, facts)
+    except (av.FFmpegError, IndexError, OSError) as err:
+        raise ImageError(f"the clip can't be decoded: {_words(err)}") from None
+
+
 def _words(err: Exception) -> str:
     return str(getattr(err, "strerror", "") or type(err).__name__).lower()
 

@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from ausblick.core.production.day_plan import DayPlan
 from ausblick.core.production.packing import PackingItem
 from ausblick.core.production.production_document import Production
+from ausblick.core.takes.take_document import Take
 
 
 def day_csv(production: Production, day: DayPlan) -> str:
@@ -19,6 +20,16 @@ def day_csv(production: Production, day: DayPlan) -> str:
 
 def packing_csv(items: Iterable[PackingItem]) -> str:
     return _csv(("kind", "what", "count"), [(one.kind, one.what, str(one.count)) for one in items])
+
+
+def takes_csv(takes: Iterable[Take]) -> str:
+    rows = [
+        (one.at, one.shot, one.kind, str(one.number), one.status, " ".join(one.reasons), one.variant, one.clip,
+         "" if one.seconds is None else f"{one.seconds:g}", one.remark)
+        for one in takes
+    ]  # fmt: skip
+    heads = ("at", "shot", "kind", "number", "status", "reasons", "variant", "clip", "seconds", "remark")
+    return _csv(heads, rows)
 
 
 def _csv(head: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> str:

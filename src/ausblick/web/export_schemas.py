@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel, Field
 
 from ausblick.app.plan_exports import PlanFormat
@@ -12,7 +14,7 @@ from .schemas import SetupPath
 
 
 class ExportPath(SetupPath):
-    to: PlanFormat
+    to: PlanFormat | Literal["bundle"]
 
 
 class ExportQuery(BaseModel):

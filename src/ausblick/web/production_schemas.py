@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
@@ -11,6 +11,7 @@ from ausblick.app.production_state import ProductionState
 from ausblick.app.take_log import ShotLog
 from ausblick.core.production.day_plan import DayPlan
 from ausblick.core.production.production_document import Production
+from ausblick.core.sentences import Units
 from ausblick.core.takes.take_document import Take
 from ausblick.core.takes.take_rules import TakeFinding
 from ausblick.formats.paper.sheet_pdf import Paper
@@ -29,10 +30,11 @@ class TakePath(ProductionPath):
 
 
 class ProductionExportPath(ProductionPath):
-    to: DayFormat
+    to: DayFormat | Literal["bundle"]
 
 
 class PaperQuery(BaseModel):
+    units: Units = Field(default="m", description="Lengths on sheet and drawing.")
     paper: Paper = Field(default="a4", description="Size of the sheet.")
 
 

@@ -12137,13 +12137,15 @@ export interface operations {
     exportProduction: {
         parameters: {
             query?: {
+                /** @description Lengths on sheet and drawing. */
+                units?: "m" | "ft";
                 /** @description Size of the sheet. */
                 paper?: "a4" | "letter";
             };
             header?: never;
             path: {
                 production_id: number;
-                to: "day" | "csv" | "packing" | "ics" | "json";
+                to: ("day" | "csv" | "packing" | "ics" | "json") | "bundle";
             };
             cookie?: never;
         };
@@ -14340,7 +14342,7 @@ export interface operations {
             header?: never;
             path: {
                 setup_id: number;
-                to: "plan" | "sheet" | "svg" | "gltf" | "csv";
+                to: ("plan" | "sheet" | "svg" | "gltf" | "csv") | "bundle";
             };
             cookie?: never;
         };

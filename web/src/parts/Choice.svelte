@@ -5,8 +5,9 @@
     label,
     value,
     options,
+    wide = false,
     onchange,
-  }: { label: string; value: string; options: [string, string][]; onchange: (value: string) => void } = $props()
+  }: { label: string; value: string; options: [string, string][]; wide?: boolean; onchange: (value: string) => void } = $props()
   const id = $props.id()
 </script>
 
@@ -15,7 +16,7 @@
   <select
     {id}
     aria-describedby="{id}-means"
-    class="select select-sm w-32"
+    class="select select-sm {wide ? '!w-48' : 'w-32'}"
     {value}
     onchange={(event) => onchange(event.currentTarget.value)}
   >

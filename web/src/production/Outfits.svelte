@@ -41,6 +41,7 @@
       <TextField label="Outfit" value={outfit.name} onchange={set(`outfits[${i}].name`)} />
       <Choice
         label="Worn by"
+        wide
         value={outfit.person ?? ''}
         options={[['', 'anybody'], ...document.people.map((one): [string, string] => [one.id, nameOf(document, one.id)])]}
         onchange={(to) => set(`outfits[${i}].person`)(to || null)}

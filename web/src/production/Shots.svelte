@@ -99,18 +99,21 @@
               <TextField label="Title" wide value={shot.title} onchange={set(i, 'title')} />
               <Choice
                 label="Set-up"
+                wide
                 value={String(shot.setup ?? '')}
                 options={[none('a plan of its own'), ...setups.map((one): [string, string] => [String(one.id), one.title])]}
                 onchange={(to) => set(i, 'setup')(to ? Number(to) : null)}
               />
               <Choice
                 label="Person"
+                wide
                 value={shot.person ?? ''}
                 options={[none('nobody'), ...document.people.map((one): [string, string] => [one.id, one.name || one.id])]}
                 onchange={(to) => set(i, 'person')(to || null)}
               />
               <Choice
                 label="Outfit"
+                wide
                 value={shot.outfit ?? ''}
                 options={[none('as in the set-up'), ...document.outfits.map((one): [string, string] => [one.id, one.name || one.id])]}
                 onchange={(to) => set(i, 'outfit')(to || null)}
@@ -118,6 +121,7 @@
               <NumberField label="Minutes" digits={0} step={5} min={0} max={600} value={shot.minutes} onchange={set(i, 'minutes')} />
               <Choice
                 label="It is"
+                wide
                 value={shot.priority}
                 options={[
                   ['must', 'a must'],

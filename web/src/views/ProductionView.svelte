@@ -75,6 +75,7 @@
         <a class="btn btn-sm" href={exportOf(open.id, 'ics')}>Calendar</a>
         <a class="btn btn-sm" href={exportOf(open.id, 'packing')}>Packing list</a>
         <a class="btn btn-sm" href={exportOf(open.id, 'json')}>Document</a>
+        <a class="btn btn-sm" href={exportOf(open.id, 'bundle')}>Hand over</a>
       </span>
     </div>
     <div class="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">

@@ -10,6 +10,7 @@
     ['svg', 'Drawing', 'SVG, to a ruler’s scale'],
     ['gltf', '3-D scene', 'glTF: room, screen, lights, camera'],
     ['csv', 'Lights', 'CSV, a row each'],
+    ['bundle', 'For who keys', 'zip: outline, samples, clean plate, all of the above'],
     ['plan', 'The plan itself', 'opens again here'],
   ] as const
 </script>

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, StringConstraints, ValidationError, model_validator
+from pydantic import ConfigDict, Field, StringConstraints, ValidationError, model_validator
 
 from ..plan import Plan, PlanError
 from ..plan.document import MAX_BYTES, check_shape, plan_from, readable_error
@@ -61,6 +61,8 @@ class ShootDay(Part):
 class Person(Part):
     """`from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
     who comes along."""
+
+    model_config = ConfigDict(serialize_by_alias=True)
 
     id: Ident
     name: Name = ""

@@ -1,4 +1,4 @@
-"""A set-up taken along: the plan document, the set sheet to print, drawing, 3-D scene and lights in open formats."""
+"""A set-up taken along: plan document, set sheet to print, drawing, 3-D scene, lights, and all for who keys."""
 
 from __future__ import annotations
 
@@ -8,7 +8,9 @@ from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
-from ausblick.app.plan_exports import export_plan
+from ausblick.app.bundle import bundle_zip
+from ausblick.app.handed_over import setup_part
+from ausblick.app.plan_exports import export_plan, file_name
 
 from ..context import services
 from ..export_schemas import ExportPath, ExportQuery
@@ -23,6 +25,11 @@ api = APIBlueprint(
 def get_export(path: ExportPath, query: ExportQuery) -> Response:
     """A file. A sheet and a drawing are shown by the browser, the others are saved."""
     plan = services().setups.get(path.setup_id).plan
+    if path.to == "bundle":
+        with services().turns.taken():
+            data = bundle_zip([setup_part(services(), path.setup_id)], query.units, query.paper, services().basis)
+        named = f"attachment; filename*=UTF-8''{quote(file_name(plan.title))}.zip"
+        return Response(data, mimetype="application/zip", headers={"Content-Disposition": named})
     judged = services().findings(plan, with_remedies=False) if path.to == "sheet" else None
     made = export_plan(plan, path.to, query.units, query.paper, judged)
     how = "inline" if path.to in ("sheet", "svg") else "attachment"

@@ -8,11 +8,14 @@ from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
+from ausblick.app.bundle import bundle_zip
+from ausblick.app.handed_over import production_parts
+from ausblick.app.plan_exports import file_name
 from ausblick.app.production_exports import MEDIA, export_day
 from ausblick.app.production_state import filled, production_state
 from ausblick.app.take_log import log_take, shot_logs, take_findings
 from ausblick.core.production.day_plan import plan_day
-from ausblick.core.production.production_document import days_of, production_from
+from ausblick.core.production.production_document import Production, days_of, production_from
 from ausblick.core.takes.shot_progress import shot_progress
 from ausblick.core.takes.take_document import take_from
 from ausblick.store.productions import ProductionConflict, StoredProduction
@@ -132,7 +135,10 @@ def post_day(body: ProductionBody) -> Response:
 @api.get("/<int:production_id>/export/<to>", operation_id="exportProduction", responses={200: None})
 def get_day_export(path: ProductionExportPath, query: PaperQuery) -> Response:
     """A file: the day to print, as a table, as a calendar, the packing list, or the document itself."""
-    production = filled(services(), services().productions.get(path.production_id).production)
+    stored = services().productions.get(path.production_id).production
+    if path.to == "bundle":
+        return _bundle(path.production_id, stored, query)
+    production = filled(services(), stored)
     ending, media = MEDIA[path.to]
     how = "inline" if path.to == "day" else "attachment"
     name = quote(f"{production.title or 'production'}{ending}")
@@ -141,6 +147,16 @@ def get_day_export(path: ProductionExportPath, query: PaperQuery) -> Response:
         mimetype=media,
         headers={"Content-Disposition": f"{how}; filename*=UTF-8''{name}"},
     )
+
+
+def _bundle(production_id: int, production: Production, query: PaperQuery) -> Response:
+    """For who keys: a folder for each shot with its best take."""
+    takes = services().takes.of_production(production_id)
+    with services().turns.taken():
+        parts = production_parts(services(), production, takes)
+        data = bundle_zip(parts, query.units, query.paper, services().basis)
+    named = f"attachment; filename*=UTF-8''{quote(file_name(production.title))}.zip"
+    return Response(data, mimetype="application/zip", headers={"Content-Disposition": named})
 
 
 def _takes(production_id: int, at_wrap: bool = False) -> Response:

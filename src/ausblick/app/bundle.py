@@ -1,0 +1,179 @@
+"""The hand-over: a set-up, its picture or clip, its clean plate and its takes in one archive of open formats."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.rule import Finding
+from ausblick.core.evaluation.results import Evaluation
+from ausblick.core.frames.contact import contact_of
+from ausblick.core.frames.find_screen import find_screen
+from ausblick.core.frames.frame import Frame, luma_of
+from ausblick.core.frames.frame_report import FrameReport
+from ausblick.core.geometry.vectors import Bools, Bytes, Floats32
+from ausblick.core.handover.action_outline import Action, ActionOutline, action_of, outline_of
+from ausblick.core.handover.key_facts import (
+    KeyFacts,
+    contact_shade,
+    horizon_v,
+    level_match,
+    metres_per_px,
+    planned_facts,
+    plate_blur,
+    problems_of,
+)
+from ausblick.core.handover.sample_area import Samples, samples_of
+from ausblick.core.handover.synthetic_plate import SyntheticPlate, synthetic_plate
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Plan
+from ausblick.core.plate.plate_picture import read_plate
+from ausblick.core.sentences import Units
+from ausblick.core.takes.take_document import Take, dump_take
+from ausblick.formats.bundle_files import begin_here, curve_cube, facts_json, mask_png, outline_svg
+from ausblick.formats.day_tables import takes_csv
+from ausblick.formats.images import png_bytes
+from ausblick.formats.paper.sheet_pdf import Paper
+
+from .plan_exports import PlanFormat, export_plan, file_name
+
+LONGEST = 960
+"""Of the picture that outline, samples and the synthetic plate are worked out on."""
+STAMP = (1980, 1, 1, 0, 0, 0)
+"""Of every file in the archive: the same things make the same archive."""
+PLAN_FILES: tuple[tuple[PlanFormat, str], ...] = (
+    ("sheet", "sheet.pdf"), ("plan", "plan.json"), ("svg", "drawing.svg"), ("gltf", "scene.gltf"),
+    ("csv", "lights.csv"),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A picture of the take: the frame that was read, all frames small where it is a clip, what was measured, and the
+    clean plate that was filmed."""
+
+    frame: Frame
+    clip: Iterable[Floats32] | None
+    report: FrameReport | None
+    clean: Frame | None
+
+
+@dataclass(frozen=True)
+class HandedOver:
+    """What one folder of the archive is made of. `plate`: the picture that goes behind."""
+
+    plan: Plan
+    seen: Seen | None = None
+    plate: Frame | None = None
+    takes: tuple[Take, ...] = ()
+    title: str = ""
+
+
+def bundle_zip(
+    parts: list[HandedOver], units: Units = "m", paper: Paper = "a4", basis: BasisStore | None = None
+) -> bytes:
+    """One part is the archive itself; of several each has a folder."""
+    out = io.BytesIO()
+    store = basis or BasisStore()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for number, part in enumerate(parts, 1):
+            name = part.title or part.plan.title
+            folder = "" if len(parts) == 1 else f"{number:02d}-{file_name(name)}/"
+            for path, data in _files(part, units, paper, store).items():
+                archive.writestr(zipfile.ZipInfo(folder + path, STAMP), data, zipfile.ZIP_DEFLATED)
+    return out.getvalue()
+
+
+def _files(part: HandedOver, units: Units, paper: Paper, store: BasisStore) -> dict[str, bytes]:
+    judged = find(part.plan, store, with_remedies=False)
+    files = {name: export_plan(part.plan, to, units, paper, judged).data for to, name in PLAN_FILES}
+    files["to-linear.cube"] = curve_cube(part.plan.camera)
+    if part.takes:
+        files["takes.json"] = (json.dumps([dump_take(take) for take in part.takes], indent=1) + "\n").encode()
+        files["takes.csv"] = takes_csv(part.takes).encode()
+    facts = _facts(part, judged, dict(_pictures(part, files)), units)
+    files["keying.json"] = facts_json(facts)
+    files["begin-here.txt"] = begin_here(facts, sorted(files))
+    return files
+
+
+def _pictures(part: HandedOver, files: dict[str, bytes]) -> Iterator[tuple[str, object]]:
+    """What is worked out on the picture; masks and clean plate go into `files` on the way."""
+    seen = part.seen
+    if seen is None:
+        return
+    picture = seen.frame.reduced(LONGEST)
+    wanted = part.plan.screen.hue
+    found = find_screen(picture, wanted=wanted)
+    if found is None:
+        return
+    figure = contact_of(found).figure
+    width, height = seen.frame.width, seen.frame.height
+    action = action_of([picture] if seen.clip is None else seen.clip, wanted) or Action(figure, found.mask, 1)
+    outline = outline_of(action)
+    files["outline.svg"] = outline_svg(outline, width, height)
+    files["outline.png"] = mask_png(outline.mask, width, height)
+    yield "outline", outline
+    yield "samples", samples_of(picture, figure, found.core, found.channel)
+    yield "figure", _ends(picture, figure)
+    if seen.clean is not None:
+        files["clean-plate.png"] = png_bytes(_eight(seen.clean.reduced(max(width, height))))
+    else:
+        made = synthetic_plate(picture, figure, found.core)
+        files["clean-plate-synthetic.png"] = png_bytes(_eight(made.signal))
+        yield "synthetic", made
+
+
+def _facts(
+    part: HandedOver, judged: tuple[Evaluation, list[Finding]], seen: dict[str, object], units: Units
+) -> KeyFacts:
+    evaluation, findings = judged
+    plan, synthetic, figure = part.plan, seen.get("synthetic"), seen.get("figure")
+    outline, samples = seen.get("outline"), seen.get("samples")
+    levels = None
+    if part.plate is not None and isinstance(figure, tuple):
+        plate = read_plate(part.plate)
+        levels = level_match(figure, (plate.black_level, plate.white_level))
+    return KeyFacts(
+        title=part.title or plan.title,
+        curve=plan.camera.curve,
+        planned=planned_facts(evaluation),
+        measured=part.seen.report if part.seen else None,
+        outline=outline if isinstance(outline, ActionOutline) else None,
+        samples=samples if isinstance(samples, Samples) else None,
+        clean_plate=_told_plate(part.seen, synthetic),
+        synthetic_error_percent=synthetic.error_percent if isinstance(synthetic, SyntheticPlate) else None,
+        levels=levels,
+        shade=contact_shade(plan),
+        plate_blur_px=plate_blur(plan),
+        horizon_v=horizon_v(plan),
+        metres_per_px=metres_per_px(plan),
+        problems=problems_of(findings, units),
+    )
+
+
+def _told_plate(seen: Seen | None, synthetic: object) -> str:
+    if seen is None:
+        return "none, because there is no picture of this set-up"
+    if isinstance(synthetic, SyntheticPlate):
+        error = f"{synthetic.error_percent:.1f} %"
+        return f"clean-plate-synthetic.png, made from the picture and not filmed; outside the figure {error} off"
+    return "clean-plate.png, filmed" if seen.clean is not None else "none, because no screen was found in the picture"
+
+
+def _ends(picture: Floats32, figure: Bools) -> tuple[float, float] | None:
+    """Black and white of the figure, % of signal."""
+    if not figure.any():
+        return None
+    low, high = np.percentile(100.0 * luma_of(picture)[figure], [1.0, 99.0])
+    return float(low), float(high)
+
+
+def _eight(signal: Floats32) -> Bytes:
+    return np.asarray(np.round(255.0 * np.clip(signal, 0.0, 1.0)).astype(np.uint8))
