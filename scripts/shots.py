@@ -66,12 +66,22 @@ def check(page: Page) -> None:
     page.get_by_role("region", name="Cause").locator("visible=true").wait_for(timeout=60_000)
 
 
-def attempt(page: Page) -> None:
-    page.get_by_role("button", name="Try: Screen lamps left and right").first.click(timeout=60_000)
+def late(page: Page) -> None:
+    page.get_by_label("Time on day 1").fill("13:00")
+    page.get_by_role("list", name="What brings it back").wait_for()
 
 
-def floor(page: Page) -> None:
-    page.get_by_role("button", name="Drawing").click()
+def takes(page: Page) -> None:
+    """A good take, one that was not, the clean plate; the third is about to be logged."""
+    for how, reason in (("Good", ""), ("No", "focus")):
+        page.get_by_role("button", name=how, exact=True).click()
+        if reason:
+            page.get_by_role("button", name=reason).click()
+        page.locator("button", has_text="Log take").click()
+        wait(page)
+    page.get_by_role("button", name="log the clean plate").click()
+    wait(page)
+    page.get_by_role("button", name="Good", exact=True).click()
 
 
 def garage(page: Page) -> None:
@@ -111,13 +121,6 @@ def network(page: Page) -> None:
     page.wait_for_function("() => [...document.images].every(image => image.naturalWidth > 0)")
 
 
-def even(page: Page) -> None:
-    page.get_by_role("checkbox", name="places").check()
-    page.get_by_role("button", name="Even the screen").click()
-    wait(page)
-    page.wait_for_timeout(4000)
-
-
 def ledger(page: Page) -> None:
     page.get_by_role("heading", name="Ways to the wanted levels").wait_for(timeout=60_000)
     page.get_by_role("region", name="Camera", exact=True).scroll_into_view_if_needed()
@@ -138,13 +141,13 @@ def key(page: Page) -> None:
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
     ("setup", DESK, "set", "/setup/3", nothing),
-    ("screen-light", DESK, "set", "/setup/1/light", even),
     ("subject", DESK, "set", "/setup/4/subject", nothing),
     ("network", DESK, "set", "/network", network),
     ("compare", DESK, "desk", "/compare/1/4", nothing),
     ("stand-in", DESK, "set", "/setup/1/check", standin),
-    ("remedy", DESK, "set", "/setup/3/light", attempt),
-    ("uncovered-desk", DESK, "desk", "/setup/2/screen", nothing),
+    ("production", DESK, "set", "/production/1/days", late),
+    ("outfits", DESK, "desk", "/production/1/outfits", nothing),
+    ("takes", PHONE, "set", "/production/1/takes?shot=v1", takes),
     ("space", DESK, "set", "/setup/2/space", nothing),
     ("new", DESK, "set", "/new", garage),
     ("plate", DESK, "set", "/setup/1/plate", plate),

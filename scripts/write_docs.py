@@ -1,4 +1,4 @@
-"""Write what is generated: OpenAPI, the plan's JSON Schema, and the page of rules.
+"""Write what is generated: OpenAPI, JSON Schemas of the open documents, and the page of rules.
 
 python scripts/write_docs.py          writes docs/
 python scripts/write_docs.py --check  exits 1 and names what is stale
@@ -13,13 +13,17 @@ import tempfile
 from pathlib import Path
 
 from page_facts import page_facts
+from pydantic import BaseModel
 
 from ausblick.core.advice.rule_table import RULES
 from ausblick.core.advice.rules.kit_rules import kit_rules
 from ausblick.core.kit import Kit
 from ausblick.core.plan import Plan
+from ausblick.core.production.production_document import Production
 from ausblick.core.sentences.table import SENTENCES
+from ausblick.core.standards.day_limits import DAY_LIMITS
 from ausblick.core.standards.limit import Limit
+from ausblick.core.takes.take_document import Take
 from ausblick.web.app import create_app
 
 STAGES = ("plate", "space", "screen", "light", "subject", "camera")
@@ -40,10 +44,10 @@ def openapi() -> str:
         return json.dumps(without_nulls(app.api_doc), indent=1, sort_keys=True) + "\n"
 
 
-def plan_schema() -> str:
-    schema = Plan.model_json_schema()
+def schema_of(model: type[BaseModel], title: str) -> str:
+    schema = model.model_json_schema(by_alias=True)
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
-    schema["title"] = "Ausblick plan, version 1"
+    schema["title"] = title
     return json.dumps(schema, indent=1) + "\n"
 
 
@@ -82,13 +86,20 @@ def rules_page() -> str:
             f"*Limit.* {limit_line(rule.limit)}",
             "",
         ]
+    lines += ["## Days and takes", "", "What is judged of a production (`src/ausblick/core/production/day_rules.py`) "
+              "and of its takes (`src/ausblick/core/takes/`); limits in `src/ausblick/core/standards/day_limits.py`.",
+              ""]  # fmt: skip
+    for name, limit in DAY_LIMITS.items():
+        lines += [f"### `{name}`", "", f"*Limit.* {limit_line(limit)}", ""]
     return "\n".join(lines)
 
 
 def main() -> int:
     wanted = {
         ROOT / "docs/api/openapi.json": openapi(),
-        ROOT / "docs/plan.schema.json": plan_schema(),
+        ROOT / "docs/plan.schema.json": schema_of(Plan, "Ausblick plan, version 1"),
+        ROOT / "docs/production.schema.json": schema_of(Production, "Ausblick production, version 1"),
+        ROOT / "docs/take.schema.json": schema_of(Take, "Ausblick take, version 1"),
         ROOT / "docs/rules.md": rules_page(),
         ROOT / "web/src/lib/facts.generated.ts": page_facts(),
         ROOT / "web/src/lib/sentences.generated.json": json.dumps(SENTENCES, ensure_ascii=False, indent=1) + "\n",

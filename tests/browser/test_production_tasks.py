@@ -128,3 +128,24 @@ def test_takes_wait_in_the_browser_while_the_server_is_away(watched: Watched) ->
     assert [take["number"] for take in takes] == [1, 2]
     # The requests that were cut off are what was meant here.
     watched.wrong = [line for line in watched.wrong if "ERR_FAILED" not in line]
+
+
+def test_the_log_is_readable_while_the_server_is_away_and_says_how_old_it_is(watched: Watched) -> None:
+    page = watched.open("/production/1/takes?shot=s1")
+    expect(page.get_by_role("heading", name="Scree at noon")).to_be_visible()
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    # Read once with the keeper in place.
+    page.reload()
+    expect(page.get_by_role("heading", name="Scree at noon")).to_be_visible()
+    expect(page.get_by_text("The server is away")).to_have_count(0)
+    page.wait_for_load_state("load")
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.get_by_role("heading", name="Scree at noon")).to_be_visible()
+    expect(page.get_by_text("The server is away. What stands here is of")).to_be_visible()
+    page.get_by_role("button", name="Good", exact=True).click()
+    page.get_by_role("button", name="Log take 1: good").click()
+    expect(page.get_by_role("banner").get_by_role("status")).to_have_text("1 waiting to be sent")
+    page.context.set_offline(False)
+    expect(page.get_by_role("list", name="Logged takes").get_by_role("listitem")).to_have_count(1)
+    watched.wrong = [line for line in watched.wrong if "ERR_INTERNET_DISCONNECTED" not in line]

@@ -43,6 +43,10 @@ def log_take(services: Services, production_id: int, take: Take) -> None:
     elif take.setup is not None:
         setup = services.setups.get(take.setup)
         take = take.model_copy(update={"state": state_of(setup.plan), "revision": setup.revision})
+    frame = _frame(services, take) if take.kind == "clean-plate" else None
+    if frame is not None and report_of(frame).edge_width_px is not None:
+        # Somebody stands in that picture: it is none of an empty screen.
+        take = take.model_copy(update={"frame": None})
     services.takes.log(production_id, take)
 
 

@@ -115,6 +115,13 @@ def _register_page(app: OpenAPI) -> None:
         """Built files carry a hash in their names, so they never change."""
         return send_from_directory(STATIC / "assets", name, max_age=31_536_000)
 
+    @app.route("/sw.js")
+    def worker() -> Response:
+        """What keeps the log readable while the server is away; asked for anew each time, for it is what caches."""
+        response = send_from_directory(STATIC, "sw.js", mimetype="text/javascript")
+        response.headers["Cache-Control"] = "no-cache"
+        return response
+
     @app.route("/")
     @app.route("/<path:_view>")
     def page(_view: str = "") -> Response:

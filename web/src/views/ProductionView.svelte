@@ -9,6 +9,7 @@
   import Preferences from '../parts/Preferences.svelte'
   import Tabs from '../parts/Tabs.svelte'
   import { listen } from '../lib/events'
+  import { offline } from '../lib/offline.svelte'
   import { exportOf } from '../lib/productionApi'
   import { OpenProduction } from '../lib/production.svelte'
   let { params }: { params: { id: string; part?: string } } = $props()
@@ -51,6 +52,9 @@
   <a class="btn btn-sm btn-primary" href="#/production/{params.id}/takes">Log takes</a>
   <span class="max-sm:hidden"><Preferences /></span>
 </header>
+{#if offline.keptAt}<p role="status" class="border-b border-primary px-4 py-1.5 text-primary">
+    The server is away. What stands here is of {offline.keptAt}.
+  </p>{/if}
 {#if open.error}<p role="alert" class="border-b border-primary px-4 py-1.5 text-primary">{open.error}</p>{/if}
 {#if document}
   <main class="mx-auto max-w-7xl px-4 py-3">

@@ -5,6 +5,7 @@
   import TakeForm from '../production/TakeForm.svelte'
   import TakePicture from '../production/TakePicture.svelte'
   import { listen } from '../lib/events'
+  import { offline } from '../lib/offline.svelte'
   import { prefs } from '../lib/prefs.svelte'
   import * as api from '../lib/productionApi'
   import { say } from '../lib/say'
@@ -19,6 +20,7 @@
   let wrap = $state(false)
 
   async function load() {
+    offline.keptAt = ''
     try {
       document = (await api.getProduction(id)).production
       takes = await api.listTakes(id, wrap)
@@ -63,6 +65,9 @@
     >{waiting.length ? `${waiting.length} waiting to be sent` : left ? `${left} shots open` : 'all shots done'}</span
   >
 </header>
+{#if offline.keptAt}<p role="status" class="border-b border-primary px-3 py-2 text-primary">
+    The server is away. What stands here is of {offline.keptAt}; takes that are logged wait here.
+  </p>{/if}
 {#if error && !document}<p role="alert" class="px-3 py-2 text-primary">{error}</p>{/if}
 {#if takeQueue.refused}<p role="alert" class="px-3 py-2 text-primary">
     {takeQueue.refused}
