@@ -260,6 +260,9 @@ def test_the_room_changes_later_in_the_words_it_was_asked_in(watched: Watched) -
     room.get_by_role("button", name="Walls: draped").click()
     room.get_by_role("textbox", name="Height, m").fill("2.9")
     page.keyboard.press("Tab")
-    page.wait_for_function("async () => (await (await fetch('/api/setups/2')).json()).plan.room.height === 2.9")
-    plan = page.request.get(f"{watched.address}/api/setups/2").json()["plan"]
+    for _ in range(60):
+        plan = page.request.get(f"{watched.address}/api/setups/2").json()["plan"]
+        if plan["room"]["height"] == 2.9:
+            break
+        page.wait_for_timeout(200)
     assert (plan["room"]["height"], plan["room"]["reflectance"]["walls"]) == (2.9, [0.03, 0.03, 0.03])
