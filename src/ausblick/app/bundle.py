@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,6 +19,7 @@ from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.frames.frame_report import FrameReport
 from ausblick.core.geometry.vectors import Bools, Bytes, Floats32
 from ausblick.core.handover.action_outline import Action, ActionOutline, action_of, outline_of
+from ausblick.core.handover.hold_outs import HoldOut, MarkBox, hold_outs_of, marks_of
 from ausblick.core.handover.key_facts import (
     KeyFacts,
     contact_shade,
@@ -36,7 +37,7 @@ from ausblick.core.plan import Plan
 from ausblick.core.plate.plate_picture import read_plate
 from ausblick.core.sentences import Units
 from ausblick.core.takes.take_document import Take, dump_take
-from ausblick.formats.bundle_files import begin_here, curve_cube, facts_json, mask_png, outline_svg
+from ausblick.formats.bundle_files import begin_here, curve_cube, facts_json, mask_png, outline_svg, polygons_png
 from ausblick.formats.day_tables import takes_csv
 from ausblick.formats.images import png_bytes
 from ausblick.formats.paper.sheet_pdf import Paper
@@ -62,6 +63,18 @@ class Seen:
     clip: Iterable[Floats32] | None
     report: FrameReport | None
     clean: Frame | None
+
+
+@dataclass(frozen=True)
+class PictureFacts:
+    """What is worked out on the picture; without one, or without a screen in it, nothing."""
+
+    outline: ActionOutline | None = None
+    samples: Samples | None = None
+    hold_outs: tuple[HoldOut, ...] = ()
+    marks: tuple[MarkBox, ...] = ()
+    ends: tuple[float, float] | None = None
+    synthetic: SyntheticPlate | None = None
 
 
 @dataclass(frozen=True)
@@ -97,58 +110,64 @@ def _files(part: HandedOver, units: Units, paper: Paper, store: BasisStore) -> d
     if part.takes:
         files["takes.json"] = (json.dumps([dump_take(take) for take in part.takes], indent=1) + "\n").encode()
         files["takes.csv"] = takes_csv(part.takes).encode()
-    facts = _facts(part, judged, dict(_pictures(part, files)), units)
+    facts = _facts(part, judged, _pictures(part, files), units)
     files["keying.json"] = facts_json(facts)
     files["begin-here.txt"] = begin_here(facts, sorted(files))
     return files
 
 
-def _pictures(part: HandedOver, files: dict[str, bytes]) -> Iterator[tuple[str, object]]:
-    """What is worked out on the picture; masks and clean plate go into `files` on the way."""
+def _pictures(part: HandedOver, files: dict[str, bytes]) -> PictureFacts:
+    """Masks and the clean plate go into `files` on the way."""
     seen = part.seen
     if seen is None:
-        return
+        return PictureFacts()
     picture = seen.frame.reduced(LONGEST)
-    wanted = part.plan.screen.hue
-    found = find_screen(picture, wanted=wanted)
+    found = find_screen(picture, wanted=part.plan.screen.hue)
     if found is None:
-        return
+        return PictureFacts()
     figure = contact_of(found).figure
     width, height = seen.frame.width, seen.frame.height
-    action = action_of([picture] if seen.clip is None else seen.clip, wanted) or Action(figure, found.mask, 1)
-    outline = outline_of(action)
+    action = action_of([picture] if seen.clip is None else seen.clip, part.plan.screen.hue)
+    outline = outline_of(action or Action(figure, found.mask, 1))
     files["outline.svg"] = outline_svg(outline, width, height)
     files["outline.png"] = mask_png(outline.mask, width, height)
-    yield "outline", outline
-    yield "samples", samples_of(picture, figure, found.core, found.channel)
-    yield "figure", _ends(picture, figure)
+    samples = samples_of(picture, figure, found.core, found.channel)
+    kept = hold_outs_of(picture, figure, found.channel, _difference(samples, found.channel))
+    if kept:
+        files["hold-outs.png"] = polygons_png([one.polygon for one in kept], width, height)
+    made = None
     if seen.clean is not None:
         files["clean-plate.png"] = png_bytes(_eight(seen.clean.reduced(max(width, height))))
     else:
         made = synthetic_plate(picture, figure, found.core)
         files["clean-plate-synthetic.png"] = png_bytes(_eight(made.signal))
-        yield "synthetic", made
+    return PictureFacts(outline, samples, kept, marks_of(found, figure), _ends(picture, figure), made)
 
 
-def _facts(
-    part: HandedOver, judged: tuple[Evaluation, list[Finding]], seen: dict[str, object], units: Units
-) -> KeyFacts:
+def _difference(samples: Samples, channel: int) -> float:
+    """Colour difference of the sample beside the face, else of the middle of all."""
+    boxes = [samples.beside_face] if samples.beside_face else samples.regions
+    values = [box.linear[channel] - (sum(box.linear) - box.linear[channel]) / 2.0 for box in boxes]
+    return float(np.median(values)) if values else 0.0
+
+
+def _facts(part: HandedOver, judged: tuple[Evaluation, list[Finding]], seen: PictureFacts, units: Units) -> KeyFacts:
     evaluation, findings = judged
-    plan, synthetic, figure = part.plan, seen.get("synthetic"), seen.get("figure")
-    outline, samples = seen.get("outline"), seen.get("samples")
-    levels = None
-    if part.plate is not None and isinstance(figure, tuple):
+    plan, levels = part.plan, None
+    if part.plate is not None and seen.ends is not None:
         plate = read_plate(part.plate)
-        levels = level_match(figure, (plate.black_level, plate.white_level))
+        levels = level_match(seen.ends, (plate.black_level, plate.white_level))
     return KeyFacts(
         title=part.title or plan.title,
         curve=plan.camera.curve,
         planned=planned_facts(evaluation),
         measured=part.seen.report if part.seen else None,
-        outline=outline if isinstance(outline, ActionOutline) else None,
-        samples=samples if isinstance(samples, Samples) else None,
-        clean_plate=_told_plate(part.seen, synthetic),
-        synthetic_error_percent=synthetic.error_percent if isinstance(synthetic, SyntheticPlate) else None,
+        outline=seen.outline,
+        samples=seen.samples,
+        hold_outs=seen.hold_outs,
+        marks=seen.marks,
+        clean_plate=_told_plate(part.seen, seen.synthetic),
+        synthetic_error_percent=seen.synthetic.error_percent if seen.synthetic else None,
         levels=levels,
         shade=contact_shade(plan),
         plate_blur_px=plate_blur(plan),
@@ -158,10 +177,10 @@ def _facts(
     )
 
 
-def _told_plate(seen: Seen | None, synthetic: object) -> str:
+def _told_plate(seen: Seen | None, synthetic: SyntheticPlate | None) -> str:
     if seen is None:
         return "none, because there is no picture of this set-up"
-    if isinstance(synthetic, SyntheticPlate):
+    if synthetic is not None:
         error = f"{synthetic.error_percent:.1f} %"
         return f"clean-plate-synthetic.png, made from the picture and not filmed; outside the figure {error} off"
     return "clean-plate.png, filmed" if seen.clean is not None else "none, because no screen was found in the picture"

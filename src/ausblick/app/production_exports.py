@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from typing import Literal, get_args
 
+from ausblick.core.kit import Kit
 from ausblick.core.production.day_plan import plan_day
 from ausblick.core.production.packing import packing_list
 from ausblick.core.production.production_document import Production, dump_production, plans_of
@@ -27,10 +28,11 @@ MEDIA: dict[DayFormat, tuple[str, str]] = {
 """Ending of the file and what it is."""
 
 
-def export_day(production: Production, to: DayFormat, paper: Paper = "a4") -> bytes:
+def export_day(production: Production, to: DayFormat, paper: Paper = "a4", kit: Kit | None = None) -> bytes:
+    """`kit`: what there is, so that the packing list says what is missing."""
     if to == "json":
         return json.dumps(dump_production(production), allow_nan=False, indent=1).encode()
-    packing = packing_list(plans_of(production))
+    packing = packing_list(plans_of(production), kit)
     if to == "packing":
         return packing_csv(packing).encode()
     day = plan_day(production)

@@ -68,7 +68,7 @@ def production_state(
         day=plan_day(whole),
         shots=tuple(_shot_states(services, whole)),
         outfits=check_outfits(whole),
-        packing=packing_list(plans),
+        packing=packing_list(plans, services.kits.get().kit),
         projections=tuple(
             _projection(whole, takes, number, now) if number == day and now is not None else None
             for number in range(count)

@@ -12,7 +12,7 @@ from ausblick.core.plan import Plan
 from ausblick.core.production.production_document import PlannedShot, Production
 from ausblick.core.takes.clean_plate import CleanPlateState, clean_plate_state, state_of
 from ausblick.core.takes.movement import FrameSeen, background_percent, level_points, movement
-from ausblick.core.takes.shot_progress import ShotProgress, shot_progress
+from ausblick.core.takes.shot_progress import ShotProgress, outfit_changed, shot_progress
 from ausblick.core.takes.take_document import Take, next_number
 from ausblick.core.takes.take_rules import TakeFinding, TakeSeen, judge_take
 from ausblick.formats.images import read_image
@@ -28,11 +28,13 @@ SIZE = 960
 
 @dataclass(frozen=True)
 class ShotLog:
-    """A shot as it stands: what is in the can, the slate's next number, its clean plate (None: no set-up here)."""
+    """A shot as it stands: what is in the can, the slate's next number, its clean plate (None: no set-up here), and
+    what is to be looked at before the next take."""
 
     progress: ShotProgress
     next_number: int
     clean_plate: CleanPlateState | None
+    before_next: tuple[TakeFinding, ...] = ()
 
 
 def log_take(services: Services, production_id: int, take: Take) -> None:
@@ -56,6 +58,7 @@ def shot_logs(services: Services, production: Production, takes: list[Take], at_
             shot_progress(shot, takes),
             next_number(takes, shot.id),
             _plate_of_shot(services, production, shot, takes, at_wrap),
+            tuple(found for found in (outfit_changed(shot, takes),) if found is not None),
         )
         for shot in production.shots
     ]

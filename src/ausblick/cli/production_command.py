@@ -39,7 +39,7 @@ def load_production(path: Path) -> Production:
 def production(production_file: Path, order: bool, as_json: bool) -> int:
     """Read a production document and put its shots in order."""
     from ausblick.core.production.day_plan import plan_day
-    from ausblick.core.production.production_document import dump_production
+    from ausblick.core.production.production_document import days_of, dump_production
 
     read = load_production(production_file)
     if not order:
@@ -50,7 +50,11 @@ def production(production_file: Path, order: bool, as_json: bool) -> int:
         print(json.dumps(asdict(day), allow_nan=False, indent=1))
     else:
         titles = {shot.id: shot.title or shot.id for shot in read.shots}
+        dates, shown = days_of(read), -1
         for entry in day.entries:
+            if len(dates) > 1 and entry.day != shown:
+                shown = entry.day
+                print(f"Day {shown + 1}  {dates[shown].date or ''}".rstrip())
             what = titles[entry.shot] if entry.kind == "shot" and entry.shot else entry.kind
             print(f"{entry.at}  {entry.minutes:5.0f} min  {what:32.32}  {entry.why}")
         print(f"{day.end}  end. {day.change_minutes:g} min of change, {day.saved_minutes:g} less than as typed in")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
@@ -37,6 +38,15 @@ def mask_png(mask: Bools, width: int, height: int) -> bytes:
     """White is kept, at the full frame's size."""
     full = cv2.resize(mask.astype(np.uint8) * 255, (width, height), interpolation=cv2.INTER_LINEAR)
     return png_bytes(np.where(full >= 128, 255, 0).astype(np.uint8))
+
+
+def polygons_png(polygons: Sequence[Sequence[tuple[float, float]]], width: int, height: int) -> bytes:
+    """White inside of polygons in parts of the frame, at its full size."""
+    mask = np.zeros((height, width), np.uint8)
+    for polygon in polygons:
+        corners = np.round(np.array(polygon) * (width, height) - 0.5).astype(np.int32)
+        cv2.fillPoly(mask, [corners], 255)
+    return png_bytes(mask)
 
 
 def curve_cube(camera: Camera) -> bytes:

@@ -19,7 +19,8 @@ def day_csv(production: Production, day: DayPlan) -> str:
 
 
 def packing_csv(items: Iterable[PackingItem]) -> str:
-    return _csv(("kind", "what", "count"), [(one.kind, one.what, str(one.count)) for one in items])
+    rows = [(one.kind, one.what, str(one.count), "" if one.missing is None else str(one.missing)) for one in items]
+    return _csv(("kind", "what", "count", "missing"), rows)
 
 
 def takes_csv(takes: Iterable[Take]) -> str:

@@ -25,6 +25,7 @@ from ausblick.core.frames.frame_report import frame_report
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.geometry.vectors import Bools, Floats32
 from ausblick.core.handover.action_outline import action_of, outline_of
+from ausblick.core.handover.hold_outs import hold_outs_of, marks_of
 from ausblick.core.handover.key_facts import contact_shade, horizon_v, level_match, metres_per_px, plate_blur
 from ausblick.core.handover.sample_area import samples_of
 from ausblick.core.handover.synthetic_plate import synthetic_plate
@@ -132,6 +133,28 @@ def test_a_synthetic_plate_is_the_screen_without_anybody() -> None:
     away = np.abs(made.signal - picture).max(axis=-1) == 0.0
     assert away[:, :150].all()
     assert 0.0 < made.error_percent < 1.0
+
+
+def test_a_grey_green_sash_is_held_out_and_a_mark_on_the_screen_is_found() -> None:
+    dice = np.random.default_rng(6)
+    screen, mask = screen_light(), body(240, 90, 0.4)
+    picture = pictured(mask, screen, dice)
+    picture[160:190, 226:254] = (0.33, 0.45, 0.34)
+    picture[60:66, 100:106] = (0.7, 0.2, 0.2)
+    found = find_screen(picture, wanted="green")
+    assert found is not None
+    figure = contact_of(found).figure
+    light = linear_of(screen[0, 0])
+    difference = float(light[1] - (light[0] + light[2]) / 2.0)
+    (held,) = hold_outs_of(picture, figure, found.channel, difference)
+    corners = np.array(held.polygon) * (SHAPE[1], SHAPE[0])
+    assert corners.min(axis=0) == pytest.approx((226, 160), abs=4.0)
+    assert corners.max(axis=0) == pytest.approx((254, 190), abs=4.0)
+    assert held.matte < 0.9
+    assert 226 < held.track[0] * SHAPE[1] < 254
+    (mark,) = marks_of(found, figure)
+    assert (mark.x * SHAPE[1], mark.y * SHAPE[0]) == pytest.approx((100, 60), abs=2.0)
+    assert hold_outs_of(pictured(mask, screen, dice), figure, found.channel, difference) == ()
 
 
 def test_numbers_of_geometry_are_closed_forms() -> None:

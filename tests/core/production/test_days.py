@@ -6,11 +6,13 @@ from typing import Any
 
 import pytest
 
+from ausblick.core.kit import kit_from
 from ausblick.core.plan import dump_plan
 from ausblick.core.production.day_plan import plan_day, plan_one
 from ausblick.core.production.day_rules import DayFinding
 from ausblick.core.production.edit_hours import edit_hours
 from ausblick.core.production.outfit_check import check_outfits
+from ausblick.core.production.packing import packing_list
 from ausblick.core.production.production_document import (
     Production,
     ProductionError,
@@ -167,3 +169,27 @@ def test_takes_that_are_in_bring_the_end_nearer() -> None:
     assert some.end < half.end
     assert "vault" not in some.left
     assert late("07:00", {"vault": 1.0, "noon": 1.0, "again": 1.0}, "again")[1].options == ()
+
+
+def test_the_packing_list_says_what_the_kit_lacks() -> None:
+    plan = seed_vault()
+    need = {(one.kind, one.what): one for one in packing_list([plan])}
+    assert {one.missing for one in need.values()} == {None}
+    lamp = plan.lights[0].fixture
+    kit = kit_from(
+        {
+            "format": "ausblick-kit",
+            "version": 1,
+            "lenses": [{"name": "own", "focal_mm": plan.camera.focal_mm}],
+            "lamps": [{"name": "panel", "count": 1, "fixture": lamp.model_dump(mode="json")}],
+            "stands": [{"name": "stand", "count": 50}],
+            "screens": [{"name": "small", "hue": plan.screen.hue, "width": 1.0}],
+        }
+    )
+    told = {(one.kind, one.what): one.missing for one in packing_list([plan], kit)}
+    alike = sum(other.fixture == lamp for other in plan.lights)
+    assert [lacks for (kind, _), lacks in told.items() if kind == "lens"] == [0]
+    assert [lacks for (kind, _), lacks in told.items() if kind == "screen"] == [1]
+    assert alike - 1 in [lacks for (kind, _), lacks in told.items() if kind == "lamp"]
+    assert told["stand", "for lamps"] == 0
+    assert told.get(("rigging", "clamps")) is None

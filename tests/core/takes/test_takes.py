@@ -15,7 +15,7 @@ from ausblick.core.plan import Change, apply_changes
 from ausblick.core.production.production_document import PlannedShot
 from ausblick.core.takes.clean_plate import clean_plate_state, state_of
 from ausblick.core.takes.movement import FrameSeen, Movement, background_percent, degrees_of, movement
-from ausblick.core.takes.shot_progress import not_done, shot_progress
+from ausblick.core.takes.shot_progress import not_done, outfit_changed, shot_progress
 from ausblick.core.takes.take_document import Take, TakeError, next_number, take_from
 from ausblick.core.takes.take_rules import TakeSeen, judge_take
 from ausblick.demo.fern_house import seed_vault
@@ -137,6 +137,16 @@ def test_variants_are_counted_and_a_shot_without_a_good_take_is_not_done() -> No
     assert not_done(PlannedShot(id="a", priority="if-time"), found) is None
     assert next_number(takes, "a") == 4
     assert next_number([*takes, take(9, kind="clean-plate")], "a") == 4
+
+
+def test_another_outfit_is_looked_at_again_until_a_take_in_it() -> None:
+    shot = PlannedShot(id="a", outfit="coat")
+    assert outfit_changed(shot, []) is None
+    assert outfit_changed(shot, [take(1, outfit="coat")]) is None
+    found = outfit_changed(shot, [take(1, outfit="apron")])
+    assert found is not None
+    assert (found.severity, "white balance" in found.says) == ("consider", True)
+    assert outfit_changed(shot, [take(1, outfit="apron"), take(2, "no", outfit="coat")]) is None
 
 
 def test_a_take_that_cannot_be_says_which_field() -> None:

@@ -4617,12 +4617,20 @@ export interface components {
                 number
             ][];
         };
-        /** PackingItem */
+        /**
+         * PackingItem
+         * @description `missing`: how many of them the kit does not have; None where no kit was asked, or lists none of that kind.
+         */
         PackingItem: {
             /** Count */
             count: number;
             /** Kind */
             kind: string;
+            /**
+             * Missing
+             * @default null
+             */
+            missing: number | null;
             /** What */
             what: string;
         };
@@ -6425,9 +6433,15 @@ export interface components {
         };
         /**
          * ShotLog
-         * @description A shot as it stands: what is in the can, the slate's next number, its clean plate (None: no set-up here).
+         * @description A shot as it stands: what is in the can, the slate's next number, its clean plate (None: no set-up here), and
+         *     what is to be looked at before the next take.
          */
         ShotLog: {
+            /**
+             * Before Next
+             * @default []
+             */
+            before_next: components["schemas"]["TakeFinding"][];
             clean_plate: components["schemas"]["CleanPlateState"] | null;
             /** Next Number */
             next_number: number;

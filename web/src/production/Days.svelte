@@ -98,6 +98,17 @@
   <button type="button" class="btn btn-sm" onclick={add}>Add a day</button>
   {#if days.length > 1}<button type="button" class="btn btn-sm" onclick={removeLast}>Remove the last day</button>{/if}
 </div>
+<details class="mt-4 max-w-xl">
+  <summary class="label-text cursor-pointer">To bring</summary>
+  <ul>
+    {#each open.state?.packing ?? [] as item (`${item.kind} ${item.what}`)}
+      <li class="flex justify-between gap-3 border-t border-line py-0.5">
+        <span>{item.count} × {item.what} <span class="label-text">{item.kind}</span></span>
+        {#if item.missing}<span class="text-primary">{item.missing} not in the kit</span>{/if}
+      </li>
+    {/each}
+  </ul>
+</details>
 <details class="mt-4 max-w-80">
   <summary class="label-text cursor-pointer">What a change takes, minutes</summary>
   {#each KINDS as [kind, word] (kind)}

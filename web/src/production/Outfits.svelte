@@ -3,6 +3,7 @@
   import Choice from '../parts/Choice.svelte'
   import State from '../parts/State.svelte'
   import TextField from '../parts/TextField.svelte'
+  import PhotoColours from '../parts/PhotoColours.svelte'
   import { hexOf, reflectanceOf } from '../lib/colour'
   import { freshId, nameOf, type OpenProduction } from '../lib/production.svelte'
   import type { Production } from '../lib/productionApi'
@@ -10,6 +11,8 @@
   let { open, document }: { open: OpenProduction; document: Production } = $props()
 
   const WORD: Record<string, Word> = { keys: 'holds', doubtful: 'tight', 'keyed away': 'fails' }
+  /** Which piece a click in a photo gives its colour to. */
+  let picking = $state('')
   const checked = (id: string) => open.state?.outfits.find((one) => one.outfit === id)
   const set = (path: string) => (value: unknown) => open.change([{ path, value }])
   const add = () =>
@@ -88,6 +91,13 @@
               aria-label="Remove {garment.name}"
               onclick={() => set(`outfits[${i}].garments`)(outfit.garments.filter((_, n) => n !== k))}>×</button
             >
+            <button
+              type="button"
+              class="btn btn-sm"
+              aria-label="Pick the colour of {garment.name} from the photo"
+              aria-pressed={picking === `${outfit.id} ${k}`}
+              onclick={() => (picking = `${outfit.id} ${k}`)}>Pick</button
+            >
           </div>
         {/each}
         <button
@@ -96,6 +106,10 @@
           onclick={() => set(`outfits[${i}].garments`)([...outfit.garments, { name: 'piece', reflectance: [0.4, 0.4, 0.4] }])}
           >Add a piece</button
         >
+        <PhotoColours
+          opened={() => (picking ||= `${outfit.id} 0`)}
+          picked={(rgb) => picking.startsWith(`${outfit.id} `) && set(`outfits[${i}].garments[${picking.split(' ')[1]}].reflectance`)(rgb)}
+        />
         <button type="button" class="btn btn-sm mt-1" onclick={() => remove(outfit.id)}>Remove {outfit.name || outfit.id}</button>
       </details>
     </section>

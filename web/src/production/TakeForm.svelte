@@ -7,8 +7,14 @@
     shot,
     number,
     log,
-    frame,
-  }: { production: number; shot: Shot; number: number; log: Takes['shots'][number] | undefined; frame: number | null } = $props()
+    picture,
+  }: {
+    production: number
+    shot: Shot
+    number: number
+    log: Takes['shots'][number] | undefined
+    picture: { id: number; name: string } | null
+  } = $props()
 
   const STATUS: [Take['status'], string][] = [
     ['good', 'Good'],
@@ -45,7 +51,7 @@
       kind,
       status: how,
       reasons,
-      clip: '',
+      clip: picture?.name ?? '',
       seconds: null,
       moving: shot.needs.includes('moving-camera'),
       variant: kind === 'take' ? chosen : '',
@@ -54,7 +60,7 @@
       remark,
       setup: shot.setup,
       revision: null,
-      frame,
+      frame: picture?.id ?? null,
       state: null,
     })
     status = null

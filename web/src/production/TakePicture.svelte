@@ -1,12 +1,19 @@
 <script lang="ts">
-  /** The newest picture of the set-up, as the watched folder brought it: it goes with the take unless it is put aside. */
+  /** The newest picture of the set-up, as the watched folder brought it: one that came after the last take goes with
+      the next, unless it is put aside. */
   import { listFrames } from '../lib/api'
   import { listenFor } from '../lib/events'
   import type { FrameSummary } from '../lib/types'
-  let { setup, chosen }: { setup: number | null; chosen: (frame: number | null) => void } = $props()
+  let {
+    setup,
+    after,
+    chosen,
+  }: { setup: number | null; after: string | null; chosen: (picture: { id: number; name: string } | null) => void } = $props()
 
   let newest = $state.raw<FrameSummary | null>(null)
-  let with_ = $state(true)
+  /** What a person said; else by the time. */
+  let said = $state<boolean | null>(null)
+  const goes = $derived(said ?? (newest !== null && (after === null || Date.parse(newest.created) > Date.parse(after))))
   async function look(id: number) {
     newest = (await listFrames(id).catch(() => []))[0] ?? null
   }
@@ -16,7 +23,11 @@
     void look(id)
     return listenFor(['frames'], id, () => void look(id))
   })
-  $effect(() => chosen(with_ ? (newest?.id ?? null) : null))
+  $effect(() => {
+    void after
+    said = null
+  })
+  $effect(() => chosen(goes && newest ? { id: newest.id, name: newest.name } : null))
 </script>
 
 {#if newest}
@@ -25,7 +36,12 @@
     <figcaption class="min-w-0 flex-1">
       <span class="block truncate">{newest.name}</span>
       <label class="flex min-h-11 cursor-pointer items-center gap-2"
-        ><input type="checkbox" class="checkbox checkbox-sm checkbox-primary rounded-xs" bind:checked={with_} /> goes with this take</label
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-sm checkbox-primary rounded-xs"
+          checked={goes}
+          onchange={(event) => (said = event.currentTarget.checked)}
+        /> goes with this take</label
       >
     </figcaption>
   </figure>

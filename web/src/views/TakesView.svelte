@@ -54,7 +54,7 @@
   const number = $derived(Math.max(log?.next_number ?? 1, ...mine.map((one) => one + 1)))
   const plate = $derived(log?.clean_plate ?? null)
   const left = $derived(shots.filter((one) => (logOf(one.id)?.progress.share ?? 0) < 1).length)
-  let frame = $state<number | null>(null)
+  let picture = $state.raw<{ id: number; name: string } | null>(null)
 </script>
 
 <svelte:head><title>Takes · {document?.title ?? ''} · Ausblick</title></svelte:head>
@@ -107,9 +107,10 @@
             : 'The clean plate holds'}</span
       >
     </p>
+    {#each log?.before_next ?? [] as finding (finding.id)}<p class="text-primary">{say(finding.told, prefs)}</p>{/each}
     {#key shot.id}
-      <TakePicture setup={shot.setup ?? null} chosen={(found) => (frame = found)} />
-      <TakeForm production={id} {shot} {number} {log} {frame} />
+      <TakePicture setup={shot.setup ?? null} after={log?.progress.last_at ?? null} chosen={(found) => (picture = found)} />
+      <TakeForm production={id} {shot} {number} {log} {picture} />
     {/key}
     {#if at < shots.length - 1 && log && log.progress.share >= 1}
       <button type="button" class="btn btn-primary h-12" onclick={() => go(shots[at + 1])}

@@ -14,6 +14,7 @@ from ..frames.frame_report import FrameReport
 from ..plan import Plan
 from ..sentences import Units, say
 from .action_outline import ActionOutline
+from .hold_outs import HoldOut, MarkBox
 from .sample_area import Samples
 
 FAR = 1e4
@@ -61,6 +62,8 @@ class KeyFacts:
     measured: FrameReport | None
     outline: ActionOutline | None
     samples: Samples | None
+    hold_outs: tuple[HoldOut, ...]
+    marks: tuple[MarkBox, ...]
     clean_plate: str
     synthetic_error_percent: float | None
     levels: LevelMatch | None

@@ -43,5 +43,6 @@ DAYS = {
     "take.clean-plate/changed": "The clean plate is of before {what} changed",
     "take.clean-plate/drift": "The clean plate no longer fits: {what}",
     "take.clean-plate/differs": "The background differs from the clean plate by {percent:1} %",
+    "take.outfit": "Another outfit than in the last take: wardrobe, props and white balance are looked at again",
     "take.not-done": "{title}: {have:0} of {wanted:0} good",
 }

@@ -70,6 +70,9 @@ DAY_LIMITS: dict[str, Limit] = {
     "take.clean-plate": Limit(
         at=0.0, unit="plates", fix=0.0, stop=0.5, source="Habit of the trade",
         reason="Without the empty screen of this very light and camera a difference has nothing to differ from."),
+    "take.outfit": Limit(
+        at=0.0, unit="outfits", source="Habit of the trade",
+        reason="What was looked at was the other one: its colours, its shine, what it does to the balance."),
     "take.not-done": Limit(
         at=0.0, unit="takes", fix=0.0, source="Habit of the trade",
         reason="A shot has a good take of every variant, or it is not done."),

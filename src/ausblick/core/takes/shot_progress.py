@@ -60,3 +60,11 @@ def not_done(shot: PlannedShot, progress: ShotProgress) -> TakeFinding | None:
     have = float(sum(count.good > 0 for count in progress.variants))
     return graded("take.not-done", wanted - have, tell("take.not-done", title=shot.title or shot.id, have=have,
                                                        wanted=wanted))  # fmt: skip
+
+
+def outfit_changed(shot: PlannedShot, takes: list[Take]) -> TakeFinding | None:
+    """Told until a take is logged in the outfit that the shot has now."""
+    own = [take for take in takes if take.shot == shot.id and take.kind == "take"]
+    if not own or own[-1].outfit == shot.outfit:
+        return None
+    return graded("take.outfit", 1.0, tell("take.outfit"))

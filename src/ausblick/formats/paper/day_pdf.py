@@ -44,9 +44,14 @@ def day_pdf(production: Production, day: DayPlan, packing: Sequence[PackingItem]
         story.append(Paragraph("To settle before the day", HEADING))
         story += [Paragraph(escape(f"{one.severity}: {one.says}"), BODY) for one in day.findings]
     story.append(Paragraph("To bring", HEADING))
-    story += [Paragraph(escape(f"□ {one.count} × {one.what} ({one.kind})"), BODY) for one in packing]
+    story += [Paragraph(escape(_to_bring(one)), BODY) for one in packing]
     document.build(story)
     return out.getvalue()
+
+
+def _to_bring(item: PackingItem) -> str:
+    lacks = f", {item.missing} of them not in the kit" if item.missing else ""
+    return f"□ {item.count} × {item.what} ({item.kind}){lacks}"
 
 
 def _entries(production: Production, day: DayPlan, width: float) -> Table:

@@ -143,7 +143,7 @@ def get_day_export(path: ProductionExportPath, query: PaperQuery) -> Response:
     how = "inline" if path.to == "day" else "attachment"
     name = quote(f"{production.title or 'production'}{ending}")
     return Response(
-        export_day(production, path.to, query.paper),
+        export_day(production, path.to, query.paper, services().kits.get().kit),
         mimetype=media,
         headers={"Content-Disposition": f"{how}; filename*=UTF-8''{name}"},
     )

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What is worn and held: name and colour, typed, chosen, or picked from a photo as the mean of an area. */
-  import { hexOf, meanColour, reflectanceOf } from '../../lib/colour'
+  import PhotoColours from '../../parts/PhotoColours.svelte'
+  import { hexOf, reflectanceOf } from '../../lib/colour'
   import { session } from '../../lib/session.svelte'
   import type { Plan } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
@@ -14,10 +15,8 @@
     ['spray', 'smoke'],
   ] as const
   const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
-  let canvas = $state<HTMLCanvasElement>()
   let photo = $state('')
   let picking = $state('')
-  const AREA = 7
 
   const things = $derived([
     { label: 'Skin', path: 'subject.skin', rgb: s.skin },
@@ -26,31 +25,6 @@
     ...s.props.map((p, i) => ({ label: p.name, path: `subject.props[${i}].reflectance`, rgb: p.reflectance })),
   ])
   const set = (path: string, value: unknown) => session.change([{ path, value }])
-
-  function open(event: Event) {
-    const file = (event.currentTarget as HTMLInputElement).files?.[0]
-    if (!file) return
-    const image = new Image()
-    image.onload = () => {
-      const scale = Math.min(1, 520 / image.width)
-      if (!canvas) return
-      canvas.width = image.width * scale
-      canvas.height = image.height * scale
-      canvas.getContext('2d', { willReadFrequently: true })?.drawImage(image, 0, 0, canvas.width, canvas.height)
-      URL.revokeObjectURL(image.src)
-    }
-    image.src = URL.createObjectURL(file)
-    photo = file.name
-    picking = things[0].path
-  }
-  function pick(event: MouseEvent) {
-    const context = canvas?.getContext('2d')
-    if (!canvas || !context || !picking) return
-    const box = canvas.getBoundingClientRect()
-    const x = Math.round(((event.clientX - box.left) / box.width) * canvas.width - AREA / 2)
-    const y = Math.round(((event.clientY - box.top) / box.height) * canvas.height - AREA / 2)
-    set(picking, meanColour(context.getImageData(Math.max(0, x), Math.max(0, y), AREA, AREA).data))
-  }
 </script>
 
 <h2 class="mt-3 font-semibold">Worn and held</h2>
@@ -146,16 +120,5 @@
     onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}
     >Add a prop</button
   >
-  <label class="btn btn-sm"
-    >Pick colours from a photo<input type="file" class="sr-only" accept="image/png,image/jpeg" onchange={open} /></label
-  >
+  <PhotoColours opened={(name) => ((photo = name), (picking = things[0].path))} picked={(rgb) => picking && set(picking, rgb)} />
 </div>
-<!-- The colour fields above are the keyboard's way to the same colours. -->
-<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
-<canvas
-  bind:this={canvas}
-  class="mt-2 max-w-full cursor-crosshair"
-  class:hidden={!photo}
-  aria-label="Photo {photo}: click to take the mean colour of a small area"
-  onclick={pick}
-></canvas>
