@@ -12,6 +12,7 @@ from ausblick.core.diagnosis.trial_key import TrialKey
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
+from ausblick.core.takes.take_rules import TakeFinding
 from ausblick.store.data_folder import held, work_dir
 from ausblick.store.database import open_database
 from ausblick.store.frames import Frames
@@ -35,8 +36,18 @@ from .watched_folder import Watches
 AT_ONCE, WAITING = 2, 8
 """Of each kind of heavy work so many are done at once and so many wait: `turns` for searches, remedies and keys,
 `drags` for plain evaluations, which answer a hand and must not wait for a search, `reads` for pictures and clips."""
+COMPARED = 64
+"""Pairs of frames of which what has changed is remembered."""
 TRIALS = 3
 """Trial keys that are remembered: figures and views of one frame are asked for one after the other."""
+
+
+@dataclass(frozen=True)
+class TakeCompared:
+    """What a take shows against an earlier frame, and the mean difference of the background, % of signal."""
+
+    findings: tuple[TakeFinding, ...]
+    background_percent: float | None
 
 
 @dataclass(frozen=True)
@@ -61,6 +72,7 @@ class Services:
     jobs: Jobs = field(init=False)
     memory: Memory = field(default_factory=Memory)
     trials: Shelf[TrialKey | None] = field(default_factory=lambda: Shelf(TRIALS))
+    compared: Shelf[TakeCompared] = field(default_factory=lambda: Shelf(COMPARED))
 
     def __post_init__(self) -> None:
         # Jobs take turns with the computations of requests, so they can't be made without them.

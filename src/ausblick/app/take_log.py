@@ -20,7 +20,7 @@ from ausblick.store.frames import StoredFrame
 from ausblick.store.setups import DamagedState, NotFound
 
 from .frame_import import clip_of, report_of
-from .services import Services
+from .services import Services, TakeCompared
 
 SIZE = 960
 """Longest side of the pictures that movement is read from."""
@@ -52,12 +52,15 @@ def log_take(services: Services, production_id: int, take: Take) -> None:
     services.takes.log(production_id, take)
 
 
-def shot_logs(services: Services, production: Production, takes: list[Take], at_wrap: bool = False) -> list[ShotLog]:
+def shot_logs(
+    services: Services, production: Production, takes: list[Take], at_wrap: bool = False, measure: bool = True
+) -> list[ShotLog]:
+    """`measure`: compare pictures that were not compared yet; without it only what is known of them is told."""
     return [
         ShotLog(
             shot_progress(shot, takes),
             next_number(takes, shot.id),
-            _plate_of_shot(services, production, shot, takes, at_wrap),
+            _plate_of_shot(services, production, shot, takes, at_wrap, measure),
             tuple(found for found in (outfit_changed(shot, takes),) if found is not None),
         )
         for shot in production.shots
@@ -76,11 +79,11 @@ def take_findings(services: Services, production: Production, takes: list[Take],
     before = next((_frame(services, one) for one in sorted(good, key=lambda one: one.at) if one.frame), None)
     if before is None or before.id == frame.id:
         return judge_take(_seen(services, frame), None, None)
-    return _between(services, before, frame)
+    return list(_compared(services, before, frame).findings)
 
 
 def _plate_of_shot(
-    services: Services, production: Production, shot: PlannedShot, takes: list[Take], at_wrap: bool
+    services: Services, production: Production, shot: PlannedShot, takes: list[Take], at_wrap: bool, measure: bool
 ) -> CleanPlateState | None:
     plan = _plan(services, shot.setup)
     if plan is None:
@@ -90,26 +93,38 @@ def _plate_of_shot(
     plate = next((one for one in reversed(own) if one.kind == "clean-plate"), None)
     if plate is None:
         return clean_plate_state(None, state_of(plan), [], None, at_wrap)
-    drifted, differs = _against_plate(services, plate, own)
+    drifted, differs = _against_plate(services, plate, own, measure)
     return clean_plate_state(plate.state or state_of(plan), state_of(plan), drifted, differs, at_wrap)
 
 
-def _against_plate(services: Services, plate: Take, own: list[Take]) -> tuple[list[TakeFinding], float | None]:
+def _against_plate(
+    services: Services, plate: Take, own: list[Take], measure: bool
+) -> tuple[list[TakeFinding], float | None]:
     """The last measured take beside the clean plate."""
     last = next((one for one in reversed(own) if one.kind == "take" and one.frame), None)
     before, now = _frame(services, plate), None if last is None else _frame(services, last)
     if before is None or now is None or before.id == now.id:
         return [], None
-    pair = _look(services, before), _look(services, now)
-    differs = None if pair[0] is None or pair[1] is None else background_percent(pair[0], pair[1])
-    return _between(services, before, now), differs
+    found = _compared(services, before, now) if measure else services.compared.known(_pair(before, now))
+    return ([], None) if found is None else (list(found.findings), found.background_percent)
 
 
-def _between(services: Services, before: StoredFrame, now: StoredFrame) -> list[TakeFinding]:
+def _pair(before: StoredFrame, now: StoredFrame) -> tuple[object, ...]:
+    """What a comparison depends on: the frames, and where a person said that their screens are."""
+    return before.id, str(before.data.get("region")), now.id, str(now.data.get("region"))
+
+
+def _compared(services: Services, before: StoredFrame, now: StoredFrame) -> TakeCompared:
+    return services.compared.get(_pair(before, now), lambda: _between(services, before, now))
+
+
+def _between(services: Services, before: StoredFrame, now: StoredFrame) -> TakeCompared:
     then, here = _look(services, before), _look(services, now)
-    moved = movement(then, here) if then is not None and here is not None else None
-    brighter = level_points(then, here) if then is not None and here is not None else None
-    return judge_take(_seen(services, now), _seen(services, before), moved, brighter)
+    seen = _seen(services, now), _seen(services, before)
+    if then is None or here is None:
+        return TakeCompared(tuple(judge_take(*seen, None)), None)
+    found = judge_take(*seen, movement(then, here), level_points(then, here))
+    return TakeCompared(tuple(found), background_percent(then, here))
 
 
 def _frame(services: Services, take: Take) -> StoredFrame | None:

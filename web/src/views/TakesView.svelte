@@ -30,11 +30,16 @@
       error = (err as Error).message
     }
   }
+  async function compare() {
+    const measured = await api.listTakes(id, wrap).catch(() => null)
+    if (measured && measured.takes.length >= (takes?.takes.length ?? 0)) takes = measured
+  }
   $effect(() => {
     void [id, wrap]
     void load()
   })
-  $effect(() => takeQueue.listen((heard) => (takes = heard)))
+  // What was logged stands there at once; its pictures are compared then.
+  $effect(() => takeQueue.listen((heard) => ((takes = heard), void compare())))
   $effect(() => listen((changed) => ['productions', 'frames', 'setups'].includes(changed.what) && void load()))
 
   /** The shots in the order of the day; the address says which one is open. */

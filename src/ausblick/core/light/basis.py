@@ -36,6 +36,11 @@ class Shelf(Generic[T]):
     _kept: OrderedDict[Hashable, T] = field(default_factory=OrderedDict)
     _lock: Lock = field(default_factory=Lock)
 
+    def known(self, key: Hashable) -> T | None:
+        """What is remembered under a key, without making it."""
+        with self._lock:
+            return self._kept.get(key)
+
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:
             if key in self._kept:

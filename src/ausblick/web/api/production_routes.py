@@ -142,8 +142,10 @@ def get_day_export(path: ProductionExportPath, query: PaperQuery) -> Response:
     ending, media = MEDIA[path.to]
     how = "inline" if path.to == "day" else "attachment"
     name = quote(f"{production.title or 'production'}{ending}")
+    with services().drags.taken():
+        data = export_day(production, path.to, query.paper, services().kits.get().kit)
     return Response(
-        export_day(production, path.to, query.paper, services().kits.get().kit),
+        data,
         mimetype=media,
         headers={"Content-Disposition": f"{how}; filename*=UTF-8''{name}"},
     )
@@ -159,15 +161,16 @@ def _bundle(production_id: int, production: Production, query: PaperQuery) -> Re
     return Response(data, mimetype="application/zip", headers={"Content-Disposition": named})
 
 
-def _takes(production_id: int, at_wrap: bool = False) -> Response:
+def _takes(production_id: int, at_wrap: bool = False, measure: bool = False) -> Response:
+    """Nobody who logs waits for pictures to be compared: the list does that, once for each pair of them."""
     production = services().productions.get(production_id).production
     takes = services().takes.of_production(production_id)
-    return answer(TakesModel(takes=takes, shots=shot_logs(services(), production, takes, at_wrap)))
+    return answer(TakesModel(takes=takes, shots=shot_logs(services(), production, takes, at_wrap, measure)))
 
 
 @api.get("/<int:production_id>/takes", operation_id="listTakes", responses={200: TakesModel})
 def list_takes(path: ProductionPath, query: LogQuery) -> Response:
-    return _takes(path.production_id, query.wrap)
+    return _takes(path.production_id, query.wrap, measure=True)
 
 
 @api.post("/<int:production_id>/takes", operation_id="logTake", responses={200: TakesModel})
