@@ -118,6 +118,15 @@ def test_cautions_carry_the_number_that_calls_for_them() -> None:
     assert not told(made(shots=[shot("a", seed_vault())]), "day.fog")
 
 
+def test_a_day_that_goes_on_past_midnight_is_late_and_breaks_somebodys_time() -> None:
+    people = [{"id": "p", "from": "09:00", "to": "23:00"}]
+    shots = [shot(name, seed_vault(), minutes=400, person="p") for name in ("a", "b", "c")]
+    day = plan_day(made(people=people, shots=shots))
+    assert day.overs[0] == sum(entry.minutes for entry in day.entries) - 600.0 > 360.0
+    (found,) = [one for one in day.findings if one.id == "day.people"]
+    assert found.value == 1
+
+
 def test_what_is_named_must_be_there() -> None:
     for wrong in (
         {"shots": [{"id": "a", "day": 1}]},
@@ -165,6 +174,9 @@ def test_takes_that_are_in_bring_the_end_nearer() -> None:
     _, nothing = late("09:00")
     _, half = late("09:00", {"vault": 0.5})
     _, some = late("09:00", {"vault": 1.0}, "vault")
+    _, over = late("10:45", {"vault": 0.5}, "vault")
+    # One of two is in the can: that one only is then enough, and what is missing of the shot is saved.
+    assert [one.minutes for one in over.options if "1 of 2 variants" in one.text] == [30.0]
     assert nothing.end - half.end == pytest.approx(30.0)
     assert some.end < half.end
     assert "vault" not in some.left

@@ -2341,6 +2341,11 @@ export interface components {
             matrix: number[][];
             /** Order */
             order: string[];
+            /**
+             * Overs
+             * @default []
+             */
+            overs: number[];
             /** Saved Minutes */
             saved_minutes: number;
             /** Typed Minutes */

@@ -21,10 +21,10 @@ class TakeQueue {
   refused = $state('')
   private sending = false
   private timer: ReturnType<typeof setTimeout> | undefined
-  private hear: (takes: Takes) => void = () => {}
+  private hear: (takes: Takes, production: number) => void = () => {}
 
   /** Called with the server's list after each take that has arrived. */
-  listen(hear: (takes: Takes) => void) {
+  listen(hear: (takes: Takes, production: number) => void) {
     this.hear = hear
     void this.send()
     const online = () => void this.send()
@@ -52,19 +52,21 @@ class TakeQueue {
     if (this.sending) return
     this.sending = true
     clearTimeout(this.timer)
-    while (this.waiting.length) {
+    // What was refused goes to the end; once all that wait were, nothing is sent until one of them is dropped.
+    let refusals = 0
+    while (refusals < this.waiting.length) {
       const first = this.waiting[0]
       try {
         const takes = await logTake(first.production, first.take)
         // What was changed again meanwhile is sent again.
         this.put(this.waiting.filter((one) => one !== first))
-        this.refused = ''
-        this.hear(takes)
+        if (!refusals) this.refused = ''
+        this.hear(takes, first.production)
       } catch (err) {
         if (err instanceof ApiError && (err.status === 422 || err.status === 404)) {
           this.refused = err.message
-          this.put([...this.waiting.slice(1), first])
-          if (this.waiting.every((one) => one === first)) break
+          this.put([...this.waiting.filter((one) => one !== first), first])
+          refusals += 1
         } else {
           this.timer = setTimeout(() => void this.send(), AGAIN)
           break

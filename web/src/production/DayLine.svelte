@@ -1,6 +1,6 @@
 <script lang="ts">
   /** A day to look at: rigging, changes, shots and breaks as long as they take; a shot is dragged to another place. */
-  import { nameOf, minutesOf, clock, daysOf, type OpenProduction } from '../lib/production.svelte'
+  import { nameOf, clock, type OpenProduction } from '../lib/production.svelte'
   import { planDays, type DayEntry, type DayPlan, type Production } from '../lib/productionApi'
   import { opened } from '../lib/resource.svelte'
   let { open, document, day }: { open: OpenProduction; document: Production; day: number } = $props()
@@ -24,7 +24,7 @@
   const entries = $derived(plan?.entries.filter((entry) => entry.day === day) ?? [])
   const order = $derived(entries.filter((entry) => entry.kind === 'shot').map((entry) => entry.shot!))
   const shotOf = (id: string | null) => document.shots.find((shot) => shot.id === id)
-  const late = $derived(plan ? minutesOf(plan.ends[day] ?? plan.end) - minutesOf(daysOf(document)[day].end) : 0)
+  const late = $derived(plan?.overs[day] ?? 0)
 
   /** The document with the shot pinned to a place; what was pinned there is let go. */
   function pinned(id: string, place: number | null): Production {

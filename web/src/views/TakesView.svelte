@@ -39,7 +39,7 @@
     void load()
   })
   // What was logged stands there at once; its pictures are compared then.
-  $effect(() => takeQueue.listen((heard) => ((takes = heard), void compare())))
+  $effect(() => takeQueue.listen((heard, production) => production === id && ((takes = heard), void compare())))
   $effect(() => listen((changed) => ['productions', 'frames', 'setups'].includes(changed.what) && void load()))
 
   /** The shots in the order of the day; the address says which one is open. */

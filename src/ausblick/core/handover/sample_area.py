@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..frames.frame import linear_of
+from ..frames.frame import linear_of, luma_of
 from ..geometry.vectors import Bools, Floats, Floats32
 
 FROM_HAIR = 0.07
@@ -81,7 +81,7 @@ def _box(signal: Floats32, place: tuple[int, int], w: int, h: int, mask: Bools |
     if mask is not None:
         patch = patch[mask[y : y + h, x : x + w].ravel()]
     recorded, linear = patch.mean(axis=0), linear_of(patch).mean(axis=0)
-    luma = patch @ np.array([0.2126, 0.7152, 0.0722], np.float32)
+    luma = luma_of(patch)
     height, width = signal.shape[:2]
     spread = 100.0 * float(luma.std())
     return SampleBox(x / width, y / height, w / width, h / height, _three(100.0 * recorded), _three(linear), spread)

@@ -45,6 +45,8 @@ class DayPlan:
     findings: tuple[DayFinding, ...]
     ends: tuple[str, ...] = ()
     """When each day ends; `end` is the last's."""
+    overs: tuple[float, ...] = ()
+    """By how many minutes each day ends after the end that was agreed; below zero, before."""
 
 
 @dataclass(frozen=True)
@@ -76,6 +78,7 @@ def plan_day(production: Production) -> DayPlan:
         end=clock(days[-1].end),
         findings=tuple(sorted(findings, key=lambda finding: RANK[finding.severity])),
         ends=tuple(clock(day.end) for day in days),
+        overs=tuple(round(day.end - minutes_of(day.production.end), 1) for day in days),
     )
 
 
@@ -164,10 +167,11 @@ def _entries(
 def _outside(production: Production, bounds: list[Bound], entries: list[DayEntry]) -> int:
     """Shots that end after their person's time once the breaks are in."""
     latest = {shot.id: bound.latest for shot, bound in zip(production.shots, bounds, strict=True)}
-    return sum(
-        entry.kind == "shot" and minutes_of(entry.at) + entry.minutes > latest[entry.shot or ""] + 1.0
-        for entry in entries
-    )
+    now, outside = float(minutes_of(production.call)), 0
+    for entry in entries:
+        now += entry.minutes
+        outside += entry.kind == "shot" and now > latest[entry.shot or ""] + 1.0
+    return outside
 
 
 def _why(production: Production, before: int | None, i: int, change: ShotChange | None) -> str:

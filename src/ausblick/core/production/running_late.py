@@ -108,7 +108,8 @@ def _fewer_variants(left: _Unfilmed, i: int) -> LateOption:
     count = len(shot.variants)
     fewer = max(1, count // 2)
     told = tell("late.variants", title=_title(shot), fewer=float(fewer), all=float(count))
-    saved = max(0.0, left.missing[i] - fewer / count) if left.missing[i] < 1.0 else 1.0 - fewer / count
+    still = max(0.0, fewer / count - (1.0 - left.missing[i]))
+    saved = left.missing[i] - still
     return _option(told, shot.minutes * saved, shot)
 
 
