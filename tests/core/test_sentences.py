@@ -71,6 +71,7 @@ def test_every_sentence_of_the_table_is_told_somewhere() -> None:
     begun = ("do/less-action/", "do/black-", "do/screen-lamps-", "light.level/", "light.shadow/", "subject.hair/")
     begun += (
         "day.minor/",
+        "take.settings/",
         "recording.log/",
         "recording.noise-reduction/",
         "ledger/short-",

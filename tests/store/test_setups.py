@@ -118,7 +118,7 @@ def test_frames_of_an_older_folder_come_through_the_migration(tmp_path: Path) ->
     setup = Setups(sessions).create(titled("old"))
     with sessions.write() as session:
         session.execute(text("DROP TABLE frames"))
-        for later in ("kit_states", "takes", "productions"):
+        for later in ("kit_states", "takes", "production_states", "productions"):
             session.execute(text(f"DROP TABLE {later}"))
         session.execute(
             text(

@@ -9,12 +9,15 @@ import numpy as np
 
 from ausblick.core.colour.rec709 import LUMA
 from ausblick.core.plan import Plan
+from ausblick.core.production.day_rules import RANK
 from ausblick.core.production.production_document import PlannedShot, Production
+from ausblick.core.takes.camera_record import CameraRecord, differing, other_than_planned
 from ausblick.core.takes.clean_plate import CleanPlateState, clean_plate_state, state_of
+from ausblick.core.takes.clip_names import clip_named
 from ausblick.core.takes.movement import FrameSeen, background_percent, level_points, movement
 from ausblick.core.takes.shot_progress import ShotProgress, outfit_changed, shot_progress
 from ausblick.core.takes.take_document import Take, next_number
-from ausblick.core.takes.take_rules import TakeFinding, TakeSeen, judge_take
+from ausblick.core.takes.take_rules import TakeFinding, TakeSeen, judge_smoke, judge_take
 from ausblick.formats.images import read_image
 from ausblick.store.frames import StoredFrame
 from ausblick.store.setups import DamagedState, NotFound
@@ -56,6 +59,7 @@ def shot_logs(
     services: Services, production: Production, takes: list[Take], at_wrap: bool = False, measure: bool = True
 ) -> list[ShotLog]:
     """`measure`: compare pictures that were not compared yet; without it only what is known of them is told."""
+    takes = with_pictures(services, takes)
     return [
         ShotLog(
             shot_progress(shot, takes),
@@ -67,16 +71,69 @@ def shot_logs(
     ]
 
 
+def with_pictures(services: Services, takes: list[Take]) -> list[Take]:
+    """Takes without a picture, each with the file of its set-up that has its clip's name."""
+    names: dict[int, dict[int, str]] = {}
+    found = []
+    for take in takes:
+        if take.frame is None and take.clip and take.setup is not None:
+            if take.setup not in names:
+                names[take.setup] = _names(services, take.setup)
+            take = take.model_copy(update={"frame": clip_named(take.clip, names[take.setup])})
+        found.append(take)
+    return found
+
+
+def _names(services: Services, setup: int) -> dict[int, str]:
+    try:
+        return {frame.id: frame.name for frame in services.frames.of_setup(setup)}
+    except NotFound:
+        return {}
+
+
 def take_findings(services: Services, production: Production, takes: list[Take], key: str) -> list[TakeFinding]:
-    """Of the take of a key, against the first good take of its shot that was measured."""
+    """Of the take of a key: against the first good take of its shot that was measured, how the camera stood, and in
+    a shot with smoke against the take before."""
+    takes = with_pictures(services, takes)
     take = next((one for one in takes if one.key == key), None)
     if take is None:
         raise NotFound(f"there is no take {key}")
+    own = sorted((one for one in takes if one.shot == take.shot and one.kind == "take"), key=lambda one: one.at)
+    found = _since_reference(services, take, own) + _settings(services, take)
+    shot = next((one for one in production.shots if one.id == take.shot), None)
+    if shot is not None and "smoke" in shot.needs:
+        found += _smoke(services, take, own)
+    return sorted(found, key=lambda finding: RANK[finding.severity])
+
+
+def _settings(services: Services, take: Take) -> list[TakeFinding]:
+    """What somebody read off the camera, and what a clip says of itself."""
+    plan = _plan(services, take.setup)
+    record = _record(services, take)
+    return [] if plan is None or record is None else other_than_planned(record, plan.camera)
+
+
+def _record(services: Services, take: Take) -> CameraRecord | None:
+    frame = _frame(services, take)
+    clip = None if frame is None else clip_of(frame)
+    if clip is None or (take.camera is not None and take.camera.fps is not None):
+        return take.camera
+    return (take.camera or CameraRecord()).model_copy(update={"fps": clip.fps})
+
+
+def _smoke(services: Services, take: Take, own: list[Take]) -> list[TakeFinding]:
+    measured = [one for one in own if one.key == take.key or _frame(services, one) is not None]
+    at = measured.index(take)
+    now, before = _frame(services, take), None if at == 0 else _frame(services, measured[at - 1])
+    return [] if now is None or before is None else judge_smoke(report_of(before), report_of(now))
+
+
+def _since_reference(services: Services, take: Take, own: list[Take]) -> list[TakeFinding]:
     frame = _frame(services, take)
     if frame is None:
         return []
-    good = [one for one in takes if one.shot == take.shot and one.kind == "take" and one.status == "good"]
-    before = next((_frame(services, one) for one in sorted(good, key=lambda one: one.at) if one.frame), None)
+    good = [one for one in own if one.status == "good" and one.frame]
+    before = next((_frame(services, one) for one in good), None)
     if before is None or before.id == frame.id:
         return judge_take(_seen(services, frame), None, None)
     return list(_compared(services, before, frame).findings)
@@ -94,7 +151,11 @@ def _plate_of_shot(
     if plate is None:
         return clean_plate_state(None, state_of(plan), [], None, at_wrap)
     drifted, differs = _against_plate(services, plate, own, measure)
-    return clean_plate_state(plate.state or state_of(plan), state_of(plan), drifted, differs, at_wrap)
+    last = next((one for one in reversed(own) if one.kind == "take" and one.camera is not None), None)
+    others = (
+        () if last is None or plate.camera is None else tuple(differing(plate.camera, last.camera or plate.camera))
+    )
+    return clean_plate_state(plate.state or state_of(plan), state_of(plan), drifted, differs, at_wrap, others)
 
 
 def _against_plate(

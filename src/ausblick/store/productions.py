@@ -1,4 +1,4 @@
-"""Productions: one document each, with a revision that two writers are told apart by, and a step back."""
+"""Productions: one document each, with a revision that two writers are told apart by, and steps back and on."""
 
 from __future__ import annotations
 
@@ -6,25 +6,29 @@ import json
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, delete, select
 from sqlalchemy.orm import Session
 
 from ausblick.core.production.production_document import Production, dump_production, read_production
 
 from .database import Sessions
 from .setups import NotFound, now
-from .tables import ProductionRow
+from .tables import ProductionRow, ProductionStateRow
+
+KEPT = 100
+"""Earlier states of each."""
 
 
 @dataclass(frozen=True)
 class StoredProduction:
-    """`can_undo`: the state before the last change is there."""
+    """`can_undo`, `can_redo`: is there somewhere to go?"""
 
     id: int
     revision: int
     production: Production
     changed: datetime
     can_undo: bool
+    can_redo: bool
 
 
 class ProductionConflict(RuntimeError):
@@ -49,20 +53,19 @@ class Productions:
     def _listed(self, deleted: bool) -> list[StoredProduction]:
         gone = ProductionRow.deleted.is_not(None) if deleted else ProductionRow.deleted.is_(None)
         with self._sessions.read() as session:
-            return [
-                _told(row) for row in session.scalars(select(ProductionRow).where(gone).order_by(ProductionRow.id))
-            ]
+            rows = session.scalars(select(ProductionRow).where(gone).order_by(ProductionRow.id))
+            return [_told(session, row) for row in rows]
 
     def get(self, production_id: int) -> StoredProduction:
         with self._sessions.read() as session:
-            return _told(live_production(session, production_id))
+            return _told(session, live_production(session, production_id))
 
     def create(self, production: Production) -> StoredProduction:
         with self._sessions.write() as session:
-            row = ProductionRow(revision=1, document=_text(production), before=None, changed=now(), deleted=None)
+            row = ProductionRow(revision=1, document=_text(production), changed=now(), deleted=None)
             session.add(row)
             session.flush()
-            return _told(row)
+            return _told(session, row)
 
     def save(self, production_id: int, base: int, production: Production) -> StoredProduction:
         """Raises ProductionConflict when `base` isn't the latest and the document is another."""
@@ -70,23 +73,33 @@ class Productions:
         with self._sessions.write() as session:
             row = live_production(session, production_id)
             if row.document == text:
-                return _told(row)
+                return _told(session, row)
             if row.revision != base:
-                raise ProductionConflict(_told(row))
-            row.before, row.document = row.document, text
-            row.revision, row.changed = base + 1, now()
+                raise ProductionConflict(_told(session, row))
+            session.execute(delete(ProductionStateRow).where(*_of(production_id, ahead=True)))
+            session.add(ProductionStateRow(production_id=production_id, document=row.document, ahead=False))
+            row.document, row.revision, row.changed = text, base + 1, now()
             session.flush()
-            return _told(row)
+            _forget(session, production_id)
+            return _told(session, row)
 
     def undo(self, production_id: int) -> StoredProduction:
-        """Back to before the last change, and with a second undo on again."""
+        """Back to before the last change; where there is none, as it is."""
+        return self._step(production_id, ahead=False)
+
+    def redo(self, production_id: int) -> StoredProduction:
+        """What was undone last; where there is nothing, as it is."""
+        return self._step(production_id, ahead=True)
+
+    def _step(self, production_id: int, ahead: bool) -> StoredProduction:
         with self._sessions.write() as session:
-            row = live_production(session, production_id)
-            if row.before is not None:
-                row.before, row.document = row.document, row.before
-                row.revision, row.changed = row.revision + 1, now()
+            row, to = live_production(session, production_id), _newest(session, production_id, ahead)
+            if to is not None:
+                session.add(ProductionStateRow(production_id=production_id, document=row.document, ahead=not ahead))
+                row.document, row.revision, row.changed = to.document, row.revision + 1, now()
+                session.delete(to)
                 session.flush()
-            return _told(row)
+            return _told(session, row)
 
     def delete(self, production_id: int) -> None:
         """Out of sight, not gone, with all its takes; its set-ups stay."""
@@ -99,7 +112,7 @@ class Productions:
             if row is None:
                 raise NotFound(f"there is no production {production_id}")
             row.deleted = None
-            return _told(row)
+            return _told(session, row)
 
 
 def live_production(session: Session, production_id: int) -> ProductionRow:
@@ -113,5 +126,23 @@ def _text(production: Production) -> str:
     return json.dumps(dump_production(production), allow_nan=False)
 
 
-def _told(row: ProductionRow) -> StoredProduction:
-    return StoredProduction(row.id, row.revision, read_production(row.document), row.changed, row.before is not None)
+def _of(production_id: int, ahead: bool) -> tuple[ColumnElement[bool], ...]:
+    return ProductionStateRow.production_id == production_id, ProductionStateRow.ahead.is_(ahead)
+
+
+def _newest(session: Session, production_id: int, ahead: bool) -> ProductionStateRow | None:
+    newest = select(ProductionStateRow).where(*_of(production_id, ahead)).order_by(ProductionStateRow.id.desc())
+    return session.scalar(newest.limit(1))
+
+
+def _forget(session: Session, production_id: int) -> None:
+    """Only so many states are kept."""
+    kept = select(ProductionStateRow.id).where(*_of(production_id, ahead=False))
+    kept = kept.order_by(ProductionStateRow.id.desc()).limit(KEPT)
+    old = (*_of(production_id, ahead=False), ProductionStateRow.id.not_in(kept))
+    session.execute(delete(ProductionStateRow).where(*old))
+
+
+def _told(session: Session, row: ProductionRow) -> StoredProduction:
+    back, onward = (_newest(session, row.id, ahead) is not None for ahead in (False, True))
+    return StoredProduction(row.id, row.revision, read_production(row.document), row.changed, back, onward)

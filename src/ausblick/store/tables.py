@@ -112,9 +112,19 @@ class ProductionRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int]
     document: Mapped[str] = mapped_column(Text)
-    before: Mapped[str | None] = mapped_column(Text)
     changed: Mapped[datetime]
     deleted: Mapped[datetime | None]
+
+
+class ProductionStateRow(Base):
+    """A state of a production to which undo leads, or redo where it is `ahead`; the newest has the highest number."""
+
+    __tablename__ = "production_states"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    production_id: Mapped[int] = mapped_column(ForeignKey("productions.id", ondelete="CASCADE"), index=True)
+    document: Mapped[str] = mapped_column(Text)
+    ahead: Mapped[bool] = mapped_column(default=False)
 
 
 class TakeRow(Base):

@@ -79,6 +79,7 @@ class ProductionModel(Answer):
     production: Production
     changed: Moment
     can_undo: bool
+    can_redo: bool
 
 
 class ProductionStateModel(Answer):

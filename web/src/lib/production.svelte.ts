@@ -9,6 +9,7 @@ export class OpenProduction {
   document = $state.raw<api.Production | null>(null)
   state = $state.raw<api.ProductionState | null>(null)
   canUndo = $state(false)
+  canRedo = $state(false)
   busy = $state(false)
   error = $state('')
   /** Of which day the rest is projected, and from when (minutes since midnight). */
@@ -42,6 +43,10 @@ export class OpenProduction {
     this.queue = this.queue.then(() => this.run(() => api.undoProduction(this.id)))
   }
 
+  redo() {
+    this.queue = this.queue.then(() => this.run(() => api.redoProduction(this.id)))
+  }
+
   look(asked: { day?: number; now?: number }) {
     this.asked = asked
     void this.judge()
@@ -52,6 +57,7 @@ export class OpenProduction {
       const stored = await work()
       this.revision = stored.revision
       this.canUndo = stored.can_undo
+      this.canRedo = stored.can_redo
       this.document = stored.production
       this.error = ''
       await this.judge()

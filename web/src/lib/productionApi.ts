@@ -25,6 +25,7 @@ export const getProduction = (id: number) => call(client.GET('/api/productions/{
 export const saveProduction = (id: number, base: number, production: Production) =>
   call(client.PUT('/api/productions/{production_id}', { ...at(id), body: { base, production: loose(production) } }))
 export const undoProduction = (id: number) => call(client.POST('/api/productions/{production_id}/undo', at(id)))
+export const redoProduction = (id: number) => call(client.POST('/api/productions/{production_id}/redo', at(id)))
 export const deleteProduction = (id: number) => call(client.DELETE('/api/productions/{production_id}', at(id)))
 export const restoreProduction = (id: number) => call(client.POST('/api/productions/{production_id}/restore', at(id)))
 export const productionState = async (production_id: number, asked: { day?: number; now?: number }, signal?: AbortSignal) =>

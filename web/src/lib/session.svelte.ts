@@ -40,6 +40,7 @@ export class Session {
   private remedies: AbortController | null = null
   private wanted: { remedies: boolean } | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
+  private sending: Promise<void> | null = null
   private changed = 0
   /** The plan as it was last known to be stored: what this page's changes are made on. */
   private stored: Plan | null = null
@@ -75,12 +76,18 @@ export class Session {
     if (this.saving === 'waiting') this.change([])
   }
 
-  /** Save what waits to be saved; safe to call at any time. */
+  /** Save what waits to be saved, and wait for what is on its way; safe to call at any time. */
   async save() {
+    // What comes next, an undo above all, must not overtake a save that the server has not seen yet.
+    while (this.sending) await this.sending
     clearTimeout(this.timer)
-    if (!this.plan || this.saving === 'saved' || this.saving === 'saving' || this.conflict) return
+    if (!this.plan || this.saving === 'saved' || this.conflict) return
+    this.sending = this.send(this.plan).finally(() => (this.sending = null))
+    await this.sending
+  }
+
+  private async send(sent: Plan) {
     const at = this.changed
-    const sent = this.plan
     this.saving = 'saving'
     try {
       const answer = await api.saveSetup(this.id, this.revision, sent, this.stored ?? sent)
@@ -113,11 +120,13 @@ export class Session {
 
   async undo() {
     await this.save()
+    if (this.conflict) return
     await this.guard(async () => this.take(await api.undoSetup(this.id)))
   }
 
   async redo() {
     await this.save()
+    if (this.conflict) return
     await this.guard(async () => this.take(await api.redoSetup(this.id)))
   }
 

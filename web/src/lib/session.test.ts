@@ -7,6 +7,7 @@ vi.mock('./api', async (original) => ({
   ...(await original<typeof api>()),
   getSetup: vi.fn(),
   saveSetup: vi.fn(),
+  undoSetup: vi.fn(),
   openVersion: vi.fn(),
   evaluate: vi.fn(),
 }))
@@ -58,6 +59,27 @@ describe('saving', () => {
       [4, 'second'],
     ])
     expect(session.saving).toBe('saved')
+  })
+
+  test('an undo waits for the save that is on its way, and for what was changed meanwhile', async () => {
+    const asked: string[] = []
+    let answer: (saved: Setup) => void = () => {}
+    vi.mocked(api.saveSetup).mockImplementationOnce(async () => {
+      asked.push('save')
+      return new Promise<Setup>((resolve) => (answer = resolve))
+    })
+    vi.mocked(api.saveSetup).mockImplementationOnce(async () => (asked.push('save again'), setup(5, 'b')))
+    vi.mocked(api.undoSetup).mockImplementation(async () => (asked.push('undo'), setup(6, 'a')))
+    session.change(title('a'))
+    await vi.advanceTimersByTimeAsync(400)
+    session.change(title('b'), false)
+    const undone = session.undo()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(asked).toEqual(['save'])
+    answer(setup(4, 'a'))
+    await undone
+    expect(asked).toEqual(['save', 'save again', 'undo'])
+    expect([session.plan?.title, session.revision, session.saving]).toEqual(['a', 6, 'saved'])
   })
 
   test('a server that is away is asked again, and nothing is lost', async () => {

@@ -49,6 +49,7 @@
   </h1>
   <span class="label-text" role="status">{open.busy ? 'Working it out' : ''}</span>
   <button type="button" class="btn btn-sm" disabled={!open.canUndo} onclick={() => open.undo()}>Undo</button>
+  <button type="button" class="btn btn-sm max-sm:hidden" disabled={!open.canRedo} onclick={() => open.redo()}>Redo</button>
   <a class="btn btn-sm btn-primary" href="#/production/{params.id}/takes">Log takes</a>
   <span class="max-sm:hidden"><Preferences /></span>
 </header>

@@ -37,6 +37,7 @@ class Prop(Part):
     shape: Literal["sphere", "cylinder", "pane"] | None = None
 
 
+HairKind = Literal["smooth", "curly", "fine", "none"]
 Framing = Literal["full", "knees", "waist", "chest", "face", "hands"]
 
 
@@ -50,7 +51,7 @@ class Subject(Part):
     speed: Annotated[float, number(0.0, 100.0, "metres per second")] = 1.5
     skin: Rgb = (0.45, 0.30, 0.22)
     hair: Rgb = (0.05, 0.035, 0.025)
-    hair_kind: Literal["smooth", "curly", "fine", "none"] = "smooth"
+    hair_kind: HairKind = "smooth"
     wardrobe: Annotated[tuple[Garment, ...], Field(max_length=100)] = ()
     props: Annotated[tuple[Prop, ...], Field(max_length=100)] = ()
 

@@ -9,6 +9,7 @@ from typing import Literal
 from ..plan import Plan
 from ..rig.rigging_sheet import rigging_sheet
 from .change_cost import ShotChange, matrix_of
+from .day_breaks import BreaksAhead
 from .day_rules import RANK, DayFinding, DaySeen, judge_day
 from .production_document import Person, PlannedShot, Production, clock, days_of, minutes_of, one_day, plans_of
 from .running_order import Bound, Ordered, along, running_order
@@ -91,7 +92,7 @@ def plan_one(production: Production, plans: list[Plan], number: int) -> OneDay:
     first = list(_first(day, plans))
     start = minutes_of(day.call) + sum(minutes for minutes, _, _ in first)
     people = {person.id: person for person in day.people}
-    bounds = [_bound(shot, people) for shot in day.shots]
+    bounds = [bound_of(shot, people) for shot in day.shots]
     ordered = running_order(bounds, matrix, start)
     # Rigged is what the first shot needs, whichever that has become.
     first = list(_first(day, [plans[i] for i in ordered.order]))
@@ -108,7 +109,7 @@ def plan_one(production: Production, plans: list[Plan], number: int) -> OneDay:
     )
 
 
-def _bound(shot: PlannedShot, people: dict[str, Person]) -> Bound:
+def bound_of(shot: PlannedShot, people: dict[str, Person]) -> Bound:
     person = people.get(shot.person or "")
     start = WHOLE_DAY[0] if person is None or person.from_ is None else minutes_of(person.from_)
     end = WHOLE_DAY[1] if person is None or person.to is None else minutes_of(person.to)
@@ -134,27 +135,33 @@ def _entries(
 ) -> tuple[list[DayEntry], float]:  # fmt: skip
     """Entries and when the last one ends, minutes since midnight."""
     now, found, before = float(minutes_of(production.call)), list[DayEntry](), None
-    breaks = sorted(production.breaks, key=lambda one: one.at)
+    breaks = BreaksAhead(production.breaks)
+
+    def rest(minutes: float) -> None:
+        nonlocal now
+        for one in breaks.before(now, minutes):
+            found.append(DayEntry(clock(now), one.minutes, "break", None, one.name))
+            now += one.minutes
 
     def add(minutes: float, kind: EntryKind, shot: str | None, why: str) -> None:
         nonlocal now
-        # A break stands where the gap between two entries is nearest to its time.
-        while breaks and abs(now + minutes - minutes_of(breaks[0].at)) > abs(now - minutes_of(breaks[0].at)):
-            rest = breaks.pop(0)
-            found.append(DayEntry(clock(now), rest.minutes, "break", None, rest.name))
-            now += rest.minutes
         found.append(DayEntry(clock(now), round(minutes, 1), kind, shot, why))
         now += minutes
 
     for minutes, kind, why in first:
+        rest(minutes)
         add(minutes, kind, None, why)
     for i in ordered.order:
         shot = production.shots[i]
         change = None if before is None else changes[before][i]
         if change is not None and change.minutes > 0.0:
+            rest(change.minutes)
             add(change.minutes, "change", shot.id, ", ".join(change.done))
+        rest(max(0.0, bounds[i].earliest - now))
+        # Whoever rests while they wait has waited.
         if bounds[i].earliest > now:
             add(bounds[i].earliest - now, "wait", shot.id, "its person comes later")
+        rest(shot.minutes)
         add(shot.minutes, "shot", shot.id, _why(production, before, i, change))
         before = i
     if ordered.order:

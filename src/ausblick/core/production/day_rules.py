@@ -13,6 +13,7 @@ from ..standards.limit import Severity
 from .edit_hours import edit_hours
 from .outfit_check import before_screen, worst_before
 from .production_document import Outfit, Person, PlannedShot, Production, minutes_of
+from .sound import independent
 
 RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
 
@@ -185,6 +186,14 @@ def _still_take(day: DaySeen) -> Iterator[DayFinding]:
             yield found("day.still-take", 1.0, 0.0, tell("day.still-take"), shot.id, (do,))
 
 
+def _sound(day: DaySeen) -> Iterator[DayFinding]:
+    shots, devices = day.needing("sound"), independent(day.production.sound)
+    limit = DAY_LIMITS["day.sound"].at
+    if shots and devices < limit:
+        told = tell("day.sound", shots=float(shots), devices=float(devices))
+        yield found("day.sound", limit - devices, devices, told)
+
+
 def _many(day: DaySeen) -> Iterator[DayFinding]:
     most, count = day.production.most_screen_shots, len(day.shots)
     if count > most:
@@ -212,4 +221,4 @@ def _cautions(day: DaySeen) -> Iterator[DayFinding]:
             yield found(rule, excess, float(value), told)
 
 
-RULES: tuple[Judge, ...] = (_test, _people, _late, _outfit, _minor, _plate, _still_take, _many, _cautions)
+RULES: tuple[Judge, ...] = (_test, _people, _late, _outfit, _minor, _plate, _still_take, _sound, _many, _cautions)

@@ -7,10 +7,12 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import ConfigDict, Field, StringConstraints, ValidationError, model_validator
 
+from ..kit.kit_document import Kit
 from ..plan import Plan, PlanError
 from ..plan.document import MAX_BYTES, check_shape, plan_from, readable_error
-from ..plan.fields import Name, Part, Share, Switch, number
-from ..plan.people import Garment
+from ..plan.fields import Name, Part, Rgb, Share, Switch, number
+from ..plan.intent import Plate, Targets
+from ..plan.people import Garment, HairKind
 
 MOST_SHOTS, MOST_DAYS = 60, 31
 Ident = Annotated[str, StringConstraints(strict=True, min_length=1, max_length=60)]
@@ -60,7 +62,8 @@ class ShootDay(Part):
 
 class Person(Part):
     """`from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
-    who comes along."""
+    who comes along. `height`, `hair`, `skin`: as they are in the plans of this person's shots; left out, as planned
+    there."""
 
     model_config = ConfigDict(serialize_by_alias=True)
 
@@ -71,6 +74,35 @@ class Person(Part):
     minor: Switch = False
     from_: Annotated[Time | None, Field(alias="from")] = None
     to: Time | None = None
+    height: Annotated[float | None, number(0.1, 5.0, "metres")] = None
+    skin: Rgb | None = None
+    hair: Rgb | None = None
+    hair_kind: HairKind | None = None
+
+    @property
+    def looks(self) -> dict[str, Any]:
+        """What is known of them, by the names that a plan's subject has."""
+        known = {name: getattr(self, name) for name in ("height", "skin", "hair", "hair_kind")}
+        return {name: value for name, value in known.items() if value is not None}
+
+
+class ProductionPlate(Part):
+    """What goes behind, as facts; `moving`: it has frames of its own, `fps` of them a second."""
+
+    id: Ident
+    name: Name = ""
+    plate: Plate = Plate()
+    moving: Switch = False
+    fps: Annotated[float | None, number(1.0, 1000.0, "frames per second")] = None
+
+
+class SoundDevice(Part):
+    """A microphone and the track that it is recorded on."""
+
+    id: Ident
+    name: Name = ""
+    way: Literal["worn", "boom", "other"] = "worn"
+    track: Annotated[int, Field(ge=1, le=64, strict=True)] = 1
 
 
 class OutfitGarment(Garment):
@@ -95,6 +127,7 @@ class PlannedShot(Part):
     plan: dict[str, Any] = Field(default_factory=lambda: {"format": "ausblick-plan", "version": 1})
     person: Ident | None = None
     outfit: Ident | None = None
+    plate: Ident | None = None
     minutes: Minutes = 20.0
     priority: Literal["must", "should", "if-time"] = "must"
     dirty: Switch = False
@@ -112,7 +145,8 @@ class PlannedShot(Part):
 
 
 class Production(Part):
-    """Without `days` it is one day, from `call` to `end`."""
+    """Without `days` it is one day, from `call` to `end`. `kit`: what comes along, left out the application's own;
+    `schools`: those by which all its shots are judged, left out each set-up's own."""
 
     format: Literal["ausblick-production"]
     version: Literal[1]
@@ -130,19 +164,23 @@ class Production(Part):
     minutes: ChangeMinutes = ChangeMinutes()
     people: Annotated[tuple[Person, ...], Field(max_length=100)] = ()
     outfits: Annotated[tuple[Outfit, ...], Field(max_length=200)] = ()
+    plates: Annotated[tuple[ProductionPlate, ...], Field(max_length=100)] = ()
+    sound: Annotated[tuple[SoundDevice, ...], Field(max_length=64)] = ()
+    kit: Kit | None = None
+    schools: Targets | None = None
     shots: Annotated[tuple[PlannedShot, ...], Field(max_length=MOST_SHOTS)] = ()
 
     @model_validator(mode="after")
     def _all_are_there(self) -> Self:
-        people, outfits = {one.id for one in self.people}, {one.id for one in self.outfits}
-        _once("people", [one.id for one in self.people])
-        _once("outfits", [one.id for one in self.outfits])
-        _once("shots", [one.id for one in self.shots])
+        groups = ("people", "outfits", "plates", "sound", "shots")
+        ids = {group: [one.id for one in getattr(self, group)] for group in groups}
+        for group, names in ids.items():
+            _once(group, names)
         for i, shot in enumerate(self.shots):
-            if shot.person is not None and shot.person not in people:
-                raise ValueError(f"shots[{i}].person {shot.person!r} is none of people")
-            if shot.outfit is not None and shot.outfit not in outfits:
-                raise ValueError(f"shots[{i}].outfit {shot.outfit!r} is none of outfits")
+            for field, group in (("person", "people"), ("outfit", "outfits"), ("plate", "plates")):
+                named = getattr(shot, field)
+                if named is not None and named not in ids[group]:
+                    raise ValueError(f"shots[{i}].{field} {named!r} is none of {group}")
             if shot.day >= max(1, len(self.days)):
                 raise ValueError(f"shots[{i}].day {shot.day} is none of {max(1, len(self.days))} days")
         for day in {shot.day for shot in self.shots}:
@@ -190,19 +228,30 @@ def production_from(data: Any) -> Production:
 
 
 def plans_of(production: Production) -> list[Plan]:
-    """The plan of every shot, its wardrobe the outfit's. Raises ProductionError."""
-    outfits = {one.id: one for one in production.outfits}
+    """The plan of every shot as this production has it (see `as_filmed`). Raises ProductionError."""
     plans = []
     for i, shot in enumerate(production.shots):
         try:
             plan = plan_from(shot.plan)
         except PlanError as err:
             raise ProductionError(f"shots[{i}].plan.{err.path}", err.problem, err.value, err.more) from None
-        if shot.outfit is not None and plan.subject is not None:
-            subject = plan.subject.model_copy(update={"wardrobe": outfits[shot.outfit].garments})
-            plan = plan.model_copy(update={"subject": subject})
-        plans.append(plan)
+        plans.append(as_filmed(production, shot, plan))
     return plans
+
+
+def as_filmed(production: Production, shot: PlannedShot, plan: Plan) -> Plan:
+    """The shot's outfit and its person's looks on the subject, its plate behind, the production's schools."""
+    outfit = next((one for one in production.outfits if one.id == shot.outfit), None)
+    person = next((one for one in production.people if one.id == shot.person), None)
+    plate = next((one.plate for one in production.plates if one.id == shot.plate), None)
+    changed: dict[str, Any] = {} if plate is None else {"plate": plate}
+    if production.schools is not None:
+        changed["targets"] = production.schools
+    if plan.subject is not None:
+        worn = {} if outfit is None else {"wardrobe": outfit.garments}
+        looks = {} if person is None else person.looks
+        changed["subject"] = plan.subject.model_copy(update=worn | looks)
+    return plan.model_copy(update=changed)
 
 
 def days_of(production: Production) -> tuple[ShootDay, ...]:

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..plan import Plan
 from ..sentences import Sentence, say, tell
 from .change_cost import ShotChange, matrix_of
-from .production_document import PlannedShot, Production, minutes_of
-from .running_order import Bound, along, running_order
+from .day_breaks import BreaksAhead
+from .day_plan import WHOLE_DAY, bound_of
+from .production_document import Break, PlannedShot, Production, minutes_of
+from .running_order import Bound, running_order
 
 TOLD_FROM = 10.0
 """Minutes over from which options are told."""
-ALL_DAY = (0.0, 48.0 * 60.0)
 
 
 @dataclass(frozen=True)
@@ -40,18 +41,34 @@ class DayProjection:
 
 @dataclass(frozen=True)
 class _Unfilmed:
-    """What is still to be filmed, after `last` (None: nothing was filmed yet)."""
+    """What is still to be filmed from `begun` on, after `last` (None: nothing was filmed yet)."""
 
     shots: tuple[PlannedShot, ...]
+    bounds: tuple[Bound, ...]
     matrix: list[list[float]]
     last: int | None
     missing: tuple[float, ...]
     """Share of each shot that is missing."""
+    begun: float
+    breaks: tuple[Break, ...]
 
-    def minutes(self, order: tuple[int, ...]) -> float:
-        begin = self.matrix[self.last][order[0]] if order and self.last is not None else 0.0
-        films = sum(self.shots[i].minutes * self.missing[i] for i in order)
-        return begin + along(order, self.matrix) + films
+    def minutes(self, i: int) -> float:
+        return self.shots[i].minutes * self.missing[i]
+
+    def end(self, order: tuple[int, ...]) -> float:
+        """With the breaks that are still to come, and waiting for whoever is not there yet."""
+        now, before, ahead = self.begun, self.last, BreaksAhead(self.breaks, self.begun)
+
+        def rested(minutes: float) -> float:
+            return now + sum(one.minutes for one in ahead.before(now, minutes))
+
+        for i in order:
+            change = 0.0 if before is None else self.matrix[before][i]
+            now = rested(change) + change
+            now = max(rested(max(0.0, self.bounds[i].earliest - now)), self.bounds[i].earliest)
+            now = rested(self.minutes(i)) + self.minutes(i)
+            before = i
+        return now
 
 
 def project(
@@ -64,13 +81,19 @@ def project(
 ) -> DayProjection:  # fmt: skip
     """From `now` on (minutes since midnight). `done`: share of each shot that has its good takes, by id; `last`: the
     shot that was filmed last, from whose set-up things are changed."""
-    ids = [shot.id for shot in day.shots]
+    ids, people = [shot.id for shot in day.shots], {one.id: one for one in day.people}
     changes = matrix_of(day, plans)
-    missing = tuple(max(0.0, 1.0 - done.get(one, 0.0)) for one in ids)
-    left = _Unfilmed(day.shots, _minutes(changes), ids.index(last) if last in ids else None, missing)
-    open_shots = tuple(i for i in order if missing[i] > 0.0)
-    begun = max(now, float(minutes_of(day.call)))
-    end = begun + left.minutes(open_shots)
+    left = _Unfilmed(
+        shots=day.shots,
+        bounds=tuple(bound_of(shot, people) for shot in day.shots),
+        matrix=[[change.minutes for change in row] for row in changes],
+        last=ids.index(last) if last in ids else None,
+        missing=tuple(max(0.0, 1.0 - done.get(one, 0.0)) for one in ids),
+        begun=max(now, float(minutes_of(day.call))),
+        breaks=day.breaks,
+    )
+    open_shots = tuple(i for i in order if left.missing[i] > 0.0)
+    end = left.end(open_shots)
     over = end - minutes_of(day.end)
     options = sorted(_options(left, plans, open_shots, changes), key=lambda option: -option.minutes)
     late = over >= TOLD_FROM
@@ -83,34 +106,31 @@ def project(
     )
 
 
-def _minutes(changes: list[list[ShotChange]]) -> list[list[float]]:
-    return [[change.minutes for change in row] for row in changes]
-
-
 def _options(
     left: _Unfilmed, plans: list[Plan], order: tuple[int, ...], changes: list[list[ShotChange]]
 ) -> Iterator[LateOption]:
-    full = left.minutes(order)
+    full = left.end(order)
     for i in order:
         shot = left.shots[i]
         if shot.priority != "must":
             told = tell("late.drop" if shot.priority == "if-time" else "late.should", title=_title(shot))
-            yield _option(told, full - left.minutes(tuple(k for k in order if k != i)), shot)
+            yield _option(told, full - left.end(tuple(k for k in order if k != i)), shot)
         if len(shot.variants) > 1:
-            yield _fewer_variants(left, i)
+            yield _fewer_variants(left, order, i)
         if plans[i].screen.floor_run > 0.0 and "feet" not in shot.needs:
             yield _option(tell("late.tighter", title=_title(shot)), _floor_minutes(left, order, i, changes), shot)
     yield from _merged(left, order, full)
 
 
-def _fewer_variants(left: _Unfilmed, i: int) -> LateOption:
+def _fewer_variants(left: _Unfilmed, order: tuple[int, ...], i: int) -> LateOption:
     shot = left.shots[i]
     count = len(shot.variants)
     fewer = max(1, count // 2)
     told = tell("late.variants", title=_title(shot), fewer=float(fewer), all=float(count))
     still = max(0.0, fewer / count - (1.0 - left.missing[i]))
-    saved = left.missing[i] - still
-    return _option(told, shot.minutes * saved, shot)
+    missing = tuple(still if k == i else share for k, share in enumerate(left.missing))
+    kept = order if still > 0.0 else tuple(k for k in order if k != i)
+    return _option(told, left.end(order) - replace(left, missing=missing).end(kept), shot)
 
 
 def _floor_minutes(left: _Unfilmed, order: tuple[int, ...], i: int, changes: list[list[ShotChange]]) -> float:
@@ -126,17 +146,17 @@ def _merged(left: _Unfilmed, order: tuple[int, ...], full: float) -> Iterator[La
     """The order of what is left that has the least change, begun from where the set stands now; pins are let go."""
     if len(order) < 2:
         return
-    bounds = [Bound(0.0, *ALL_DAY, left.shots[i].dirty, None) for i in order]
+    bounds = [replace(left.bounds[i], minutes=left.minutes(i), pinned=None) for i in order]
     matrix = [[left.matrix[a][b] for b in order] for a in order]
     if left.last is not None and left.last not in order:
         # What stands now comes first, pinned: the way from it is part of the order.
-        bounds = [Bound(0.0, *ALL_DAY, False, 0), *bounds]
+        bounds = [Bound(0.0, *WHOLE_DAY, False, 0), *bounds]
         matrix = [[0.0, *(left.matrix[left.last][b] for b in order)], *([0.0, *row] for row in matrix)]
-        found = tuple(order[i - 1] for i in running_order(bounds, matrix, 0.0).order if i)
+        found = tuple(order[i - 1] for i in running_order(bounds, matrix, left.begun).order if i)
     else:
-        found = tuple(order[i] for i in running_order(bounds, matrix, 0.0).order)
+        found = tuple(order[i] for i in running_order(bounds, matrix, left.begun).order)
     told = tell("late.merge", titles=tuple(_title(left.shots[i]) for i in found))
-    yield LateOption(say(told), told, full - left.minutes(found), tuple(left.shots[i].id for i in found))
+    yield LateOption(say(told), told, full - left.end(found), tuple(left.shots[i].id for i in found))
 
 
 def _option(told: Sentence, minutes: float, shot: PlannedShot) -> LateOption:

@@ -29,6 +29,9 @@ DAY_LIMITS: dict[str, Limit] = {
     "day.many": Limit(
         at=8.0, unit="shots", source="The production's own number of screen shots a day",
         reason="Each costs hours at the edit, and each may fail; close framing costs a quarter of full length."),
+    "day.sound": Limit(
+        at=2.0, unit="devices", source="Habit of the trade",
+        reason="One microphone rustles or fails unheard; a second, worn or on a boom, saves the take."),
     "day.floor-cloth": Limit(
         at=0.0, unit="m", source="Usual caution", reason="A cloth underfoot slides and its edge trips."),
     "day.wind": Limit(
@@ -64,6 +67,12 @@ DAY_LIMITS: dict[str, Limit] = {
     "take.camera-turned": Limit(
         at=0.5, unit="°", fix=0.0, source="The camera of the reference take",
         reason="Half a degree is the plate's horizon seen off, and no clean plate fits any more."),
+    "take.settings": Limit(
+        at=0.0, unit="settings", source="The plan's camera",
+        reason="An ISO or a balance left from another job is seen at the edit, and the plan no longer holds."),
+    "take.smoke": Limit(
+        at=10.0, unit="%", source="Saturation of the take before",
+        reason="Smoke changes from take to take, and the key with it: each take needs a key of its own."),
     "take.breach": Limit(
         at=1.0, unit="frames", fix=0.0, source="Frames in which something leaves the screen",
         reason="One is painted by hand; a stretch of them is no key any more: at best a take to keep."),

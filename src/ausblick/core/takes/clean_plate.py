@@ -17,6 +17,10 @@ from .take_rules import TakeFinding, graded
 VOIDS = ("take.screen-moved", "take.camera-turned", "take.level", "take.hue", "take.white-balance")
 """Findings of a take against the clean plate that make it useless."""
 WORDS = {"lamps": "a lamp", "camera": "the camera", "screen": "the screen"}
+SETTING_WORDS = {
+    "iso": "ISO", "shutter_s": "shutter", "f_number": "f-number", "white_balance_k": "white balance",
+    "fps": "frame rate",
+}  # fmt: skip
 MOST_PERCENT = 1.0
 """Mean difference of the background outside of the figure, % of signal."""
 
@@ -35,15 +39,20 @@ def clean_plate_state(
     drifted: list[TakeFinding],
     differs_percent: float | None,
     at_wrap: bool = False,
+    settings: tuple[str, ...] = (),
 ) -> CleanPlateState:
     """`plate`: the set-up when the clean plate was filmed, None where there is none; `drifted`: what a later
-    take shows against it; `differs_percent`: its background's mean difference. At wrap what is missing stops."""
+    take shows against it; `differs_percent`: its background's mean difference; `settings` of the camera that were
+    others. At wrap what is missing stops."""
     excess = 1.0 if at_wrap else 0.25
     if plate is None:
         return CleanPlateState("missing", graded("take.clean-plate", 0.0, tell("take.clean-plate/missing"), excess))
     changed = what_changed(plate, now)
     if changed:
         told = tell("take.clean-plate/changed", what=" and ".join(WORDS[one] for one in changed))
+        return CleanPlateState("changed", graded("take.clean-plate", 1.0, told, excess))
+    if settings:
+        told = tell("take.clean-plate/settings", what=" and ".join(SETTING_WORDS[one] for one in settings))
         return CleanPlateState("changed", graded("take.clean-plate", 1.0, told, excess))
     void = next((finding for finding in drifted if finding.id in VOIDS), None)
     if void is not None:

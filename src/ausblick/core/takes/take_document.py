@@ -10,6 +10,7 @@ from ..plan import PlanError
 from ..plan.document import readable_error
 from ..plan.fields import Name, Part, Switch, number
 from ..production.production_document import Ident, Words
+from .camera_record import CameraRecord
 
 Status = Literal["good", "keep", "no", "incomplete"]
 Reason = Literal[
@@ -49,6 +50,8 @@ class Take(Part):
     setup: Annotated[int | None, Field(ge=1, strict=True)] = None
     revision: Annotated[int | None, Field(ge=0, strict=True)] = None
     frame: Annotated[int | None, Field(ge=1, strict=True)] = None
+    camera: CameraRecord | None = None
+    """As somebody read it off the camera; None: as planned, or not known."""
     state: SetState | None = None
     """Of the set-up when the take was logged; the server adds it."""
 

@@ -50,6 +50,17 @@ def judge_take(
     return sorted(found, key=lambda finding: RANK[finding.severity])
 
 
+def judge_smoke(before: FrameReport, now: FrameReport) -> list[TakeFinding]:
+    """The screen's colour since the take before: smoke lays grey light over it."""
+    if not before.saturation or now.saturation is None:
+        return []
+    off = 100.0 * (now.saturation / before.saturation - 1.0)
+    if abs(off) <= DAY_LIMITS["take.smoke"].at:
+        return []
+    told = tell("take.smoke/thicker" if off < 0.0 else "take.smoke/thinner", off=abs(off))
+    return [graded("take.smoke", abs(off), told)]
+
+
 def graded(rule: str, value: float, told: Sentence, excess: float | None = None) -> TakeFinding:
     """A finding of a rule by its limit; `excess` where it is not the value beyond the limit."""
     by = DAY_LIMITS[rule]

@@ -13,7 +13,7 @@ from ausblick.app.handed_over import production_parts
 from ausblick.app.plan_exports import file_name
 from ausblick.app.production_exports import MEDIA, export_day
 from ausblick.app.production_state import filled, production_state
-from ausblick.app.take_log import log_take, shot_logs, take_findings
+from ausblick.app.take_log import log_take, shot_logs, take_findings, with_pictures
 from ausblick.core.production.day_plan import plan_day
 from ausblick.core.production.production_document import Production, days_of, production_from
 from ausblick.core.takes.shot_progress import shot_progress
@@ -53,6 +53,7 @@ def _model(stored: StoredProduction) -> ProductionModel:
         production=stored.production,
         changed=stored.changed,
         can_undo=stored.can_undo,
+        can_redo=stored.can_redo,
     )
 
 
@@ -102,8 +103,12 @@ def save_production(path: ProductionPath, body: ProductionBody) -> Response:
 
 @api.post("/<int:production_id>/undo", operation_id="undoProduction", responses={200: ProductionModel})
 def undo_production(path: ProductionPath) -> Response:
-    """Before the last change; a second undo does it again."""
     return answer(_model(services().productions.undo(path.production_id)))
+
+
+@api.post("/<int:production_id>/redo", operation_id="redoProduction", responses={200: ProductionModel})
+def redo_production(path: ProductionPath) -> Response:
+    return answer(_model(services().productions.redo(path.production_id)))
 
 
 @api.delete("/<int:production_id>", operation_id="deleteProduction", responses={204: None})
@@ -153,7 +158,7 @@ def get_day_export(path: ProductionExportPath, query: PaperQuery) -> Response:
 
 def _bundle(production_id: int, production: Production, query: PaperQuery) -> Response:
     """For who keys: a folder for each shot with its best take."""
-    takes = services().takes.of_production(production_id)
+    takes = with_pictures(services(), services().takes.of_production(production_id))
     with services().turns.taken():
         parts = production_parts(services(), production, takes)
         data = bundle_zip(parts, query.units, query.paper, services().basis)
@@ -164,7 +169,7 @@ def _bundle(production_id: int, production: Production, query: PaperQuery) -> Re
 def _takes(production_id: int, at_wrap: bool = False, measure: bool = False) -> Response:
     """Nobody who logs waits for pictures to be compared: the list does that, once for each pair of them."""
     production = services().productions.get(production_id).production
-    takes = services().takes.of_production(production_id)
+    takes = with_pictures(services(), services().takes.of_production(production_id))
     return answer(TakesModel(takes=takes, shots=shot_logs(services(), production, takes, at_wrap, measure)))
 
 
