@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import csv
+from io import BytesIO, StringIO
+from pathlib import Path
 from typing import Any
 
+import pytest
 from flask.testing import FlaskClient
 from icalendar import Calendar
 
@@ -11,6 +15,9 @@ from ausblick.core.plan import dump_plan
 from ausblick.core.production.production_document import dump_production
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.visitor_film import visitor_film
+from tests.formats.test_clips import write
+
+from .test_check import until_done
 
 
 def begun(client: FlaskClient) -> int:
@@ -41,11 +48,12 @@ def test_a_production_is_kept_whole_and_a_second_writer_is_told(client: FlaskCli
     assert client.put(at, json={"base": 2, "production": changed}).get_json()["revision"] == 2
     assert client.put(at, json={"base": 1, "production": document}).status_code == 409
     assert client.post(f"{at}/undo").get_json()["production"]["title"] == "Visitor film"
-    wrong = client.put(at, json={"base": 3, "production": {**document, "call": "8"}})
+    assert client.post(f"{at}/redo").get_json()["production"]["title"] == "Other"
+    wrong = client.put(at, json={"base": 4, "production": {**document, "call": "8"}})
     assert (wrong.status_code, wrong.get_json()["field"]) == (422, "call")
     client.delete(at)
     assert client.get(at).status_code == 404
-    assert [one["title"] for one in client.get("/api/productions").get_json()["trash"]] == ["Visitor film"]
+    assert [one["title"] for one in client.get("/api/productions").get_json()["trash"]] == ["Other"]
     assert client.post(f"{at}/restore").status_code == 200
 
 
@@ -97,6 +105,47 @@ def test_a_clean_plate_is_void_once_a_lamp_is_changed(client: FlaskClient) -> No
     assert "a lamp" in state["finding"]["says"]
     wrap = client.get(f"/api/productions/{production}/takes?wrap=true").get_json()["shots"][0]["clean_plate"]
     assert wrap["finding"]["severity"] == "stop"
+
+
+def test_a_clip_is_found_by_its_name_and_the_log_is_taken_along(client: FlaskClient, tmp_path: Path) -> None:
+    production = begun(client)
+    clip = write(tmp_path / "clip.mp4", frames=40).read_bytes()
+    logged(client, production, "named-take", clip="c0007", remark="=SUM(1)", camera={"iso": 3200.0})
+    at = f"/api/productions/{production}"
+    assert client.get(f"{at}/takes").get_json()["takes"][0]["frame"] is None
+    sent = client.post("/api/setups/1/frames", data={"file": (BytesIO(clip), "C0007.MP4")})
+    job = until_done(client, sent.get_json())
+    (take,) = client.get(f"{at}/takes").get_json()["takes"]
+    assert take["frame"] == job["frame"]["id"]
+    assert take["seconds"] == pytest.approx(40 / 25)
+    log = client.get(f"{at}/export/log").get_json()
+    assert log["production"] == "Film"
+    told = {one["id"]: one["says"] for one in log["takes"][0]["findings"]}
+    assert told["take.settings"] == "ISO 3200, planned 1600"
+    assert [(one["shot"], one["done"]) for one in log["shots"]] == [("s1", True), ("s2", False)]
+    (row,) = list(csv.DictReader(StringIO(client.get(f"{at}/export/log-csv").get_data(as_text=True))))
+    assert row["remark"] == "'=SUM(1)"
+    assert "ISO 3200, planned 1600" in row["findings"]
+
+
+def test_a_production_is_held_against_its_own_kit(client: FlaskClient) -> None:
+    production = begun(client)
+    at = f"/api/productions/{production}"
+    document = client.get(at).get_json()["production"]
+    lens = next(one for one in state_of(client, at)["packing"] if one["kind"] == "lens")
+    assert lens["missing"] is None
+    document["kit"] = {"lenses": [{"name": "other", "focal_mm": 200.0}]}
+    client.put(at, json={"base": 1, "production": document})
+    state = state_of(client, at)
+    assert next(one for one in state["packing"] if one["kind"] == "lens")["missing"] == 1
+    assert state["shots"][0]["open_findings"] > 0
+    document["shots"][0]["needs"] = ["sound"]
+    client.put(at, json={"base": 2, "production": document})
+    assert [one["boom_m"] is None for one in state_of(client, at)["shots"]] == [False, True]
+
+
+def state_of(client: FlaskClient, at: str) -> Any:
+    return client.get(f"{at}/state").get_json()["state"]
 
 
 def test_the_day_goes_into_a_calendar_and_the_document_comes_back(client: FlaskClient) -> None:

@@ -6,7 +6,7 @@ import io
 import json
 import zipfile
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -16,13 +16,15 @@ from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.frames.contact import contact_of
 from ausblick.core.frames.find_screen import find_screen
 from ausblick.core.frames.frame import Frame, luma_of
-from ausblick.core.frames.frame_report import FrameReport
+from ausblick.core.frames.frame_report import ClipReport, FrameReport
 from ausblick.core.geometry.vectors import Bools, Bytes, Floats32
 from ausblick.core.handover.action_outline import Action, ActionOutline, action_of, outline_of
 from ausblick.core.handover.hold_outs import HoldOut, MarkBox, hold_outs_of, marks_of
 from ausblick.core.handover.key_facts import (
     KeyFacts,
+    camera_facts,
     contact_shade,
+    grain_of,
     horizon_v,
     level_match,
     metres_per_px,
@@ -31,6 +33,7 @@ from ausblick.core.handover.key_facts import (
     problems_of,
 )
 from ausblick.core.handover.sample_area import Samples, samples_of
+from ausblick.core.handover.set_in_picture import place_on_screen, standing_inside
 from ausblick.core.handover.synthetic_plate import SyntheticPlate, synthetic_plate
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan
@@ -56,13 +59,14 @@ PLAN_FILES: tuple[tuple[PlanFormat, str], ...] = (
 
 @dataclass(frozen=True)
 class Seen:
-    """A picture of the take: the frame that was read, all frames small where it is a clip, what was measured, and the
-    clean plate that was filmed."""
+    """A picture of the take: the frame that was read, all frames small where it is a clip, what was measured, the
+    clean plate that was filmed, and of a clip what only time shows."""
 
     frame: Frame
     clip: Iterable[Floats32] | None
     report: FrameReport | None
     clean: Frame | None
+    timed: ClipReport | None = None
 
 
 @dataclass(frozen=True)
@@ -70,6 +74,7 @@ class PictureFacts:
     """What is worked out on the picture; without one, or without a screen in it, nothing."""
 
     outline: ActionOutline | None = None
+    inside: tuple[str, ...] = ()
     samples: Samples | None = None
     hold_outs: tuple[HoldOut, ...] = ()
     marks: tuple[MarkBox, ...] = ()
@@ -128,7 +133,8 @@ def _pictures(part: HandedOver, files: dict[str, bytes]) -> PictureFacts:
     figure = contact_of(found).figure
     width, height = seen.frame.width, seen.frame.height
     action = action_of([picture] if seen.clip is None else seen.clip, part.plan.screen.hue)
-    outline = outline_of(action or Action(figure, found.mask, 1))
+    action = action or Action(figure, found.mask, 1)
+    outline = outline_of(action)
     files["outline.svg"] = outline_svg(outline, width, height)
     files["outline.png"] = mask_png(outline.mask, width, height)
     samples = samples_of(picture, figure, found.core, found.channel)
@@ -141,7 +147,13 @@ def _pictures(part: HandedOver, files: dict[str, bytes]) -> PictureFacts:
     else:
         made = synthetic_plate(picture, figure, found.core)
         files["clean-plate-synthetic.png"] = png_bytes(_eight(made.signal))
-    return PictureFacts(outline, samples, kept, marks_of(found, figure), _ends(picture, figure), made)
+    inside = standing_inside(part.plan, outline.mask, action.figure)
+    marks = tuple(_placed(part.plan, mark) for mark in marks_of(found, figure))
+    return PictureFacts(outline, inside, samples, kept, marks, _ends(picture, figure), made)
+
+
+def _placed(plan: Plan, mark: MarkBox) -> MarkBox:
+    return replace(mark, place=place_on_screen(plan, mark.x + mark.w / 2.0, mark.y + mark.h / 2.0))
 
 
 def _difference(samples: Samples, channel: int) -> float:
@@ -155,14 +167,19 @@ def _facts(part: HandedOver, judged: tuple[Evaluation, list[Finding]], seen: Pic
     evaluation, findings = judged
     plan, levels = part.plan, None
     if part.plate is not None and seen.ends is not None:
-        plate = read_plate(part.plate)
-        levels = level_match(seen.ends, (plate.black_level, plate.white_level))
+        levels = level_match(seen.ends, read_plate(part.plate))
+    planned = planned_facts(evaluation)
+    measured, clip = (None, None) if part.seen is None else (part.seen.report, part.seen.timed)
     return KeyFacts(
         title=part.title or plan.title,
         curve=plan.camera.curve,
-        planned=planned_facts(evaluation),
-        measured=part.seen.report if part.seen else None,
+        planned=planned,
+        measured=measured,
+        clip=clip,
+        camera=camera_facts(plan),
+        grain=grain_of(planned, measured),
         outline=seen.outline,
+        inside_outline=seen.inside,
         samples=seen.samples,
         hold_outs=seen.hold_outs,
         marks=seen.marks,
@@ -173,7 +190,7 @@ def _facts(part: HandedOver, judged: tuple[Evaluation, list[Finding]], seen: Pic
         plate_blur_px=plate_blur(plan),
         horizon_v=horizon_v(plan),
         metres_per_px=metres_per_px(plan),
-        problems=problems_of(findings, units),
+        problems=problems_of(findings, clip, seen.inside, units),
     )
 
 

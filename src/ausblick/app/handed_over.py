@@ -14,7 +14,7 @@ from ausblick.store.frames import StoredFrame
 from ausblick.store.setups import NotFound
 
 from .bundle import HandedOver, Seen
-from .frame_import import picture_of, report_of
+from .frame_import import clip_of, picture_of, report_of
 from .production_state import filled
 from .services import Services
 
@@ -58,7 +58,7 @@ def _seen(services: Services, frame: StoredFrame, clean: StoredFrame | None) -> 
     turns = int(frame.data.get("turned", 0))
     clip = clip_pictures(services.frames.file(frame.id), turns) if frame.data.get("clip") else None
     filmed = None if clean is None else picture_of(services.frames, clean)
-    return Seen(picture_of(services.frames, frame), clip, report_of(frame), filmed)
+    return Seen(picture_of(services.frames, frame), clip, report_of(frame), filmed, clip_of(frame))
 
 
 def _frame(services: Services, number: int | None) -> StoredFrame | None:

@@ -29,10 +29,10 @@ MEDIA: dict[DayFormat, tuple[str, str]] = {
 
 
 def export_day(production: Production, to: DayFormat, paper: Paper = "a4", kit: Kit | None = None) -> bytes:
-    """`kit`: what there is, so that the packing list says what is missing."""
+    """`kit`: what there is where the production names none, so that the packing list says what is missing."""
     if to == "json":
         return json.dumps(dump_production(production), allow_nan=False, indent=1).encode()
-    packing = packing_list(plans_of(production), kit)
+    packing = packing_list(plans_of(production), production.kit or kit)
     if to == "packing":
         return packing_csv(packing).encode()
     day = plan_day(production)

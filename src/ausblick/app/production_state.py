@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ausblick.core.camera.view import view_of
 from ausblick.core.plan import dump_plan
 from ausblick.core.production.day_plan import DayPlan, plan_day, plan_one
 from ausblick.core.production.edit_hours import edit_hours
@@ -12,8 +13,10 @@ from ausblick.core.production.outfit_check import OutfitChecked, check_outfits
 from ausblick.core.production.packing import PackingItem, packing_list
 from ausblick.core.production.production_document import Production, days_of, plans_of
 from ausblick.core.production.running_late import DayProjection, project
+from ausblick.core.production.sound import boom_height
 from ausblick.core.sentences import Sentence
 from ausblick.core.standards.limit import Severity
+from ausblick.core.standards.quantities import Metres
 from ausblick.core.takes.shot_progress import shot_progress
 from ausblick.core.takes.take_document import Take
 from ausblick.store.setups import DamagedState, NotFound
@@ -23,7 +26,9 @@ from .services import Services
 
 @dataclass(frozen=True)
 class ShotState:
-    """`worst` of its set-up's findings, with the worst told; `hours` at the edit; `missing`: its set-up is gone."""
+    """`worst` of its set-up's findings, with the worst told; `hours` at the edit; `missing`: its set-up is gone;
+    `filmed`: share of it that has its good takes; `boom_m`: how far down a boom may come over the mark, where sound
+    is recorded."""
 
     shot: str
     setup_title: str
@@ -32,6 +37,8 @@ class ShotState:
     open_findings: int
     hours: float
     missing: bool
+    filmed: float = 0.0
+    boom_m: Metres | None = None
 
 
 @dataclass(frozen=True)
@@ -66,9 +73,9 @@ def production_state(
     count = len(days_of(whole))
     return ProductionState(
         day=plan_day(whole),
-        shots=tuple(_shot_states(services, whole)),
+        shots=tuple(_shot_states(services, whole, list(takes))),
         outfits=check_outfits(whole),
-        packing=packing_list(plans, services.kits.get().kit),
+        packing=packing_list(plans, whole.kit or services.kits.get().kit),
         projections=tuple(
             _projection(whole, takes, number, now) if number == day and now is not None else None
             for number in range(count)
@@ -86,14 +93,14 @@ def _projection(production: Production, takes: Sequence[Take], number: int, now:
     return project(one.production, todays, one.order, done, last, now)
 
 
-def _shot_states(services: Services, production: Production) -> list[ShotState]:
+def _shot_states(services: Services, production: Production, takes: list[Take]) -> list[ShotState]:
     """Each plan is judged once, however many shots share it."""
     judged: dict[str, tuple[Severity, Sentence | None, int]] = {}
     states = []
     for shot, plan in zip(production.shots, plans_of(production), strict=True):
         known = plan.model_dump_json()
         if known not in judged:
-            _, findings = services.findings(plan, with_remedies=False)
+            _, findings = services.findings(plan, with_remedies=False, kit=production.kit)
             worst = findings[0].judgement
             count = sum(finding.judgement.severity != "fine" for finding in findings)
             judged[known] = (worst.severity, None if worst.severity == "fine" else worst.says, count)
@@ -105,5 +112,7 @@ def _shot_states(services: Services, production: Production) -> list[ShotState]:
         except (NotFound, DamagedState):
             missing = True
         hours = edit_hours(shot, plan, production.edit_hours)
-        states.append(ShotState(shot.id, plan.title, severity, told, count, hours, missing))
+        filmed = shot_progress(shot, takes).share
+        boom = boom_height(plan, view_of(plan.camera, plan.subject)) if "sound" in shot.needs else None
+        states.append(ShotState(shot.id, plan.title, severity, told, count, hours, missing, filmed, boom))
     return states

@@ -10,6 +10,7 @@ from pathlib import Path
 from ausblick.core.advice.rule import Finding
 from ausblick.core.diagnosis.trial_key import TrialKey
 from ausblick.core.evaluation.results import Evaluation
+from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
 from ausblick.core.takes.take_rules import TakeFinding
@@ -83,10 +84,13 @@ class Services:
         """The light that is remembered."""
         return self.memory.basis
 
-    def findings(self, plan: Plan, with_remedies: bool = True) -> tuple[Evaluation, list[Finding]]:
-        """What plans are judged to be here: by the craft's rules, and by the kit as it is now."""
+    def findings(
+        self, plan: Plan, with_remedies: bool = True, kit: Kit | None = None
+    ) -> tuple[Evaluation, list[Finding]]:
+        """What plans are judged to be here: by the craft's rules, and by a kit, that of the house as it is now where
+        none is named."""
         turns = self.turns if with_remedies else self.drags
-        return self.memory.findings(plan, self.kits.get().kit, with_remedies, turns)
+        return self.memory.findings(plan, kit or self.kits.get().kit, with_remedies, turns)
 
     def close(self) -> None:
         """End the work beside the requests: jobs are cancelled, folders no longer watched."""

@@ -72,7 +72,7 @@ def shot_logs(
 
 
 def with_pictures(services: Services, takes: list[Take]) -> list[Take]:
-    """Takes without a picture, each with the file of its set-up that has its clip's name."""
+    """Takes without a picture, each with the file of its set-up that has its clip's name; of clips their seconds."""
     names: dict[int, dict[int, str]] = {}
     found = []
     for take in takes:
@@ -80,7 +80,9 @@ def with_pictures(services: Services, takes: list[Take]) -> list[Take]:
             if take.setup not in names:
                 names[take.setup] = _names(services, take.setup)
             take = take.model_copy(update={"frame": clip_named(take.clip, names[take.setup])})
-        found.append(take)
+        frame = _frame(services, take) if take.seconds is None else None
+        clip = None if frame is None else clip_of(frame)
+        found.append(take if clip is None else take.model_copy(update={"seconds": clip.frames / clip.fps}))
     return found
 
 

@@ -31,9 +31,12 @@ def take() -> None:
 @data_option
 @production_option
 @click.option("--csv", "as_csv", is_flag=True, help="Answer with CSV (RFC 4180).")
+@click.option("--measured", is_flag=True, help="With what has changed since each reference take; compares pictures.")
 @as_json_option
-def list_takes(data: Path | None, number: int | None, as_csv: bool, as_json: bool) -> int:
+def list_takes(data: Path | None, number: int | None, as_csv: bool, measured: bool, as_json: bool) -> int:
     """Every logged take, and what is missing of each shot."""
+    from ausblick.app.take_exports import export_log
+    from ausblick.app.take_log import take_findings
     from ausblick.core.takes.shot_progress import shot_progress
     from ausblick.core.takes.take_document import dump_take
     from ausblick.formats.day_tables import takes_csv
@@ -41,6 +44,9 @@ def list_takes(data: Path | None, number: int | None, as_csv: bool, as_json: boo
     services, stored = _production(data, number)
     takes = services.takes.of_production(stored.id)
     progress = [shot_progress(shot, takes) for shot in stored.production.shots]
+    if measured and (as_json or as_csv):
+        print(export_log(services, stored.production, takes, "log" if as_json else "log-csv").decode(), end="")
+        return 0
     if as_json:
         shots = [{"shot": one.shot, "takes": one.takes, "done": one.done, "share": one.share} for one in progress]
         print(json.dumps({"takes": [dump_take(one) for one in takes], "shots": shots}, allow_nan=False, indent=1))
@@ -53,6 +59,8 @@ def list_takes(data: Path | None, number: int | None, as_csv: bool, as_json: boo
         words = " ".join((*one.reasons, one.remark))
         title = titles.get(one.shot, one.shot)
         print(f"{one.at[11:16]}  {title:32.32} {one.kind:11} {one.number:>4} {one.status:11} {words}".rstrip())
+        for found in take_findings(services, stored.production, takes, one.key) if measured else ():
+            print(f"       {found.severity}: {found.says}")
     for shot in progress:
         print(f"{'done' if shot.done else 'open':5} {titles[shot.shot]:32.32} {shot.takes} takes")
     return 0

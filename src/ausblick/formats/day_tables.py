@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
 
 from ausblick.core.production.day_plan import DayPlan
 from ausblick.core.production.packing import PackingItem
@@ -23,13 +23,14 @@ def packing_csv(items: Iterable[PackingItem]) -> str:
     return _csv(("kind", "what", "count", "missing"), rows)
 
 
-def takes_csv(takes: Iterable[Take]) -> str:
+def takes_csv(takes: Iterable[Take], said: Mapping[str, Sequence[str]] | None = None) -> str:
+    """`said`: of takes by their keys, what was found in them."""
     rows = [
         (one.at, one.shot, one.kind, str(one.number), one.status, " ".join(one.reasons), one.variant, one.clip,
-         "" if one.seconds is None else f"{one.seconds:g}", one.remark)
+         "" if one.seconds is None else f"{one.seconds:g}", one.remark, "; ".join((said or {}).get(one.key, ())))
         for one in takes
     ]  # fmt: skip
-    heads = ("at", "shot", "kind", "number", "status", "reasons", "variant", "clip", "seconds", "remark")
+    heads = ("at", "shot", "kind", "number", "status", "reasons", "variant", "clip", "seconds", "remark", "findings")
     return _csv(heads, rows)
 
 

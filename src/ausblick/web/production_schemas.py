@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 
 from ausblick.app.production_exports import DayFormat
 from ausblick.app.production_state import ProductionState
+from ausblick.app.take_exports import LogFormat
 from ausblick.app.take_log import ShotLog
 from ausblick.core.production.day_plan import DayPlan
 from ausblick.core.production.production_document import Production
@@ -30,7 +31,7 @@ class TakePath(ProductionPath):
 
 
 class ProductionExportPath(ProductionPath):
-    to: DayFormat | Literal["bundle"]
+    to: DayFormat | LogFormat | Literal["bundle"]
 
 
 class PaperQuery(BaseModel):

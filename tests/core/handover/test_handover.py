@@ -7,6 +7,7 @@ import json
 import math
 import xml.etree.ElementTree as ET
 import zipfile
+from dataclasses import replace
 from pathlib import Path
 
 import cv2
@@ -17,19 +18,30 @@ import trimesh
 from pypdf import PdfReader
 
 from ausblick.app.bundle import HandedOver, Seen, bundle_zip
+from ausblick.core.advice.findings import find
 from ausblick.core.colour.curves import decode
+from ausblick.core.frames.clip_timing import Breach
 from ausblick.core.frames.contact import contact_of
 from ausblick.core.frames.find_screen import find_screen
 from ausblick.core.frames.frame import Frame, linear_of
-from ausblick.core.frames.frame_report import frame_report
+from ausblick.core.frames.frame_report import ClipReport, frame_report
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.geometry.vectors import Bools, Floats32
 from ausblick.core.handover.action_outline import action_of, outline_of
 from ausblick.core.handover.hold_outs import hold_outs_of, marks_of
-from ausblick.core.handover.key_facts import contact_shade, horizon_v, level_match, metres_per_px, plate_blur
+from ausblick.core.handover.key_facts import (
+    contact_shade,
+    horizon_v,
+    level_match,
+    metres_per_px,
+    plate_blur,
+    problems_of,
+)
 from ausblick.core.handover.sample_area import samples_of
 from ausblick.core.handover.synthetic_plate import synthetic_plate
+from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, apply_changes
+from ausblick.core.plate.plate_picture import PlateReading
 from ausblick.demo.fern_house import seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer
 
@@ -178,9 +190,41 @@ def test_numbers_of_geometry_are_closed_forms() -> None:
     opened = plate_blur(apply_changes(plan, [Change("camera.f_number", plan.camera.f_number / 2.0)]))
     assert blur is not None
     assert opened == pytest.approx(2.0 * blur)
-    match = level_match((10.0, 60.0), (5.0, 80.0))
+    match = level_match((10.0, 60.0), plate_of(4300.0))
     assert match is not None
     assert (match.gain * 10.0 + match.lift, match.gain * 60.0 + match.lift) == pytest.approx((5.0, 80.0))
+
+
+def plate_of(cct: float) -> PlateReading:
+    return PlateReading(640, 360, 30.0, 5.0, 80.0, 3.0, cct, "dusk", "sharp")
+
+
+def test_the_tint_takes_a_neutral_to_the_plates_warmth_and_keeps_its_luma() -> None:
+    warm, neutral, cold = (level_match((10.0, 60.0), plate_of(cct)) for cct in (3200.0, 6504.0, 9000.0))
+    assert warm is not None
+    assert neutral is not None
+    assert cold is not None
+    assert neutral.tint == pytest.approx((1.0, 1.0, 1.0), abs=0.02)
+    assert warm.tint[0] > 1.2 > 1.0 > 0.6 > warm.tint[2]
+    assert cold.tint[0] < 1.0 < cold.tint[2]
+    for match in (warm, cold):
+        assert np.dot(match.tint, (0.2126, 0.7152, 0.0722)) == pytest.approx(1.0)
+
+
+def test_what_was_seen_is_told_with_its_times_before_the_plans_own() -> None:
+    clip = ClipReport(
+        container="mov", codec="x", pix_fmt="yuv420p", chroma="4:2:0", bits=8, mbit_s=50.0, fps=25.0, frames=100,
+        flicker_percent=0.9, flicker_hz=10.0, drift_percent=-3.0, worst_frame=4,
+        breaches=(Breach(1.2, 2.32, ("left",)),),
+    )  # fmt: skip
+    _, findings = find(seed_vault(), BasisStore(), with_remedies=False)
+    told = problems_of(findings, clip, ("key panel",))
+    assert told[0] == "something leaves the screen (left) from 1.20 s to 2.32 s"
+    assert told[1] == "the screen flickers by 0.9 points"
+    assert told[2] == "the screen's level drifts by -3.0 points through the clip"
+    assert told[3].startswith("key panel stands inside the outline")
+    quiet = replace(clip, flicker_percent=0.4, drift_percent=1.9, breaches=())
+    assert problems_of(findings, quiet, ()) == told[4:]
 
 
 def test_every_file_of_a_bundle_is_opened_by_another_reader(tmp_path: Path) -> None:

@@ -6,6 +6,7 @@ from typing import Any
 
 import pytest
 
+from ausblick.core.camera.view import view_of
 from ausblick.core.kit import kit_from
 from ausblick.core.plan import dump_plan
 from ausblick.core.production.day_plan import plan_day, plan_one
@@ -22,6 +23,7 @@ from ausblick.core.production.production_document import (
     production_from,
 )
 from ausblick.core.production.running_late import project
+from ausblick.core.production.sound import CLEAR, boom_height
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer
 from ausblick.demo.visitor_film import visitor_film
@@ -132,6 +134,8 @@ def test_what_is_named_must_be_there() -> None:
         {"shots": [{"id": "a", "day": 1}]},
         {"shots": [{"id": "a", "person": "nobody"}]},
         {"shots": [{"id": "a", "pinned": 1}]},
+        {"shots": [{"id": "a", "plate": "none"}]},
+        {"sound": [{"id": "a"}, {"id": "a"}]},
         {"date": "2027-13-01"},
         {"days": [{"call": "8:00"}]},
     ):
@@ -181,6 +185,72 @@ def test_takes_that_are_in_bring_the_end_nearer() -> None:
     assert some.end < half.end
     assert "vault" not in some.left
     assert late("07:00", {"vault": 1.0, "noon": 1.0, "again": 1.0}, "again")[1].options == ()
+
+
+def test_what_is_left_waits_for_people_and_keeps_the_breaks_still_to_come() -> None:
+    fields = {
+        "shots": [shot("vault", seed_vault(), minutes=60, person="p")],
+        "people": [{"id": "p", "from": "11:00"}],
+    }
+
+    def end(now: str, **more: Any) -> float:
+        film = made(**fields | more)
+        plans = plans_of(film)
+        one = plan_one(film, plans, 0)
+        return project(one.production, plans, one.order, {}, None, float(minutes_of(now))).end
+
+    assert end("10:00") == minutes_of("12:00")
+    assert end("11:20") == minutes_of("12:20")
+    lunch = [{"at": "11:15", "minutes": 30, "name": "Lunch"}]
+    assert end("11:00", breaks=lunch) == minutes_of("12:30")
+    # It was taken, or will not be: nobody knows, and it is not counted again.
+    assert end("11:20", breaks=lunch) == minutes_of("12:20")
+    # Whoever rests while they wait has waited.
+    assert end("10:00", breaks=[{"at": "10:30", "minutes": 30}]) == minutes_of("12:00")
+
+
+def test_a_shot_is_judged_with_its_person_its_plate_and_the_schools_of_the_production() -> None:
+    production = made(
+        people=[{"id": "p", "height": 1.4, "hair_kind": "curly", "skin": [0.2, 0.1, 0.08]}],
+        plates=[{"id": "b", "plate": {"mean_level": 55.0, "cct": 3000.0}}],
+        schools={"level_school": "mid-grey"},
+        shots=[shot("a", seed_vault(), person="p", plate="b"), shot("b", seed_vault())],
+    )
+    first, second = plans_of(production)
+    assert first.subject is not None
+    assert (first.subject.height, first.subject.hair_kind, first.subject.skin) == (1.4, "curly", (0.2, 0.1, 0.08))
+    assert first.subject.hair == seed_vault().subject.hair  # type: ignore[union-attr]
+    assert (first.plate.mean_level, first.plate.cct) == (55.0, 3000.0)
+    assert first.targets.level_school == second.targets.level_school == "mid-grey"
+    assert (second.subject, second.plate) == (seed_vault().subject, seed_vault().plate)
+    assert told(production, "day.plate") == []
+    unknown = made(plates=[{"id": "b", "plate": {"known": False}}], shots=[shot("a", seed_vault(), plate="b")])
+    assert [one.shot for one in told(unknown, "day.plate")] == ["a"]
+
+
+def test_one_way_of_recording_sound_is_not_two() -> None:
+    shots = [shot("a", seed_vault(), needs=["sound"])]
+    worn = {"id": "w", "way": "worn", "track": 1}
+
+    def says(*devices: dict[str, Any]) -> list[str]:
+        return [one.says for one in told(made(shots=shots, sound=list(devices)), "day.sound")]
+
+    assert says() == ["Sound in 1 of the shots with 0 of two devices: worn, and on a boom"]
+    assert says(worn, {**worn, "id": "v"}) == ["Sound in 1 of the shots with 1 of two devices: worn, and on a boom"]
+    assert says(worn, {"id": "b", "way": "boom", "track": 2}) == []
+    assert told(made(shots=[shot("a", seed_vault())]), "day.sound") == []
+
+
+def test_a_boom_comes_down_to_the_pictures_upper_edge_at_the_mark() -> None:
+    plan = seed_vault()
+    assert plan.subject is not None
+    camera = plan.camera.model_copy(update={"tilt": 0.0, "pan": 0.0, "roll": 0.0})
+    level = plan.model_copy(update={"camera": camera})
+    view = view_of(camera, level.subject)
+    away = camera.z - plan.subject.z
+    # As high as half of the picture over the lens, and a hand's width of air.
+    assert boom_height(level, view) == pytest.approx(camera.y + away * view.tan_v + CLEAR)
+    assert boom_height(level.model_copy(update={"subject": None}), view) is None
 
 
 def test_the_packing_list_says_what_the_kit_lacks() -> None:

@@ -43,5 +43,5 @@ export const restoreTake = (id: number, key: string) =>
   call(client.POST('/api/productions/{production_id}/takes/{key}/restore', one(id, key)))
 export const takeFindings = async (id: number, key: string) =>
   (await call(client.GET('/api/productions/{production_id}/takes/{key}/findings', one(id, key)))).findings
-export const exportOf = (id: number, to: 'day' | 'csv' | 'packing' | 'ics' | 'json' | 'bundle', paper = 'a4') =>
+export const exportOf = (id: number, to: 'day' | 'csv' | 'packing' | 'ics' | 'json' | 'log' | 'log-csv' | 'bundle', paper = 'a4') =>
   `/api/productions/${id}/export/${to}?paper=${paper}`

@@ -690,6 +690,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redoProduction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/restore": {
         parameters: {
             query?: never;
@@ -798,7 +814,6 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Before the last change; a second undo does it again. */
         post: operations["undoProduction"];
         delete?: never;
         options?: never;
@@ -1792,6 +1807,43 @@ export interface components {
              * @default 6.4
              */
             z: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * CameraRecord
+         * @description What somebody read off the camera, or a file said; None is not known.
+         */
+        CameraRecord: {
+            /**
+             * F Number
+             * @description f-number
+             * @default null
+             */
+            f_number: number | null;
+            /**
+             * Fps
+             * @description frames per second
+             * @default null
+             */
+            fps: number | null;
+            /**
+             * Iso
+             * @description ISO
+             * @default null
+             */
+            iso: number | null;
+            /**
+             * Shutter S
+             * @description seconds
+             * @default null
+             */
+            shutter_s: number | null;
+            /**
+             * White Balance K
+             * @default null
+             */
+            white_balance_k: number | null;
         } & {
             [key: string]: unknown;
         };
@@ -4642,7 +4694,8 @@ export interface components {
         /**
          * Person
          * @description `from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
-         *     who comes along.
+         *     who comes along. `height`, `hair`, `skin`: as they are in the plans of this person's shots; left out, as planned
+         *     there.
          */
         Person: {
             /**
@@ -4655,6 +4708,26 @@ export interface components {
              * @default
              */
             guardian: string;
+            /**
+             * Hair
+             * @default null
+             */
+            hair: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Hair Kind
+             * @default null
+             */
+            hair_kind: ("smooth" | "curly" | "fine" | "none") | null;
+            /**
+             * Height
+             * @description metres
+             * @default null
+             */
+            height: number | null;
             /** Id */
             id: string;
             /**
@@ -4672,6 +4745,15 @@ export interface components {
              * @default
              */
             role: string;
+            /**
+             * Skin
+             * @default null
+             */
+            skin: [
+                number,
+                number,
+                number
+            ] | null;
             /**
              * To
              * @default null
@@ -5014,6 +5096,11 @@ export interface components {
             plan?: {
                 [key: string]: unknown;
             };
+            /**
+             * Plate
+             * @default null
+             */
+            plate: string | null;
             /**
              * Priority
              * @default must
@@ -5389,7 +5476,8 @@ export interface components {
         };
         /**
          * Production
-         * @description Without `days` it is one day, from `call` to `end`.
+         * @description Without `days` it is one day, from `call` to `end`. `kit`: what comes along, left out the application's own;
+         *     `schools`: those by which all its shots are judged, left out each set-up's own.
          */
         Production: {
             /**
@@ -5432,6 +5520,8 @@ export interface components {
              * @constant
              */
             format: "ausblick-production";
+            /** @default null */
+            kit: components["schemas"]["Kit"] | null;
             /**
              * @default {
              *       "camera": 5,
@@ -5470,10 +5560,22 @@ export interface components {
              */
             place: string;
             /**
+             * Plates
+             * @default []
+             */
+            plates: components["schemas"]["ProductionPlate"][];
+            /** @default null */
+            schools: components["schemas"]["Targets"] | null;
+            /**
              * Shots
              * @default []
              */
             shots: components["schemas"]["PlannedShot"][];
+            /**
+             * Sound
+             * @default []
+             */
+            sound: components["schemas"]["SoundDevice"][];
             /**
              * Title
              * @default
@@ -5511,6 +5613,8 @@ export interface components {
         };
         /** ProductionModel */
         ProductionModel: {
+            /** Can Redo */
+            can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
             /**
@@ -5523,6 +5627,58 @@ export interface components {
             production: components["schemas"]["Production"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * ProductionPlate
+         * @description What goes behind, as facts; `moving`: it has frames of its own, `fps` of them a second.
+         */
+        ProductionPlate: {
+            /**
+             * Fps
+             * @description frames per second
+             * @default null
+             */
+            fps: number | null;
+            /** Id */
+            id: string;
+            /**
+             * Moving
+             * @default false
+             */
+            moving: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @default {
+             *       "camera_height": 1.5,
+             *       "cct": 4300,
+             *       "focal_mm_ff": 50,
+             *       "key_azimuth": -60,
+             *       "key_elevation": 20,
+             *       "known": true,
+             *       "mean_level": 20,
+             *       "shutter_angle": 180,
+             *       "softness": "hard",
+             *       "tilt": 0,
+             *       "unknown": [
+             *         "mean_level",
+             *         "key_azimuth",
+             *         "key_elevation",
+             *         "softness",
+             *         "cct",
+             *         "camera_height",
+             *         "tilt",
+             *         "focal_mm_ff",
+             *         "shutter_angle"
+             *       ]
+             *     }
+             */
+            plate: components["schemas"]["Plate"];
+        } & {
+            [key: string]: unknown;
         };
         /**
          * ProductionState
@@ -6472,9 +6628,21 @@ export interface components {
         };
         /**
          * ShotState
-         * @description `worst` of its set-up's findings, with the worst told; `hours` at the edit; `missing`: its set-up is gone.
+         * @description `worst` of its set-up's findings, with the worst told; `hours` at the edit; `missing`: its set-up is gone;
+         *     `filmed`: share of it that has its good takes; `boom_m`: how far down a boom may come over the mark, where sound is
+         *     recorded.
          */
         ShotState: {
+            /**
+             * Boom M
+             * @default null
+             */
+            boom_m: number | null;
+            /**
+             * Filmed
+             * @default 0
+             */
+            filmed: number;
             /** Hours */
             hours: number;
             /** Missing */
@@ -6510,6 +6678,32 @@ export interface components {
             name: string;
             outcome: components["schemas"]["Outcome"];
             says: components["schemas"]["Sentence"];
+        };
+        /**
+         * SoundDevice
+         * @description A microphone and the track that it is recorded on.
+         */
+        SoundDevice: {
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Track
+             * @default 1
+             */
+            track: number;
+            /**
+             * Way
+             * @default worn
+             * @enum {string}
+             */
+            way: "worn" | "boom" | "other";
+        } & {
+            [key: string]: unknown;
         };
         /**
          * SourceReport
@@ -6798,6 +6992,8 @@ export interface components {
         Take: {
             /** At */
             at: string;
+            /** @default null */
+            camera: components["schemas"]["CameraRecord"] | null;
             /**
              * Clip
              * @default
@@ -12164,7 +12360,7 @@ export interface operations {
             header?: never;
             path: {
                 production_id: number;
-                to: ("day" | "csv" | "packing" | "ics" | "json") | "bundle";
+                to: ("day" | "csv" | "packing" | "ics" | "json") | ("log" | "log-csv") | "bundle";
             };
             cookie?: never;
         };
@@ -12176,6 +12372,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redoProduction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionModel"];
+                };
             };
             /** @description Forbidden */
             403: {

@@ -15,7 +15,7 @@ function stored(): Waiting[] {
   }
 }
 
-class TakeQueue {
+export class TakeQueue {
   waiting = $state.raw<Waiting[]>(stored())
   /** What the server could not take, in its words; such a take stays here until somebody mends or drops it. */
   refused = $state('')

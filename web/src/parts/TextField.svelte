@@ -4,8 +4,9 @@
     label,
     value,
     wide = false,
+    blank = false,
     onchange,
-  }: { label: string; value: string; wide?: boolean; onchange: (value: string) => void } = $props()
+  }: { label: string; value: string; wide?: boolean; blank?: boolean; onchange: (value: string) => void } = $props()
   const id = $props.id()
 </script>
 
@@ -18,6 +19,6 @@
     {value}
     maxlength="200"
     autocomplete="off"
-    onchange={(event) => event.currentTarget.value.trim() && onchange(event.currentTarget.value.trim())}
+    onchange={(event) => (blank || event.currentTarget.value.trim()) && onchange(event.currentTarget.value.trim())}
   />
 </div>

@@ -9,7 +9,7 @@
     $props()
 
   const own = $derived(takes.filter((take) => take.shot === shot.id).reverse())
-  const newest = $derived(own.find((take) => take.frame !== null && take.kind === 'take')?.key ?? '')
+  const newest = $derived(own.find((take) => (take.frame !== null || take.camera !== null) && take.kind === 'take')?.key ?? '')
   let findings = $state.raw<api.TakeFinding[] | null>(null)
   let removed = $state('')
   $effect(() => {
@@ -41,7 +41,7 @@
         <State state={STATE_OF[finding.severity]} word={false} /><span>{say(finding.told, prefs)}</span>
       </li>
     {:else}
-      <li class="border-t border-line py-1.5 text-quiet">The last measured take is as the reference take.</li>
+      <li class="border-t border-line py-1.5 text-quiet">The last take that can be compared is as the reference take.</li>
     {/each}
   </ul>
 {/if}
@@ -55,7 +55,7 @@
     <li class="flex items-center justify-between gap-3 border-t border-line py-1.5">
       <span class="min-w-0"
         >{told(take)}{take.variant ? `, ${take.variant}` : ''}<span class="label-text block"
-          >{[time(take.at), take.reasons.join(', ').replaceAll('-', ' '), take.remark].filter(Boolean).join(' · ')}</span
+          >{[time(take.at), take.clip, take.reasons.join(', ').replaceAll('-', ' '), take.remark].filter(Boolean).join(' · ')}</span
         ></span
       >
       <button type="button" class="btn h-11" aria-label="Remove {told(take)}" onclick={() => remove(take.key)}>Remove</button>

@@ -8,6 +8,8 @@
   import { createSetup, listSetups } from '../lib/api'
   import { daysOf, freshId, nameOf, type OpenProduction } from '../lib/production.svelte'
   import type { Production } from '../lib/productionApi'
+  import { prefs } from '../lib/prefs.svelte'
+  import { showLength } from '../lib/units'
   import { STATE_OF, type SetupSummary } from '../lib/types'
   import { push } from 'svelte-spa-router'
   let { open, document }: { open: OpenProduction; document: Production } = $props()
@@ -68,6 +70,7 @@
               daysOf(document).length > 1 ? `day ${shot.day + 1}` : '',
               { must: '', should: 'should', 'if-time': 'if there is time' }[shot.priority],
               shot.dirty ? 'dirty' : '',
+              state && state.filmed >= 1 ? 'filmed' : state && state.filmed > 0 ? `${Math.round(100 * state.filmed)} % filmed` : '',
               shot.variants.length ? `${shot.variants.length} variants` : '',
             ]
               .filter(Boolean)
@@ -118,6 +121,13 @@
                 options={[none('as in the set-up'), ...document.outfits.map((one): [string, string] => [one.id, one.name || one.id])]}
                 onchange={(to) => set(i, 'outfit')(to || null)}
               />
+              <Choice
+                label="Plate"
+                wide
+                value={shot.plate ?? ''}
+                options={[none('as in the set-up'), ...document.plates.map((one): [string, string] => [one.id, one.name || one.id])]}
+                onchange={(to) => set(i, 'plate')(to || null)}
+              />
               <NumberField label="Minutes" digits={0} step={5} min={0} max={600} value={shot.minutes} onchange={set(i, 'minutes')} />
               <Choice
                 label="It is"
@@ -145,6 +155,7 @@
               <TextField
                 label="Variants, with commas"
                 wide
+                blank
                 value={shot.variants.join(', ')}
                 onchange={(text) =>
                   set(
@@ -164,6 +175,9 @@
                     aria-pressed={shot.needs.includes(need)}
                     onclick={() => set(i, 'needs')(toggled(shot.needs, need))}>{word}</button
                   >{/each}
+                {#if state?.boom_m}<span class="self-center text-quiet"
+                    >A boom stays out of the picture from {showLength(state.boom_m, prefs.length)} up.</span
+                  >{/if}
               </div>
               <label class="md:col-span-2"
                 ><span class="label-text block">Script, version {shot.script_version}</span><textarea

@@ -38,6 +38,28 @@
   let reasons = $state<Take['reasons']>([])
   let variant = $state('')
   let remark = $state('')
+  let clip = $state('')
+  /** As somebody read it off; what is left empty is not known. It stands until somebody changes it. */
+  let camera = $state<NonNullable<Take['camera']>>({ iso: null, shutter_s: null, f_number: null, white_balance_k: null, fps: null })
+  const read = $derived(Object.values(camera).some((value) => value !== null))
+  /** Cameras number their clips: the next one is told by itself. */
+  const counted = (name: string) => name.replace(/\d+(?=\.\w+$|$)/, (digits) => String(Number(digits) + 1).padStart(digits.length, '0'))
+  const SETTINGS = [
+    ['iso', 'ISO'],
+    ['shutter_s', 'Shutter 1/'],
+    ['f_number', 'f/'],
+    ['white_balance_k', 'White balance, K'],
+    ['fps', 'Frames a second'],
+  ] as const
+  function setting(field: (typeof SETTINGS)[number][0], text: string) {
+    const typed = Number(text.replace(',', '.'))
+    const value = text.trim() && typed > 0 ? typed : null
+    camera = { ...camera, [field]: value !== null && field === 'shutter_s' ? 1 / value : value }
+  }
+  const shown = (field: (typeof SETTINGS)[number][0]) => {
+    const value = camera[field]
+    return value === null ? '' : String(Math.round(100 * (field === 'shutter_s' ? 1 / value : value)) / 100)
+  }
   const variants = $derived(log?.progress.variants.filter((one) => one.name) ?? [])
   /** The first variant that has no good take is next. */
   const chosen = $derived(variant || variants.find((one) => one.good === 0)?.name || variants[0]?.name || '')
@@ -51,7 +73,7 @@
       kind,
       status: how,
       reasons,
-      clip: picture?.name ?? '',
+      clip: clip.trim() || (picture?.name ?? ''),
       seconds: null,
       moving: shot.needs.includes('moving-camera'),
       variant: kind === 'take' ? chosen : '',
@@ -61,8 +83,10 @@
       setup: shot.setup,
       revision: null,
       frame: picture?.id ?? null,
+      camera: read ? camera : null,
       state: null,
     })
+    clip = counted(clip)
     status = null
     reasons = []
     remark = ''
@@ -100,7 +124,26 @@
     {/each}
   </div>
 {/if}
-<input class="input h-11 w-full" aria-label="Remark" placeholder="Remark" maxlength="2000" bind:value={remark} />
+<div class="flex gap-2">
+  <input class="input h-11 w-28" aria-label="Clip" placeholder={picture?.name ?? 'Clip'} maxlength="200" bind:value={clip} />
+  <input class="input h-11 min-w-0 flex-1" aria-label="Remark" placeholder="Remark" maxlength="2000" bind:value={remark} />
+</div>
+<details>
+  <summary class="flex h-11 cursor-pointer items-center text-quiet">Camera, as it stands{read ? ': goes with each take' : ''}</summary>
+  <div class="grid grid-cols-2 gap-2">
+    {#each SETTINGS as [field, word] (field)}
+      <label
+        ><span class="label-text block">{word}</span><input
+          class="input h-11 w-full"
+          inputmode="decimal"
+          autocomplete="off"
+          value={shown(field)}
+          onchange={(event) => setting(field, event.currentTarget.value)}
+        /></label
+      >
+    {/each}
+  </div>
+</details>
 <button type="button" class="btn h-11" onclick={() => put('clean-plate', 'good')}>The empty screen was filmed: log the clean plate</button>
 <div class="fixed inset-x-0 bottom-0 z-20 border-t border-line bg-base-100 p-3">
   <button

@@ -3,6 +3,7 @@
   import { push } from 'svelte-spa-router'
   import Days from '../production/Days.svelte'
   import DayFindings from '../production/DayFindings.svelte'
+  import Means from '../production/Means.svelte'
   import Outfits from '../production/Outfits.svelte'
   import People from '../production/People.svelte'
   import Shots from '../production/Shots.svelte'
@@ -19,6 +20,7 @@
     ['days', 'Days'],
     ['outfits', 'Outfits'],
     ['people', 'People'],
+    ['means', 'Plates, sound, kit'],
   ] as const
   type Part = (typeof PARTS)[number][0]
   const part = $derived<Part>(PARTS.find(([id]) => id === params.part)?.[0] ?? 'shots')
@@ -79,6 +81,7 @@
         <a class="btn btn-sm" href={exportOf(open.id, 'csv')}>CSV</a>
         <a class="btn btn-sm" href={exportOf(open.id, 'ics')}>Calendar</a>
         <a class="btn btn-sm" href={exportOf(open.id, 'packing')}>Packing list</a>
+        <a class="btn btn-sm" href={exportOf(open.id, 'log')}>Takes</a>
         <a class="btn btn-sm" href={exportOf(open.id, 'json')}>Document</a>
         <a class="btn btn-sm" href={exportOf(open.id, 'bundle')}>Hand over</a>
       </span>
@@ -88,7 +91,8 @@
         {#if part === 'shots'}<Shots {open} {document} />
         {:else if part === 'days'}<Days {open} {document} />
         {:else if part === 'outfits'}<Outfits {open} {document} />
-        {:else}<People {open} {document} />{/if}
+        {:else if part === 'people'}<People {open} {document} />
+        {:else}<Means {open} {document} />{/if}
       </section>
       <DayFindings {open} {document} />
     </div>

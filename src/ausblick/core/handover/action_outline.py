@@ -11,11 +11,10 @@ import numpy as np
 from ..frames.contact import contact_of
 from ..frames.find_screen import find_screen
 from ..geometry.vectors import Bools, Floats32
+from .outlines_of_masks import FramePolygon, filled, polygons_of
 
 RIM = 0.03
 """Of the frame's width, round whatever moved."""
-CLOSE = 0.0015
-"""How far the polygon may leave the mask's border, in parts of the width."""
 
 
 @dataclass(frozen=True)
@@ -33,7 +32,7 @@ class ActionOutline:
     """`polygons`: closed, in parts of the frame, y down; `mask` (h, w) the same; `cut_percent`: of the action and its
     rim, what lies outside of the screen and is cut off."""
 
-    polygons: tuple[tuple[tuple[float, float], ...], ...]
+    polygons: tuple[FramePolygon, ...]
     mask: Bools
     cut_percent: float
     frames: int
@@ -62,26 +61,7 @@ def outline_of(action: Action) -> ActionOutline:
     round_brush = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
     wide = cv2.dilate(action.figure.astype(np.uint8), round_brush).astype(bool)
     # What the figure hides of the screen is screen too: it is spanned in some frame, or between its parts.
-    filled = _filled(action.screen)
-    mask = wide & filled
-    cut = float((wide & ~filled).sum()) / max(1, int(wide.sum()))
-    return ActionOutline(_polygons(mask), mask, 100.0 * cut, action.frames)
-
-
-def _filled(mask: Bools) -> Bools:
-    """The screen without holes: what the figure covered in every frame."""
-    contours, _ = cv2.findContours(mask.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
-    filled = np.zeros(mask.shape, np.uint8)
-    cv2.drawContours(filled, contours, -1, 1, cv2.FILLED)
-    return filled.astype(bool)
-
-
-def _polygons(mask: Bools) -> tuple[tuple[tuple[float, float], ...], ...]:
-    height, width = mask.shape
-    contours, _ = cv2.findContours(mask.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
-    found = []
-    for contour in sorted(contours, key=cv2.contourArea, reverse=True):
-        corners = cv2.approxPolyDP(contour, CLOSE * width, True)[:, 0, :]
-        if len(corners) >= 3:
-            found.append(tuple((float((x + 0.5) / width), float((y + 0.5) / height)) for x, y in corners))
-    return tuple(found)
+    screen = filled(action.screen)
+    mask = wide & screen
+    cut = float((wide & ~screen).sum()) / max(1, int(wide.sum()))
+    return ActionOutline(polygons_of(mask), mask, 100.0 * cut, action.frames)

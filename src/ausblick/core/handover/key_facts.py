@@ -8,15 +8,23 @@ from dataclasses import dataclass
 
 from ..advice.rule import Finding
 from ..camera.focus import defocus_px
+from ..camera.view import focus_distance
+from ..colour.rec709 import LUMA
+from ..colour.white_point import light_rgb
 from ..evaluation.numbers import numbers
 from ..evaluation.results import Evaluation
-from ..frames.frame_report import FrameReport
+from ..frames.frame_report import ClipReport, FrameReport
 from ..plan import Plan
+from ..plate.plate_picture import PlateReading
 from ..sentences import Units, say
 from .action_outline import ActionOutline
 from .hold_outs import HoldOut, MarkBox
 from .sample_area import Samples
 
+NEUTRAL_K = 6504.0
+"""Grey of a Rec.709 picture, K (its white is D65)."""
+FLICKER, DRIFT = 0.5, 2.0
+"""Points of signal from which they are told."""
 FAR = 1e4
 """Where a plate's distance lies, m: for the camera it is all one from here on."""
 
@@ -42,7 +50,9 @@ class ContactShade:
 
 @dataclass(frozen=True)
 class LevelMatch:
-    """Black and white of figure and plate in %, and what lays the one on the other: out = gain · in + lift."""
+    """Black and white of figure and plate in %, and what lays the one on the other: out = gain · in + lift. `tint`:
+    factors of linear R, G, B that make a neutral as warm as the plate's mid-tones, its luma kept; often a part of it
+    is enough."""
 
     figure_black: float
     figure_white: float
@@ -50,17 +60,52 @@ class LevelMatch:
     plate_white: float
     gain: float
     lift: float
+    tint: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class CameraFacts:
+    """As planned. `shutter_deg` of the frame's time; `focus_m` to the mark, None without one."""
+
+    focal_mm: float
+    sensor_mm: tuple[float, float]
+    position_m: tuple[float, float, float]
+    pan_deg: float
+    tilt_deg: float
+    roll_deg: float
+    focus_m: float | None
+    f_number: float
+    shutter_deg: float
+    shutter_s: float
+    iso: float
+    fps: float
+    white_balance_k: float
+    tint: float
+    curve: str
+
+
+@dataclass(frozen=True)
+class Grain:
+    """Standard deviation of the noise on the screen in % of signal, and where it is from."""
+
+    sigma_percent: float | None
+    source: str
 
 
 @dataclass(frozen=True)
 class KeyFacts:
-    """`measured` None without a picture; `synthetic_error_percent` None where the clean plate was filmed."""
+    """`measured` None without a picture, `clip` without a moving one; `inside_outline`: lamps that stand there as
+    planned; `synthetic_error_percent` None where the clean plate was filmed."""
 
     title: str
     curve: str
     planned: tuple[Fact, ...]
     measured: FrameReport | None
+    clip: ClipReport | None
+    camera: CameraFacts
+    grain: Grain
     outline: ActionOutline | None
+    inside_outline: tuple[str, ...]
     samples: Samples | None
     hold_outs: tuple[HoldOut, ...]
     marks: tuple[MarkBox, ...]
@@ -94,12 +139,45 @@ def contact_shade(plan: Plan) -> ContactShade | None:
     return ContactShade(lamp.name, azimuth, subject.height / (up / flat))
 
 
-def level_match(figure: tuple[float, float], plate: tuple[float, float]) -> LevelMatch | None:
-    """Black and white of both, % of signal."""
+def level_match(figure: tuple[float, float], plate: PlateReading) -> LevelMatch | None:
+    """`figure`: its black and white, % of signal."""
     if figure[1] - figure[0] < 1.0:
         return None
-    gain = (plate[1] - plate[0]) / (figure[1] - figure[0])
-    return LevelMatch(*figure, *plate, gain=gain, lift=plate[0] - gain * figure[0])
+    gain = (plate.white_level - plate.black_level) / (figure[1] - figure[0])
+    warm = light_rgb(plate.cct, 0.0, NEUTRAL_K, 0.0)
+    red, green, blue = (float(part) for part in warm / (warm @ LUMA))
+    lift = plate.black_level - gain * figure[0]
+    return LevelMatch(*figure, plate.black_level, plate.white_level, gain=gain, lift=lift, tint=(red, green, blue))
+
+
+def camera_facts(plan: Plan) -> CameraFacts:
+    camera = plan.camera
+    focus = None if plan.subject is None else float(focus_distance(camera, plan.subject))
+    return CameraFacts(
+        focal_mm=camera.focal_mm,
+        sensor_mm=(camera.sensor.width_mm, camera.sensor.height_mm),
+        position_m=(camera.x, camera.y, camera.z),
+        pan_deg=camera.pan,
+        tilt_deg=camera.tilt,
+        roll_deg=camera.roll,
+        focus_m=focus,
+        f_number=camera.f_number,
+        shutter_deg=360.0 * camera.shutter_s * camera.fps,
+        shutter_s=camera.shutter_s,
+        iso=camera.iso,
+        fps=camera.fps,
+        white_balance_k=camera.white_balance_k,
+        tint=camera.tint,
+        curve=camera.curve,
+    )
+
+
+def grain_of(planned: Sequence[Fact], measured: FrameReport | None) -> Grain:
+    """Measured where there is a picture, else as the plan has it."""
+    if measured is not None and measured.noise_percent is not None:
+        return Grain(float(measured.noise_percent), "measured on the screen")
+    expected = next((fact.value for fact in planned if fact.id == "noise"), None)
+    return Grain(expected, "planned")
 
 
 def plate_blur(plan: Plan) -> float | None:
@@ -124,10 +202,30 @@ def horizon_v(plan: Plan) -> float:
     return 0.5 + math.tan(math.radians(camera.tilt)) * camera.focal_mm / camera.sensor.height_mm
 
 
-def problems_of(findings: Sequence[Finding], units: Units = "m") -> tuple[str, ...]:
-    """What is open, worst first, in words."""
-    return tuple(
-        f"{one.judgement.severity}: {say(one.judgement.says, units)}"
-        for one in findings
-        if one.judgement.severity != "fine"
+def problems_of(
+    findings: Sequence[Finding], clip: ClipReport | None, inside: Sequence[str], units: Units = "m"
+) -> tuple[str, ...]:
+    """What is open in words: what was seen first, with times, then the plan's own, worst first."""
+    return (
+        *_times(clip),
+        *(f"{lamp} stands inside the outline: paint it out, or cut the outline there" for lamp in inside),
+        *(
+            f"{one.judgement.severity}: {say(one.judgement.says, units)}"
+            for one in findings
+            if one.judgement.severity != "fine"
+        ),
     )
+
+
+def _times(clip: ClipReport | None) -> list[str]:
+    if clip is None:
+        return []
+    told = [
+        f"something leaves the screen ({', '.join(one.sides)}) from {one.begins:.2f} s to {one.ends:.2f} s"
+        for one in clip.breaches
+    ]
+    if clip.flicker_percent > FLICKER:
+        told.append(f"the screen flickers by {clip.flicker_percent:.1f} points")
+    if abs(clip.drift_percent) > DRIFT:
+        told.append(f"the screen's level drifts by {clip.drift_percent:+.1f} points through the clip")
+    return told

@@ -21,6 +21,11 @@ class BreaksAhead:
             yield rest
             now += rest.minutes
 
+    def waiting(self, until: float) -> Iterator[Break]:
+        """Those whose time comes while somebody is waited for: they are taken then, at their time."""
+        while self._left and minutes_of(self._left[0].at) < until:
+            yield self._left.pop(0)
+
     def _nearer(self, now: float, after: float) -> bool:
         at = minutes_of(self._left[0].at)
         return abs(after - at) > abs(now - at)

@@ -16,6 +16,7 @@ from .running_order import Bound, Ordered, along, running_order
 
 FIRST_LIGHT = 20.0
 """Lighting the empty screen and evening it, a clean plate, minutes: ours."""
+LATER = "its person comes later"
 WHOLE_DAY = (0.0, 48.0 * 60.0)
 EntryKind = Literal["rig", "light", "test", "change", "wait", "shot", "break", "wrap"]
 
@@ -137,16 +138,23 @@ def _entries(
     now, found, before = float(minutes_of(production.call)), list[DayEntry](), None
     breaks = BreaksAhead(production.breaks)
 
-    def rest(minutes: float) -> None:
-        nonlocal now
-        for one in breaks.before(now, minutes):
-            found.append(DayEntry(clock(now), one.minutes, "break", None, one.name))
-            now += one.minutes
-
     def add(minutes: float, kind: EntryKind, shot: str | None, why: str) -> None:
         nonlocal now
         found.append(DayEntry(clock(now), round(minutes, 1), kind, shot, why))
         now += minutes
+
+    def rest(minutes: float) -> None:
+        for one in breaks.before(now, minutes):
+            add(one.minutes, "break", None, one.name)
+
+    def wait(shot: str, until: float) -> None:
+        """Whoever rests while they wait has waited."""
+        for one in breaks.waiting(until) if until > now else ():
+            if minutes_of(one.at) > now:
+                add(minutes_of(one.at) - now, "wait", shot, LATER)
+            add(one.minutes, "break", None, one.name)
+        if until > now:
+            add(until - now, "wait", shot, LATER)
 
     for minutes, kind, why in first:
         rest(minutes)
@@ -157,10 +165,7 @@ def _entries(
         if change is not None and change.minutes > 0.0:
             rest(change.minutes)
             add(change.minutes, "change", shot.id, ", ".join(change.done))
-        rest(max(0.0, bounds[i].earliest - now))
-        # Whoever rests while they wait has waited.
-        if bounds[i].earliest > now:
-            add(bounds[i].earliest - now, "wait", shot.id, "its person comes later")
+        wait(shot.id, bounds[i].earliest)
         rest(shot.minutes)
         add(shot.minutes, "shot", shot.id, _why(production, before, i, change))
         before = i

@@ -65,7 +65,10 @@ class _Unfilmed:
         for i in order:
             change = 0.0 if before is None else self.matrix[before][i]
             now = rested(change) + change
-            now = max(rested(max(0.0, self.bounds[i].earliest - now)), self.bounds[i].earliest)
+            until = self.bounds[i].earliest
+            for one in ahead.waiting(until) if until > now else ():
+                now = max(now, float(minutes_of(one.at))) + one.minutes
+            now = max(now, until)
             now = rested(self.minutes(i)) + self.minutes(i)
             before = i
         return now

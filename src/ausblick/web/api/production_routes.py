@@ -13,6 +13,7 @@ from ausblick.app.handed_over import production_parts
 from ausblick.app.plan_exports import file_name
 from ausblick.app.production_exports import MEDIA, export_day
 from ausblick.app.production_state import filled, production_state
+from ausblick.app.take_exports import LOG_MEDIA, export_log
 from ausblick.app.take_log import log_take, shot_logs, take_findings, with_pictures
 from ausblick.core.production.day_plan import plan_day
 from ausblick.core.production.production_document import Production, days_of, production_from
@@ -143,17 +144,20 @@ def get_day_export(path: ProductionExportPath, query: PaperQuery) -> Response:
     stored = services().productions.get(path.production_id).production
     if path.to == "bundle":
         return _bundle(path.production_id, stored, query)
+    if path.to == "log" or path.to == "log-csv":
+        takes = services().takes.of_production(path.production_id)
+        with services().turns.taken():
+            data = export_log(services(), stored, takes, path.to)
+        return _file(data, stored, *LOG_MEDIA[path.to])
     production = filled(services(), stored)
-    ending, media = MEDIA[path.to]
-    how = "inline" if path.to == "day" else "attachment"
-    name = quote(f"{production.title or 'production'}{ending}")
     with services().drags.taken():
         data = export_day(production, path.to, query.paper, services().kits.get().kit)
-    return Response(
-        data,
-        mimetype=media,
-        headers={"Content-Disposition": f"{how}; filename*=UTF-8''{name}"},
-    )
+    return _file(data, production, *MEDIA[path.to], how="inline" if path.to == "day" else "attachment")
+
+
+def _file(data: bytes, production: Production, ending: str, media: str, how: str = "attachment") -> Response:
+    name = quote(f"{production.title or 'production'}{ending}")
+    return Response(data, mimetype=media, headers={"Content-Disposition": f"{how}; filename*=UTF-8''{name}"})
 
 
 def _bundle(production_id: int, production: Production, query: PaperQuery) -> Response:

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Camera: the ledger of stops with its locks, ways to the wanted levels, safe shutters, what is recorded. */
+  import { SHUTTER_SCHOOLS } from '../../lib/schools'
   import Recorders from './Recorders.svelte'
   import Smear from './Smear.svelte'
   import Switch from '../../parts/Switch.svelte'
@@ -66,12 +67,6 @@
         { path: 'camera.curve', value: 'cube' },
       ])
   }
-  const SCHOOLS: [string, string][] = [
-    ['180', '180°'],
-    ['90', '90°'],
-    ['faster', 'faster'],
-    ['match-plate', 'match the plate'],
-  ]
   const SETTING = (s: Solution) =>
     s.entries
       .filter((e) => found?.entries.find((old) => old.row === e.row)?.setting !== e.setting)
@@ -150,7 +145,7 @@
     {/if}
     <h2 class="mt-3 font-semibold">Shutter</h2>
     <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-1.5 max-sm:grid-cols-1">
-      <Choice label="School" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
+      <Choice label="School" value={plan.targets.shutter_school} options={SHUTTER_SCHOOLS} onchange={set('targets.shutter_school')} />
       <p class="flex flex-wrap items-center justify-end gap-1.5">
         <span class="label-text">Whole flashes at {plan.room.mains.hz} Hz</span>
         {#each found.safe_shutters.slice(0, 4) as s (s)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { SHUTTER_SCHOOLS } from '../../lib/schools'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import SchoolWhy from '../../parts/SchoolWhy.svelte'
@@ -18,12 +19,6 @@
     const found = await framingFor(plan, plan.subject!.framing).catch((err: Error) => void (session.error = err.message))
     if (found) set(by === 'camera_z' ? 'camera.z' : 'camera.focal_mm')(found[by])
   }
-  const SCHOOLS: [string, string][] = [
-    ['180', '180°'],
-    ['90', '90°'],
-    ['faster', 'faster'],
-    ['match-plate', 'match the plate'],
-  ]
   const CURVES: [string, string][] = [
     ['rec709', 'Rec.709'],
     ['hlg', 'HLG'],
@@ -67,7 +62,7 @@
     <button type="button" class="btn btn-sm flex-1" onclick={() => fit('focal_mm')}>Lens from here</button>
   </div>
 {/if}
-<Choice label="Shutter school" value={plan.targets.shutter_school} options={SCHOOLS} onchange={set('targets.shutter_school')} />
+<Choice label="Shutter school" value={plan.targets.shutter_school} options={SHUTTER_SCHOOLS} onchange={set('targets.shutter_school')} />
 <SchoolWhy rule="camera.shutter-angle" />
 <div class="my-1 border-t border-line"></div>
 <NumberField label="across" unit="m" step={0.05} field="camera.x" value={c.x} onchange={set('camera.x')} />

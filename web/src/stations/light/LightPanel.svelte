@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Screen light: the school and its target, the waveform to expect, evening out, and each lamp's part. */
+  import { LEVEL_SCHOOLS } from '../../lib/schools'
   import AddLamp from './AddLamp.svelte'
   import Circuits from './Circuits.svelte'
   import EvenScreen from './EvenScreen.svelte'
@@ -12,13 +13,6 @@
   import type { Plan } from '../../lib/types'
   let { plan }: { plan: Plan } = $props()
 
-  const SCHOOLS: [string, string][] = [
-    ['below-face', 'below the face'],
-    ['mid-grey', 'mid-grey'],
-    ['follow-plate', 'follow the plate'],
-    ['away-from-edge', 'away from the edge'],
-    ['custom', 'own level'],
-  ]
   const TRACES: [string, string][] = [
     ['luma', 'luma'],
     ['key-channel', 'key channel'],
@@ -45,7 +39,7 @@
 
 <section aria-label="Screen light" class="border-b border-line pb-3">
   <div class="grid grid-cols-2 gap-x-6 gap-y-1.5 pt-2 max-sm:grid-cols-1">
-    <Choice label="School" value={plan.targets.level_school} options={SCHOOLS} onchange={set('targets.level_school')} />
+    <Choice label="School" value={plan.targets.level_school} options={LEVEL_SCHOOLS} onchange={set('targets.level_school')} />
     <Choice label="Read on" value={plan.targets.level_trace} options={TRACES} onchange={set('targets.level_trace')} />
     {#if plan.targets.level_school === 'custom'}
       <NumberField

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Subject: who lights the face, spill place by place, distance, and what shines. */
+  import { DISTANCE_SCHOOLS } from '../../lib/schools'
   import DistanceCurve from './DistanceCurve.svelte'
   import SpillPanel from './SpillPanel.svelte'
   import Choice from '../../parts/Choice.svelte'
@@ -9,13 +10,6 @@
   import { showLight } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
-  const SCHOOLS: [string, string][] = [
-    ['1m', 'about 1 m'],
-    ['1.2-2m', '1.2 to 2 m'],
-    ['2m-plus', '2 m and more'],
-    ['3m', '3 m'],
-    ['shadow-gone', 'shadow gone'],
-  ]
   const check = $derived(session.evaluation?.check)
   const ROLES = ['key', 'fill', 'back', 'screen', 'other'] as const
   const face = $derived(
@@ -38,7 +32,7 @@
       <Choice
         label="School of distance"
         value={plan.targets.distance_school}
-        options={SCHOOLS}
+        options={DISTANCE_SCHOOLS}
         onchange={(value) => session.change([{ path: 'targets.distance_school', value }])}
       />
     </div>
