@@ -30,6 +30,7 @@ VIEWS = [
     "/production/1",
     "/production/1/days",
     "/production/1/outfits",
+    "/production/1/means",
     "/production/1/takes",
     "/network",
 ]

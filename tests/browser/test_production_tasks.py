@@ -58,6 +58,48 @@ def test_two_days_from_the_plan_to_the_bundle(watched: Watched) -> None:
     assert len({name.split("/")[0] for name in names}) == 8
 
 
+def test_what_shots_share_is_changed_undone_and_done_again(watched: Watched) -> None:
+    page = watched.open("/production/1/means")
+    against = page.get_by_role("region", name="What stands against it")
+    told = "Sound in 1 of the shots with 1 of two devices"
+    expect(against).to_contain_text(told)
+    page.get_by_role("button", name="Add a device").click()
+    expect(page.get_by_role("combobox", name="It is").last).to_have_value("boom")
+    expect(against).not_to_contain_text(told)
+    page.get_by_role("button", name="Undo").click()
+    expect(against).to_contain_text(told)
+    page.get_by_role("button", name="Redo").click()
+    expect(against).not_to_contain_text(told)
+    # What goes behind is taken from a set-up, and a shot takes it.
+    page.get_by_role("button", name="Add a plate").click()
+    plates = page.get_by_role("region", name="Plates")
+    plates.get_by_role("combobox", name="Facts from").last.select_option(label="Scree, noon")
+    expect(plates.get_by_role("textbox", name="Plate").last).to_have_value("Scree, noon")
+    page.get_by_role("tab", name="Shots").click()
+    page.get_by_role("button", name="Seed jar", exact=True).click()
+    page.get_by_role("combobox", name="Plate").select_option(label="Scree, noon")
+    expect(page.get_by_role("status").filter(has_text=re.compile("Saving|Working"))).to_have_count(0)
+    shots = page.request.get(f"{watched.address}/api/productions/1").json()["production"]["shots"]
+    assert next(one for one in shots if one["id"] == "j1")["plate"] == "b2"
+    page.get_by_role("button", name="Welcome", exact=True).click()
+    expect(page.get_by_text(re.compile(r"A boom stays out of the picture from \d\.\d\d m up"))).to_be_visible()
+
+
+def test_a_camera_that_stands_otherwise_than_planned_is_told(watched: Watched) -> None:
+    watched.page.set_viewport_size(PHONE)
+    page = watched.open("/production/1/takes?shot=v1")
+    page.get_by_text("Camera, as it stands").click()
+    page.get_by_role("textbox", name="ISO").fill("6400")
+    page.keyboard.press("Tab")
+    page.get_by_role("textbox", name="Clip").fill("C0009")
+    page.get_by_role("button", name="Good", exact=True).click()
+    page.get_by_role("button", name=re.compile("^Log take 1")).click()
+    expect(page.get_by_role("list", name="Since the reference take")).to_contain_text("ISO 6400, planned 1600")
+    # Cameras number their clips.
+    expect(page.get_by_role("textbox", name="Clip")).to_have_value("C0010")
+    expect(page.get_by_role("list", name="Logged takes")).to_contain_text("C0009")
+
+
 def test_a_shot_is_dragged_to_another_place(watched: Watched) -> None:
     page = watched.open("/production/1/days")
     day = page.get_by_role("region", name="Day 1")

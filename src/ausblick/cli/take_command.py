@@ -76,11 +76,12 @@ def list_takes(data: Path | None, number: int | None, as_csv: bool, measured: bo
 @click.option("--variant", default="", help="Which of the shot's variants it is.")
 @click.option("--clip", default="", help="The clip's name.")
 @click.option("--remark", default="")
+@click.option("--camera", default="", help="As it stood: iso=800,shutter=1/50,f=5.6,wb=5600,fps=25, any of them.")
 @click.option("--key", default=None, help="Of its own; the same key again changes that take and makes no second one.")
 @as_json_option
 def add_take(
     data: Path | None, number: int | None, shot: str, status: str, kind: str, reasons: tuple[str, ...], variant: str,
-    clip: str, remark: str, key: str | None, as_json: bool,
+    clip: str, remark: str, camera: str, key: str | None, as_json: bool,
 ) -> int:  # fmt: skip
     """Log a take; its slate counts itself."""
     from ausblick.app.take_log import log_take
@@ -110,6 +111,7 @@ def add_take(
             "remark": remark,
             "outfit": planned.outfit,
             "setup": planned.setup,
+            "camera": _camera(camera),
         }
     )
     log_take(services, stored.id, made)
@@ -120,6 +122,22 @@ def add_take(
         else f"{planned.title or shot}, {kind} {kept.number}: {status}"
     )
     return 0
+
+
+SETTINGS = {"iso": "iso", "shutter": "shutter_s", "f": "f_number", "wb": "white_balance_k", "fps": "fps"}
+
+
+def _camera(text: str) -> dict[str, float] | None:
+    """What stands behind --camera, by the names of the document. A shutter may be written 1/50."""
+    record = {}
+    for part in filter(None, (one.strip() for one in text.split(","))):
+        name, _, value = part.partition("=")
+        try:
+            over, _, under = value.partition("/")
+            record[SETTINGS[name.strip()]] = float(over) / float(under or 1.0)
+        except (KeyError, ValueError, ZeroDivisionError):
+            raise BadInput(f"--camera: {part!r} is none of {', '.join(f'{one}=…' for one in SETTINGS)}") from None
+    return record or None
 
 
 def _production(data: Path | None, number: int | None) -> tuple[Services, StoredProduction]:

@@ -11,6 +11,8 @@ export class OpenProduction {
   canUndo = $state(false)
   canRedo = $state(false)
   busy = $state(false)
+  /** What is on its way to the server or waits to be sent. */
+  unsaved = $state(0)
   error = $state('')
   /** Of which day the rest is projected, and from when (minutes since midnight). */
   asked = $state.raw<{ day?: number; now?: number }>({})
@@ -19,32 +21,41 @@ export class OpenProduction {
   /** One save after the other, so that quick hands never meet their own revision. */
   private queue = Promise.resolve()
   private newest = 0
+  /** How many changes hands have made: an answer to an older one is not what stands here. */
+  private made = 0
+
+  /** Show a production; one that is open already stays, with what waits to be saved, and is asked for anew. */
+  async show(id: number) {
+    if (id === this.id) this.heard()
+    else await this.open(id)
+  }
 
   async open(id: number) {
     this.id = id
     this.document = null
     this.state = null
-    await this.run(() => api.getProduction(id))
+    await this.run(() => api.getProduction(id), this.made)
   }
 
   /** Another page changed it. */
   heard() {
-    this.queue = this.queue.then(() => this.run(() => api.getProduction(this.id)))
+    this.then(() => api.getProduction(this.id))
   }
 
   change(changes: Change[]) {
     if (!this.document) return
     this.document = applyChanges(this.document as never, changes) as never as api.Production
     const now = this.document
-    this.queue = this.queue.then(() => this.run(() => api.saveProduction(this.id, this.revision, now)))
+    this.made += 1
+    this.then(() => api.saveProduction(this.id, this.revision, now))
   }
 
   undo() {
-    this.queue = this.queue.then(() => this.run(() => api.undoProduction(this.id)))
+    this.then(() => api.undoProduction(this.id))
   }
 
   redo() {
-    this.queue = this.queue.then(() => this.run(() => api.redoProduction(this.id)))
+    this.then(() => api.redoProduction(this.id))
   }
 
   look(asked: { day?: number; now?: number }) {
@@ -52,15 +63,23 @@ export class OpenProduction {
     void this.judge()
   }
 
-  private async run(work: () => Promise<api.StoredProduction>) {
+  private then(work: () => Promise<api.StoredProduction>) {
+    const own = this.made
+    this.unsaved += 1
+    this.queue = this.queue.then(() => this.run(work, own)).finally(() => (this.unsaved -= 1))
+  }
+
+  private async run(work: () => Promise<api.StoredProduction>, own: number) {
     try {
       const stored = await work()
       this.revision = stored.revision
       this.canUndo = stored.can_undo
       this.canRedo = stored.can_redo
-      this.document = stored.production
       this.error = ''
-      await this.judge()
+      // What hands have changed meanwhile stands, and is saved next.
+      if (own !== this.made) return
+      this.document = stored.production
+      void this.judge()
     } catch (err) {
       this.error = (err as Error).message
       // What was refused is not shown as if it were kept.
@@ -86,6 +105,9 @@ export class OpenProduction {
     if (own === this.newest) this.busy = false
   }
 }
+
+/** One for all pages of a production, so that going from one to the next overtakes no save. */
+export const openProduction = new OpenProduction()
 
 /** "08:30" of minutes since midnight, and back. */
 export const clock = (minutes: number) => {

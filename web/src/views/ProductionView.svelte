@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One production: what stands against it, worst first; its shots, its days, its outfits, its people. */
+  import { untrack } from 'svelte'
   import { push } from 'svelte-spa-router'
   import Days from '../production/Days.svelte'
   import DayFindings from '../production/DayFindings.svelte'
@@ -12,7 +13,7 @@
   import { listen } from '../lib/events'
   import { offline } from '../lib/offline.svelte'
   import { exportOf } from '../lib/productionApi'
-  import { OpenProduction } from '../lib/production.svelte'
+  import { openProduction } from '../lib/production.svelte'
   let { params }: { params: { id: string; part?: string } } = $props()
 
   const PARTS = [
@@ -24,12 +25,12 @@
   ] as const
   type Part = (typeof PARTS)[number][0]
   const part = $derived<Part>(PARTS.find(([id]) => id === params.part)?.[0] ?? 'shots')
-  const open = new OpenProduction()
+  const open = openProduction
   const document = $derived(open.document)
 
   $effect(() => {
     const id = Number(params.id)
-    if (id !== open.id) void open.open(id)
+    untrack(() => void open.show(id))
   })
   $effect(() => listen((changed) => ['productions', 'setups', 'kit'].includes(changed.what) && open.heard()))
   const set = (path: string) => (event: Event) =>
@@ -49,7 +50,7 @@
         onchange={set('title')}
       />{/if}
   </h1>
-  <span class="label-text" role="status">{open.busy ? 'Working it out' : ''}</span>
+  <span class="label-text" role="status">{open.unsaved ? 'Saving' : open.busy ? 'Working it out' : ''}</span>
   <button type="button" class="btn btn-sm" disabled={!open.canUndo} onclick={() => open.undo()}>Undo</button>
   <button type="button" class="btn btn-sm max-sm:hidden" disabled={!open.canRedo} onclick={() => open.redo()}>Redo</button>
   <a class="btn btn-sm btn-primary" href="#/production/{params.id}/takes">Log takes</a>
