@@ -6629,8 +6629,8 @@ export interface components {
         /**
          * ShotState
          * @description `worst` of its set-up's findings, with the worst told; `hours` at the edit; `missing`: its set-up is gone;
-         *     `filmed`: share of it that has its good takes; `boom_m`: how far down a boom may come over the mark, where sound is
-         *     recorded.
+         *     `filmed`: share of it that has its good takes; `boom_m`: how far down a boom may come over the mark, where sound
+         *     is recorded.
          */
         ShotState: {
             /**
