@@ -7,6 +7,9 @@ from typing import Any
 
 import numpy as np
 
+from ausblick.core.sentences import Sentence, say
+from ausblick.core.standards.plain import unplain
+
 MARK = {"stop": "✕ stop", "fix": "✕ fix", "consider": "△ consider", "fine": "○ holds"}
 
 
@@ -120,6 +123,7 @@ def _clip_lines(report: dict[str, Any]) -> list[str]:
         f"  {report['container']}, {report['codec']}, {report['chroma'] or report['pix_fmt']}, {report['bits']} bit, "
         f"{report['mbit_s']:.1f} Mbit/s",
         f"  {report['frames']} frames at {report['fps']:.2f} a second; flicker {flicker}, drift {drift}",
+        *(f"  {say(unplain(Sentence, report[part]))}" for part in ("bands_told", "bands_cure") if report[part]),
     ]
 
 

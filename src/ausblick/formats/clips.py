@@ -14,8 +14,10 @@ import av
 import cv2
 import numpy as np
 
+from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
+from ausblick.core.frames.bands import bands_of, block_means
 from ausblick.core.frames.clip_facts import ClipFacts
-from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, timing_of
+from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, noise_between, timing_of
 from ausblick.core.frames.contact import Contact, contact_of
 from ausblick.core.frames.find_screen import find_screen
 from ausblick.core.frames.frame import Frame, luma_of
@@ -167,6 +169,7 @@ def _reading(container: Any, facts: ClipFacts, trace: str, progress: Progress) -
         temporal_noise_percent=float(np.median(watch.noises)) if watch.noises else None,
         worst=watch.worst_index,
         breaches=breaches_of(watch.touching, 1.0 / facts.fps),
+        bands=bands_of(np.array(watch.blocks), facts.fps),
     )
     return reading, watch.middle, watch.worst
 
@@ -178,6 +181,7 @@ class _Watch:
         self.levels: list[float] = []
         self.noises: list[float] = []
         self.touching: list[tuple[float, tuple[str, ...]]] = []
+        self.blocks: list[Floats32] = []
         self.middle: Frame | None = None
         self.worst: Frame | None = None
         self.worst_index, self._worst_by = 0, -1.0
@@ -195,6 +199,11 @@ class _Watch:
         self.touching.append((index / facts.fps, sides))
         if self._mask is None and found is not None:
             self._mask = found.core
+        if len(self.blocks) < MOST_BANDED:
+            # The sensor's rows are those of the picture as it was recorded.
+            lying = _turns(frame, facts)
+            screen = np.zeros(small.shape[:2], bool) if found is None else found.core
+            self.blocks.append(block_means(np.rot90(luma_of(small), -lying), np.rot90(screen, -lying)))
         self._time(index, frame, small)
 
     def _time(self, index: int, frame: Any, small: Floats32) -> None:
@@ -208,8 +217,7 @@ class _Watch:
         fine = _fine_luma(frame, self._facts)
         if self._before is not None and len(self.noises) < 40 and self._before.shape == fine.shape:
             inside = on_sample(self._mask, np.repeat(fine[..., None], 3, axis=-1))
-            change = 100.0 * (fine - self._before)[inside]
-            self.noises.append(float(np.std(change - change.mean())) / 2.0**0.5)
+            self.noises.append(noise_between(self._before, fine, inside))
         self._before = fine if len(self.noises) < 40 else None
         off = abs(level - float(np.mean(self.levels)))
         # Decoding a whole frame costs; a new worst one must be clearly worse.
@@ -268,10 +276,13 @@ def frame_of(frame: Any, facts: ClipFacts) -> Frame:
 def _upright(pixels: Any, frame: Any, facts: ClipFacts) -> Any:
     """Phones record lying pictures with a flag that says how to turn them (counterclockwise, quarter turns); other
     cameras on their side leave it to whoever knows how they were turned."""
-    turns = round(float(frame.rotation or 0) / 90.0) % 4
-    if turns % 2 == 0 and facts.width > facts.height:
-        turns -= facts.turns
+    turns = _turns(frame, facts)
     return np.rot90(pixels, turns) if turns else pixels
+
+
+def _turns(frame: Any, facts: ClipFacts) -> int:
+    turns = round(float(frame.rotation or 0) / 90.0) % 4
+    return turns if turns % 2 or facts.width <= facts.height else turns - facts.turns
 
 
 def _frame_of(frame: Any, facts: ClipFacts) -> Frame:

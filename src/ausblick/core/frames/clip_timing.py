@@ -5,14 +5,25 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.optimize import minimize_scalar
 
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Hertz, Percent, Points, Seconds
+from .bands import Bands
 from .reading import FrameReading
 
 LEAST_FRAMES = 8
 SURE = 4.0
 """A line in the spectrum counts as flicker when it stands this many times above the rest's root mean square."""
+
+
+NEAR_HALF = 0.45
+"""Cycles a frame from which a wave is written as the difference of two large ones."""
+OUTLIER = 4.0
+"""Standard deviations beyond which a change is a movement."""
+BEAT_FRAMES = 16
+BEAT_LEFT = 0.3
+"""A slow wave leaves less than this share of what a straight drift leaves."""
 
 
 @dataclass(frozen=True)
@@ -36,7 +47,8 @@ class Breach:
 
 @dataclass(frozen=True)
 class ClipReading:
-    """`frame`: the reading of the middle frame; `worst`: the frame furthest from the clip's mean level."""
+    """`frame`: the reading of the middle frame; `worst`: the frame furthest from the clip's mean level; `bands`: None
+    where none are seen."""
 
     frame: FrameReading
     frames: int
@@ -44,30 +56,97 @@ class ClipReading:
     temporal_noise_percent: Percent | None
     worst: int
     breaches: tuple[Breach, ...]
+    bands: Bands | None = None
 
 
 def timing_of(levels: Floats, fps: float) -> ClipTiming:
-    """From the screen's level in % of every frame (N,)."""
+    """From the screen's level in % of every frame (N,). Drift and flicker are fitted together: neither is told as the
+    other."""
     count = len(levels)
     if count < 2:
         return ClipTiming(0.0, None, 0.0)
-    tenth = max(1, count // 10)
-    drift = float(levels[-tenth:].mean() - levels[:tenth].mean())
     if count < LEAST_FRAMES:
-        return ClipTiming(0.0, None, drift)
+        return ClipTiming(0.0, None, _first_to_last(levels))
+    waves = [wave for wave in (_line(levels), _beat(levels)) if wave is not None]
+    if not waves:
+        return ClipTiming(0.0, None, _first_to_last(levels))
+    best = max(waves, key=lambda wave: wave.swing)
+    return ClipTiming(best.swing, best.per_frame * fps, _first_to_last(best.slow))
+
+
+def _first_to_last(levels: Floats) -> float:
+    tenth = max(1, len(levels) // 10)
+    return float(levels[-tenth:].mean() - levels[:tenth].mean())
+
+
+@dataclass(frozen=True)
+class _Wave:
+    """Cycles a frame, points from peak to peak, the slow change (N,) beside it, root mean square of the rest."""
+
+    per_frame: float
+    swing: float
+    slow: Floats
+    left: float
+
+
+def _fitted(levels: Floats, per_frame: float, degree: int) -> _Wave:
+    """Cosine, sine and a polynomial through the levels, by least squares."""
+    t = np.arange(len(levels))
+    slow = np.polynomial.legendre.legvander(2.0 * t / (len(levels) - 1) - 1.0, degree)
+    turn = 2.0 * np.pi * per_frame * t
+    basis = np.concatenate([slow, np.stack([np.cos(turn), np.sin(turn)], axis=1)], axis=1)
+    found = np.linalg.lstsq(basis, levels, rcond=1e-6)[0]
+    wave, rest = basis[:, -2:] @ found[-2:], levels - basis @ found
+    # Near half the frame rate one wave is written as the difference of two large ones: what is seen is the bound.
+    swing = 2.0 * float(np.hypot(*found[-2:]))
+    if per_frame > NEAR_HALF:
+        swing = min(swing, float(np.ptp(wave)))
+    return _Wave(per_frame, swing, slow @ found[:-2], float(np.sqrt((rest**2).mean())))
+
+
+def _sharpened(levels: Floats, low: float, high: float, degree: int) -> _Wave:
+    """The wave between two frequencies that leaves the least."""
+    found = minimize_scalar(
+        lambda f: _fitted(levels, f, degree).left, bounds=(low, min(high, 0.5)), method="bounded",
+        options={"xatol": 1e-3 / len(levels)},
+    )  # fmt: skip
+    wave = _fitted(levels, float(found.x), degree)
+    at_half = _fitted(levels, 0.5, degree)
+    return at_half if high >= 0.5 and at_half.left <= 1.02 * wave.left else wave
+
+
+def _line(levels: Floats) -> _Wave | None:
+    """A line that stands out of the spectrum."""
+    count = len(levels)
+    degree = min(3, count // 8 + 1)
     t = np.arange(count)
     # Slow change is drift; what is left is looked at for a line.
-    rest = levels - np.polyval(np.polyfit(t, levels, min(3, count // 8 + 1)), t)
+    rest = levels - np.polyval(np.polyfit(t, levels, degree), t)
     window = np.hanning(count)
     spectrum = np.abs(np.fft.rfft(rest * window)) * 2.0 / window.sum()
     spectrum[:2] = 0.0
     best = int(np.argmax(spectrum))
     others = np.delete(spectrum, [i for i in range(best - 2, best + 3) if 0 <= i < len(spectrum)])
     floor = float(np.sqrt((others**2).mean())) if len(others) else 0.0
-    amplitude = float(spectrum[best])
-    if amplitude <= max(SURE * floor, 0.02):
-        return ClipTiming(0.0, None, drift)
-    return ClipTiming(2.0 * amplitude, _between_bins(spectrum, best) * fps / count, drift)
+    if float(spectrum[best]) <= max(SURE * floor, 0.02):
+        return None
+    at = _between_bins(spectrum, best)
+    return _sharpened(levels, (at - 0.6) / count, (at + 0.6) / count, degree)
+
+
+def _beat(levels: Floats) -> _Wave | None:
+    """A wave so slow that it goes a few times round at most, where it tells far more than a smooth drift does."""
+    count = len(levels)
+    if count < BEAT_FRAMES:
+        return None
+    tries = (_fitted(levels, f, 1) for f in np.arange(1.0, 3.6, 0.2) / count)
+    rough = min(tries, key=lambda wave: wave.left)
+    wave = _sharpened(levels, rough.per_frame - 0.2 / count, rough.per_frame + 0.2 / count, 1)
+    t = np.arange(count)
+    smooth = float(np.std(levels - np.polyval(np.polyfit(t, levels, 3), t)))
+    straight = float(np.std(levels - np.polyval(np.polyfit(t, levels, 1), t)))
+    tells = wave.left < BEAT_LEFT * straight and wave.left < 0.5 * smooth
+    return wave if tells and wave.swing > max(0.3, SURE * wave.left) else None
 
 
 def _between_bins(spectrum: Floats, best: int) -> float:
@@ -96,3 +175,17 @@ def breaches_of(touching: list[tuple[float, tuple[str, ...]]], step: float) -> t
 def level_on(values: Floats, mask: Bools) -> float:
     """Mean % of signal of some of a frame's luma (h, w), 0..1, on the screen."""
     return 100.0 * float(values[mask].mean()) if mask.any() else 0.0
+
+
+def noise_between(before: Floats32, now: Floats32, inside: Bools) -> float:
+    """Standard deviation in % of signal of one frame's noise, from the change (h, w) of luma to the next frame on the
+    screen. What a whole row has in common is light that flickers, and no noise."""
+    change = np.where(inside, 100.0 * (now - before), 0.0)
+    count = inside.sum(axis=1)
+    row = change.sum(axis=1) / np.maximum(count, 1)
+    rest = (change - row[:, None])[inside]
+    # So has what moves: its edges are far out of what noise does.
+    for _ in range(2):
+        rest = rest[np.abs(rest) < OUTLIER * max(float(np.std(rest)), 1e-6)]
+    free = max(1, len(rest) - int((count > 0).sum()))
+    return float(np.sqrt((rest**2).sum() / free / 2.0))

@@ -8,7 +8,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..sentences import Sentence
 from ..standards.quantities import Degrees, FramesPerSecond, Hertz, MegabitsPerSecond, Percent, Pixels, Points
+from .bands import Bands
+from .bands_in_words import bands_cure, bands_told
 from .clip_facts import ClipFacts
 from .clip_timing import Breach, ClipReading
 from .drift import Drifted, ScreenSeen, drift
@@ -61,6 +64,9 @@ class ClipReport:
     drift_percent: Points
     worst_frame: int
     breaches: tuple[Breach, ...]
+    bands: Bands | None = None
+    bands_told: Sentence | None = None
+    bands_cure: Sentence | None = None
 
 
 def frame_report(
@@ -113,6 +119,9 @@ def clip_report(facts: ClipFacts, clip: ClipReading) -> tuple[FrameReport, ClipR
         drift_percent=clip.timing.drift_percent,
         worst_frame=clip.worst,
         breaches=clip.breaches,
+        bands=clip.bands,
+        bands_told=None if clip.bands is None else bands_told(clip.bands),
+        bands_cure=None if clip.bands is None else bands_cure(clip.bands, facts.fps),
     )
 
 

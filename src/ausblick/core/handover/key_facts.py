@@ -226,6 +226,8 @@ def _times(clip: ClipReport | None) -> list[str]:
     ]
     if clip.flicker_percent > FLICKER:
         told.append(f"the screen flickers by {clip.flicker_percent:.1f} points")
+    if clip.bands_told is not None:
+        told.append(say(clip.bands_told))
     if abs(clip.drift_percent) > DRIFT:
         told.append(f"the screen's level drifts by {clip.drift_percent:+.1f} points through the clip")
     return told

@@ -1,5 +1,7 @@
 <script lang="ts">
   /** What only a clip shows: its codec against the plan's, flicker, drift, and when the screen's area is left. */
+  import { prefs } from '../../lib/prefs.svelte'
+  import { say } from '../../lib/say'
   import type { Frame } from '../../lib/types'
   import { signed } from '../../lib/units'
   let { clip, differs }: { clip: NonNullable<Frame['clip']>; differs: string[] } = $props()
@@ -24,11 +26,24 @@
           >{clip.flicker_hz === null ? 'none stands out' : `${clip.flicker_percent.toFixed(2)} % at ${clip.flicker_hz.toFixed(2)} Hz`}</td
         ></tr
       >
+      {#if clip.bands}
+        <tr class="border-b border-line text-primary"
+          ><td class="py-1">Bands</td><td class="text-right font-semibold"
+            >{clip.bands.swing_percent.toFixed(1)} %, {clip.bands.standing
+              ? 'standing'
+              : `${Math.abs(clip.bands.travel_hz).toFixed(1)} a second, ${clip.bands.travel_hz < 0 ? 'down' : 'up'}`}, {clip.bands.spacing_percent.toFixed(
+              0,
+            )} % of the height apart</td
+          ></tr
+        >
+      {/if}
       <tr class="border-b border-line"
         ><td class="py-1">Drift of the level</td><td class="text-right font-semibold">{signed(clip.drift_percent, 2)} %</td></tr
       >
     </tbody>
   </table>
+  {#if clip.bands_told}<p class="mt-1 text-primary">{say(clip.bands_told, prefs)}.</p>{/if}
+  {#if clip.bands_cure}<p class="mt-1">{say(clip.bands_cure, prefs)}.</p>{/if}
   {#each differs as line (line)}<p class="mt-1 text-primary">Not as planned: {line}.</p>{/each}
   {#each clip.breaches as breach (breach.begins)}
     <p class="mt-1 text-primary">From {time(breach.begins)} to {time(breach.ends)} the subject touches: {breach.sides.join(', ')}.</p>
