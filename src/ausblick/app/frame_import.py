@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -16,7 +17,7 @@ from ausblick.core.matte.key_report import key_report
 from ausblick.core.matte.keyer import plain_key
 from ausblick.core.plan import Plan
 from ausblick.core.standards.plain import plain, unplain
-from ausblick.formats.clips import Progress, is_clip, open_clip
+from ausblick.formats.clips import LOOKED_AT, Progress, is_clip, open_clip
 from ausblick.formats.images import jpeg_bytes, png_bytes, read_image
 from ausblick.store.frames import Frames, StoredFrame
 
@@ -28,7 +29,7 @@ MIDDLE = "middle.png"
 
 def looks_like_clip(path: Path) -> bool:
     with path.open("rb") as file:
-        return is_clip(file.read(16))
+        return is_clip(file.read(LOOKED_AT))
 
 
 def import_frame(frames: Frames, setup_id: int, name: str, path: Path, plan: Plan) -> StoredFrame:
@@ -46,7 +47,7 @@ def import_clip(
 ) -> StoredFrame:
     """Keep a clip with its reading over time and its middle frame, upright as a still is. Raises ImageError, and what
     `progress` raises."""
-    clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera))
+    clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera), plan.camera)
     data, files = _of_frame(clip.middle, clip.reading.frame)
     still, told = clip_report(clip.facts, clip.reading)
     data |= {"reading": plain(still), "clip": plain(told)}
@@ -62,7 +63,7 @@ def picture_of(frames: Frames, frame: StoredFrame) -> Frame:
 
 
 def _turned(frame: Frame, turns: int) -> Frame:
-    return Frame(upright(frame.pixels, turns), frame.white)
+    return replace(frame, pixels=upright(frame.pixels, turns))
 
 
 def report_of(frame: StoredFrame) -> FrameReport:
@@ -99,7 +100,7 @@ def _of_frame(frame: Frame, reading: FrameReading) -> tuple[dict[str, Any], dict
         matte = cv2.resize(result.matte, None, fx=size, fy=size, interpolation=cv2.INTER_AREA)
         files["matte.png"] = png_bytes(np.round(matte * 255.0).astype(np.uint8))
     data: dict[str, Any] = {
-        "reading": plain(frame_report(reading)),
+        "reading": plain(frame_report(reading, colour=frame.colour)),
         "key": key,
         "scopes": scopes_data(frame_scopes(frame, reading)),
         "deviation": deviation_data(reading),

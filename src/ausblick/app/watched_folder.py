@@ -20,7 +20,11 @@ from watchdog.observers import Observer
 from ausblick.formats.images import ImageError
 
 log = logging.getLogger(__name__)
-ENDINGS = {".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".dpx", ".mp4", ".mov", ".mkv", ".mxf"}
+ENDINGS = {
+    ".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".dpx", ".webp", ".heic", ".heif", ".avif", ".dng", ".cr2",
+    ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".mp4", ".mov", ".m4v", ".mkv", ".mxf", ".avi", ".mts",
+    ".m2ts", ".ts",
+}  # fmt: skip
 CALM, LOOK = 0.8, 0.2
 """Seconds that a file must stay the same before it counts as written, and between two looks."""
 PATIENCE = 60.0

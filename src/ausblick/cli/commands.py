@@ -210,8 +210,8 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 @click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="The plan that the frame was shot to.")
 @as_json_option
 def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
-    """Read camera frames (PNG, JPEG, TIFF, EXR, DPX) and clips (MP4, MOV, MKV, MXF): screen, levels, spots, noise;
-    of several also what has drifted since the one before; with a plan what differs from it, and which lamp it is."""
+    """Read camera frames (PNG, JPEG, HEIC, TIFF, EXR, DPX, raw) and clips (MP4, MOV, MKV, MXF, AVI, MTS): screen,
+    levels, spots, noise; of several also what has drifted since the one before; with a plan what differs from it, and which lamp it is."""
     from ausblick.cli.printing import frame_table
     from ausblick.core.diagnosis.beside_plan import beside_plan
     from ausblick.core.frames.frame_report import drift_between
@@ -282,21 +282,21 @@ class _Measured(NamedTuple):
 def _measured(path: Path, plan: Any) -> _Measured:
     from ausblick.core.frames.frame_report import clip_report, frame_report
     from ausblick.core.frames.reading import read_frame
-    from ausblick.formats.clips import is_clip, open_clip
+    from ausblick.formats.clips import LOOKED_AT, is_clip, open_clip
     from ausblick.formats.images import ImageError
 
     trace, hue = (plan.targets.level_trace, plan.screen.hue) if plan else ("luma", "other")
     try:
         with path.open("rb") as file:
-            moving = is_clip(file.read(16))
+            moving = is_clip(file.read(LOOKED_AT))
     except OSError as err:
         raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
     if not moving:
         frame = _frame(path)
         reading = read_frame(frame, trace, (), hue)
-        return _Measured(frame_report(reading), None, frame, reading)
+        return _Measured(frame_report(reading, colour=frame.colour), None, frame, reading)
     try:
-        clip = open_clip(path, trace)
+        clip = open_clip(path, trace, camera=None if plan is None else plan.camera)
         return _Measured(*clip_report(clip.facts, clip.reading), clip.middle, clip.reading.frame)
     except ImageError as err:
         raise BadInput(f"{path}: {err}") from None

@@ -102,10 +102,11 @@ def _bundle(source: Path, units: str, paper: str, frame: Path | None, clean: Pat
 
 
 def _seen(frame: Path | None, clean: Path | None, plan: Plan) -> Seen | None:
+    from dataclasses import replace
+
     from ausblick.app.bundle import Seen
     from ausblick.app.frame_import import looks_like_clip
     from ausblick.core.camera.turned import side_turns, turns_to_upright, upright
-    from ausblick.core.frames.frame import Frame
     from ausblick.core.frames.frame_report import clip_report, frame_report
     from ausblick.core.frames.reading import read_frame
     from ausblick.formats.clips import clip_pictures, open_clip
@@ -117,15 +118,14 @@ def _seen(frame: Path | None, clean: Path | None, plan: Plan) -> Seen | None:
         filmed = None if clean is None else read_image(clean)
         if looks_like_clip(frame):
             turns = side_turns(plan.camera)
-            clip = open_clip(frame, plan.targets.level_trace, turns=turns)
+            clip = open_clip(frame, plan.targets.level_trace, turns=turns, camera=plan.camera)
             still, timed = clip_report(clip.facts, clip.reading)
             return Seen(clip.middle, list(clip_pictures(frame, turns)), still, filmed, timed)
         picture = read_image(frame)
-        picture = Frame(
-            upright(picture.pixels, turns_to_upright(plan.camera, picture.width, picture.height)), picture.white
-        )
+        turns = turns_to_upright(plan.camera, picture.width, picture.height)
+        picture = replace(picture, pixels=upright(picture.pixels, turns))
         reading = read_frame(picture, plan.targets.level_trace, (), plan.screen.hue)
-        return Seen(picture, None, frame_report(reading), filmed)
+        return Seen(picture, None, frame_report(reading, colour=picture.colour), filmed)
     except ImageError as err:
         raise BadInput(f"{frame}: {err}") from None
     except OSError as err:

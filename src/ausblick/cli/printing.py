@@ -71,6 +71,7 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
     lines = [f"{name}  {report['width']} × {report['height']} px"]
     if "container" in report:
         lines += _clip_lines(report)
+    lines += _colour_lines(report)
     if report["hue"] is None:
         return "\n".join([*lines, "  no green or blue screen found"])
     luma, key = report["level_luma"], report["level_key_channel"]
@@ -116,13 +117,32 @@ def _beside_lines(report: dict[str, Any]) -> list[str]:
     return lines
 
 
+def _frames_read(report: dict[str, Any]) -> str:
+    """A clip that is cut short says how much of it there was."""
+    said = report["frames_said"] or 0
+    return (
+        f"{report['frames']} frames"
+        if said <= report["frames"]
+        else f"{report['frames']} of {said} frames, cut short,"
+    )
+
+
+def _colour_lines(report: dict[str, Any]) -> list[str]:
+    """How the file's colour was understood, where it is not the usual one or where something was assumed."""
+    lines = []
+    if (report["primaries"], report["transfer"]) not in (("709", "709"), ("709", "sRGB")):
+        lines.append(f"  written in {report['primaries']} primaries, {report['transfer']}; read as Rec.709")
+    return lines + ([f"  assumed: {', '.join(report['assumed'])}"] if report["assumed"] else [])
+
+
 def _clip_lines(report: dict[str, Any]) -> list[str]:
     hertz = f" at {report['flicker_hz']:.1f} Hz" if report["flicker_hz"] else ""
     flicker, drift = f"{report['flicker_percent']:.2f} points{hertz}", f"{report['drift_percent']:+.2f} points"
+    chroma = report["chroma"] or report["pix_fmt"]
     return [
-        f"  {report['container']}, {report['codec']}, {report['chroma'] or report['pix_fmt']}, {report['bits']} bit, "
+        f"  {report['container']}, {report['codec_name']}, {chroma}, {report['bits']} bit, "
         f"{report['mbit_s']:.1f} Mbit/s",
-        f"  {report['frames']} frames at {report['fps']:.2f} a second; flicker {flicker}, drift {drift}",
+        f"  {_frames_read(report)} at {report['fps']:.2f} a second; flicker {flicker}, drift {drift}",
         *(f"  {say(unplain(Sentence, report[part]))}" for part in ("bands_told", "bands_cure") if report[part]),
     ]
 

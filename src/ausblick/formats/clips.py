@@ -1,6 +1,7 @@
-"""Camera clips: MP4, MOV, MKV, MXF through FFmpeg, frames converted from their own planes.
+"""Camera clips: MP4, MOV, MKV, MXF, AVI, MTS through FFmpeg, frames converted from their own planes.
 
-Matrix and range are the stream's own. Untagged: BT.601 up to 576 lines, else BT.709; limited range.
+Matrix, range, primaries and transfer are the stream's own. Untagged: BT.601 up to 576 lines, else BT.709; limited
+range; Rec.709 primaries and curve. Other primaries and curves are led to the plan's, as stills are.
 """
 
 from __future__ import annotations
@@ -11,7 +12,6 @@ from pathlib import Path
 from typing import Any
 
 import av
-import cv2
 import numpy as np
 
 from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
@@ -23,25 +23,40 @@ from ausblick.core.frames.find_screen import find_screen
 from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.frames.reading import on_sample, read_frame
 from ausblick.core.geometry.vectors import Floats, Floats32
+from ausblick.core.plan import Camera
 
-from .images import MAX_PIXELS, MIN_SIDE, ImageError
-from .yuv import Coding, frame_signal, luma_signal, plane_values, rgb_signal
+from .clip_frames import Way
+from .clip_header import RANGE_TAG, clip_facts, picture_track
+from .image_limits import ImageError
+from .picture_kinds import BRANDS
+
+__all__ = ["RANGE_TAG"]
 
 SIGNATURES = (
-    (4, b"ftyp"),
     (4, b"moov"),
     (4, b"wide"),
     (4, b"mdat"),
     (0, b"\x1a\x45\xdf\xa3"),
     (0, b"\x06\x0e\x2b\x34"),
 )
+PACKETS = ((0, 188), (4, 192))
+"""Where transport streams have their sync byte first, and how long a packet is."""
+SYNC = 0x47
+LOOKED_AT = 400
+"""Bytes of a file's begin that `is_clip` looks at."""
 MOST_FRAMES = 20_000
 SMALL = 240
 
 
 def is_clip(start: bytes) -> bool:
-    """Do a file's first bytes look like one of the containers?"""
-    return any(start[at : at + len(mark)] == mark for at, mark in SIGNATURES)
+    """Do a file's first LOOKED_AT bytes look like one of the containers? Pictures that begin as clips do are none."""
+    if start[4:8] == b"ftyp":
+        return start[8:12] not in BRANDS
+    if start[:4] == b"RIFF":
+        return start[8:12] == b"AVI "
+    if any(start[at : at + len(mark)] == mark for at, mark in SIGNATURES):
+        return True
+    return any(len(start) > at + long and start[at] == start[at + long] == SYNC for at, long in PACKETS)
 
 
 Progress = Callable[[float], None]
@@ -63,15 +78,22 @@ def read_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: No
     return clip.facts, clip.reading
 
 
-def open_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: None, turns: int = 0) -> Clip:
+def open_clip(
+    path: Path, trace: str = "luma", progress: Progress = lambda _: None, turns: int = 0, camera: Camera | None = None
+) -> Clip:
     """The same with pictures. `progress` is told the share done; raising from it cancels. Raises ImageError.
 
-    `turns`: quarter turns of the camera; a picture that its file leaves lying is set upright by them.
+    `turns`: quarter turns of the camera; a picture that its file leaves lying is set upright by them. `camera`: the
+    plan's, by whose curve levels are told; Rec.709 without one.
     """
     try:
         with av.open(str(path), "r") as container:
-            facts = replace(_facts(container, path), turns=turns)
-            reading, middle, worst = _reading(container, facts, trace, progress)
+            facts = replace(clip_facts(container, path), turns=turns)
+            way = Way(facts, camera)
+            watch = _watched(container, facts, way, progress)
+            middle, worst = watch.pictures()
+            reading = _reading(watch, middle, facts, trace)
+            facts = replace(facts, interlaced=watch.interlaced)
     except (av.FFmpegError, IndexError, OSError) as err:
         raise ImageError(f"the clip can't be decoded: {_words(err)}") from None
     return Clip(facts, reading, middle, worst)
@@ -81,10 +103,10 @@ def clip_pictures(path: Path, turns: int = 0) -> Iterator[Floats32]:
     """Every frame of a clip, small and upright: signal (h, w, 3). Raises ImageError."""
     try:
         with av.open(str(path), "r") as container:
-            facts = replace(_facts(container, path), turns=turns)
-            container.streams.video[0].thread_type = "AUTO"
+            facts = replace(clip_facts(container, path), turns=turns)
+            way = Way(facts)
             for frame in _frames(container):
-                yield _small(frame, facts)
+                yield way.small(frame)
     except (av.FFmpegError, IndexError, OSError) as err:
         raise ImageError(f"the clip can't be decoded: {_words(err)}") from None
 
@@ -93,91 +115,34 @@ def _words(err: Exception) -> str:
     return str(getattr(err, "strerror", "") or type(err).__name__).lower()
 
 
-def _facts(container: Any, path: Path) -> ClipFacts:
-    if not container.streams.video:
-        raise ImageError("the clip has no picture in it")
-    stream = container.streams.video[0]
-    width, height = stream.codec_context.width, stream.codec_context.height
-    if width * height > MAX_PIXELS or min(width, height) < MIN_SIDE:
-        raise ImageError(
-            f"the clip is {width} x {height} px; {MIN_SIDE} px a side to {MAX_PIXELS // 1_000_000} Mpx is read"
-        )
-    name = stream.codec_context.pix_fmt or ""
-    if not name:
-        raise ImageError("the clip can't be decoded: it ends before its first frame")
-    layout = av.VideoFormat(name, width, height)
-    return ClipFacts(
-        container=container.format.name.split(",")[0],
-        codec=stream.codec_context.name,
-        pix_fmt=name,
-        chroma=_chroma(name),
-        bits=max(component.bits for component in layout.components),
-        mbit_s=_rate(stream, container, path),
-        fps=float(stream.average_rate or stream.guessed_rate or 25),
-        width=width,
-        height=height,
-        matrix=_matrix(stream.codec_context, height),
-        full_range=_range_tag(stream.codec_context) == 2 or name.startswith("yuvj"),
-    )
-
-
-RANGE_TAG = "colour_range".replace("ou", "o", 1)
-"""The decoder's name for the tag of the signal's range: 1 limited, 2 full."""
-
-
-def _range_tag(context: Any) -> int:
-    return int(getattr(context, RANGE_TAG) or 0)
-
-
-def _chroma(name: str) -> str | None:
-    for part, chroma in (("420", "4:2:0"), ("422", "4:2:2"), ("444", "4:4:4"), ("nv12", "4:2:0"), ("p010", "4:2:0")):
-        if part in name:
-            return chroma
-    return "4:4:4" if name.startswith(("gbr", "rgb", "bgr")) else None
-
-
-def _matrix(context: Any, height: int) -> str:
-    tagged = {1: "709", 5: "601", 6: "601", 9: "2020", 10: "2020"}.get(int(context.colorspace or 2))
-    return tagged or ("601" if height <= 576 else "709")
-
-
-def _rate(stream: Any, container: Any, path: Path) -> float:
-    """Mbit/s of the picture: the stream's figure, else the file's size over its length."""
-    if stream.bit_rate:
-        return float(stream.bit_rate) / 1e6
-    seconds = float(container.duration or 0) / av.time_base
-    return 8.0 * path.stat().st_size / 1e6 / seconds if seconds > 0.0 else 0.0
-
-
-def _reading(container: Any, facts: ClipFacts, trace: str, progress: Progress) -> tuple[ClipReading, Frame, Frame]:
+def _watched(container: Any, facts: ClipFacts, way: Way, progress: Progress) -> _Watch:
     """One pass: level, screen and contacts of every frame on a small picture; the middle and the worst frame kept."""
-    stream = container.streams.video[0]
-    stream.thread_type = "AUTO"
-    total = int(stream.frames or 0) or round(float(container.duration or 0) / av.time_base * facts.fps) or 1
-    watch = _Watch(facts, max(1, total // 2))
+    total = facts.frames_said or round(float(container.duration or 0) / av.time_base * facts.fps) or 1
+    watch = _Watch(facts, way, max(1, total // 2))
     for index, frame in enumerate(_frames(container)):
         watch.see(index, frame)
         if index % 25 == 0:
             progress(min(1.0, index / total))
-    if watch.middle is None or watch.worst is None:
-        raise ImageError("the clip has no frame that can be decoded")
+    return watch
+
+
+def _reading(watch: _Watch, middle: Frame, facts: ClipFacts, trace: str) -> ClipReading:
     values: Floats = np.array(watch.levels)
-    reading = ClipReading(
-        frame=read_frame(watch.middle, trace),
-        frames=index + 1,
+    return ClipReading(
+        frame=read_frame(middle, trace),
+        frames=watch.count,
         timing=timing_of(values, facts.fps),
         temporal_noise_percent=float(np.median(watch.noises)) if watch.noises else None,
         worst=watch.worst_index,
         breaches=breaches_of(watch.touching, 1.0 / facts.fps),
         bands=bands_of(np.array(watch.blocks), facts.fps),
     )
-    return reading, watch.middle, watch.worst
 
 
 class _Watch:
     """What is remembered from frame to frame: numbers only, and two frames."""
 
-    def __init__(self, facts: ClipFacts, middle_at: int) -> None:
+    def __init__(self, facts: ClipFacts, way: Way, middle_at: int) -> None:
         self.levels: list[float] = []
         self.noises: list[float] = []
         self.touching: list[tuple[float, tuple[str, ...]]] = []
@@ -185,15 +150,23 @@ class _Watch:
         self.middle: Frame | None = None
         self.worst: Frame | None = None
         self.worst_index, self._worst_by = 0, -1.0
-        self._facts, self._middle_at = facts, middle_at
+        self.count, self.interlaced = 0, False
+        self._facts, self._way, self._middle_at = facts, way, middle_at
         self._before: Floats32 | None = None
         self._mask: np.ndarray[Any, np.dtype[np.bool_]] | None = None
 
+    def pictures(self) -> tuple[Frame, Frame]:
+        """The middle and the worst frame. Raises ImageError where none was seen."""
+        if self.middle is None:
+            raise ImageError("the clip has no frame that can be decoded")
+        return self.middle, self.worst or self.middle
+
     def see(self, index: int, frame: Any) -> None:
         facts = self._facts
+        self.count, self.interlaced = index + 1, self.interlaced or bool(frame.interlaced_frame)
         if self.middle is None or index == self._middle_at:
-            self.middle = frame_of(frame, facts)
-        small = _small(frame, facts)
+            self.middle = self._way.frame(frame)
+        small = self._way.small(frame)
         found = find_screen(small)
         sides = _sides(contact_of(found)) if found is not None else ()
         self.touching.append((index / facts.fps, sides))
@@ -201,7 +174,7 @@ class _Watch:
             self._mask = found.core
         if len(self.blocks) < MOST_BANDED:
             # The sensor's rows are those of the picture as it was recorded.
-            lying = _turns(frame, facts)
+            lying = self._way.turns(frame)
             screen = np.zeros(small.shape[:2], bool) if found is None else found.core
             self.blocks.append(block_means(np.rot90(luma_of(small), -lying), np.rot90(screen, -lying)))
         self._time(index, frame, small)
@@ -214,7 +187,7 @@ class _Watch:
             return
         level = level_on(luma_of(small).astype(np.float64), self._mask)
         self.levels.append(level)
-        fine = _fine_luma(frame, self._facts)
+        fine = self._way.fine_luma(frame)
         if self._before is not None and len(self.noises) < 40 and self._before.shape == fine.shape:
             inside = on_sample(self._mask, np.repeat(fine[..., None], 3, axis=-1))
             self.noises.append(noise_between(self._before, fine, inside))
@@ -222,72 +195,24 @@ class _Watch:
         off = abs(level - float(np.mean(self.levels)))
         # Decoding a whole frame costs; a new worst one must be clearly worse.
         if off > self._worst_by + 0.3 or self.worst is None:
-            self.worst, self.worst_index, self._worst_by = frame_of(frame, self._facts), index, off
+            self.worst, self.worst_index, self._worst_by = self._way.frame(frame), index, off
 
 
 def _frames(container: Any) -> Iterator[Any]:
-    for index, frame in enumerate(container.decode(video=0)):
-        if index >= MOST_FRAMES:
-            return
-        yield frame
+    """Frames of the picture's track; of a clip that is cut short those before the cut."""
+    stream = picture_track(container)
+    stream.thread_type = "AUTO"
+    found = 0
+    try:
+        for frame in container.decode(stream):
+            yield frame
+            found += 1
+            if found >= MOST_FRAMES:
+                return
+    except av.FFmpegError:
+        if not found:
+            raise
 
 
 def _sides(contact: Contact) -> tuple[str, ...]:
     return tuple(sorted({*contact.frame_sides, *contact.screen_sides})) if contact.matters else ()
-
-
-def _small(frame: Any, facts: ClipFacts) -> Floats32:
-    """The upright frame as signal (h, w, 3), SMALL wide, area-averaged: enough for level, screen and contacts."""
-    return np.ascontiguousarray(_upright(_lying(frame, facts), frame, facts))
-
-
-def _lying(frame: Any, facts: ClipFacts) -> Floats32:
-    height = max(2, round(SMALL * facts.height / facts.width))
-    size = (min(SMALL, facts.width), min(height, facts.height))
-    if not facts.pix_fmt.startswith("yuv"):
-        return np.asarray(cv2.resize(frame.to_ndarray(format="rgb24"), size, interpolation=cv2.INTER_AREA) / 255.0)
-    planes = [cv2.resize(plane_values(p, facts.bits), size, interpolation=cv2.INTER_AREA) for p in frame.planes[:3]]
-    y, cb, cr = (np.asarray(plane, dtype=np.float32) for plane in planes)
-    coding = _coding(facts)
-    return rgb_signal(luma_signal(y, coding), cb, cr, coding)
-
-
-def _coding(facts: ClipFacts) -> Coding:
-    return Coding(facts.bits, facts.matrix, facts.full_range, high=facts.pix_fmt.startswith("p010"))
-
-
-def _fine_luma(frame: Any, facts: ClipFacts) -> Floats32:
-    """Luma 0..1 of every n-th place, about 160 wide: single pixels, for their noise."""
-    if not facts.pix_fmt.startswith("yuv"):
-        grey = frame.to_ndarray(format="gray")
-        step = max(1, grey.shape[1] // 160)
-        return np.asarray(_upright(grey[::step, ::step], frame, facts), dtype=np.float32) / np.float32(255.0)
-    plane = plane_values(frame.planes[0], facts.bits)
-    step = max(1, plane.shape[1] // 160)
-    return luma_signal(np.asarray(_upright(plane[::step, ::step], frame, facts), dtype=np.float32), _coding(facts))
-
-
-def frame_of(frame: Any, facts: ClipFacts) -> Frame:
-    """A decoded frame as signal, upright as its rotation flag says."""
-    found = _frame_of(frame, facts)
-    return Frame(np.ascontiguousarray(_upright(found.pixels, frame, facts)), found.white)
-
-
-def _upright(pixels: Any, frame: Any, facts: ClipFacts) -> Any:
-    """Phones record lying pictures with a flag that says how to turn them (counterclockwise, quarter turns); other
-    cameras on their side leave it to whoever knows how they were turned."""
-    turns = _turns(frame, facts)
-    return np.rot90(pixels, turns) if turns else pixels
-
-
-def _turns(frame: Any, facts: ClipFacts) -> int:
-    turns = round(float(frame.rotation or 0) / 90.0) % 4
-    return turns if turns % 2 or facts.width <= facts.height else turns - facts.turns
-
-
-def _frame_of(frame: Any, facts: ClipFacts) -> Frame:
-    """From its native planes; formats without Y, Cb, Cr planes through FFmpeg's RGB."""
-    if not facts.pix_fmt.startswith("yuv"):
-        wide = frame.to_ndarray(format="rgb48le" if facts.bits > 8 else "rgb24")
-        return Frame(wide, 65535.0 if facts.bits > 8 else 255.0)
-    return Frame(frame_signal(frame, _coding(facts)), 1.0)

@@ -1,8 +1,8 @@
-"""Camera stills: PNG, JPEG, TIFF, EXR, DPX, through OpenImageIO.
+"""Camera stills: PNG, JPEG, TIFF, EXR, DPX, WebP through OpenImageIO; HEIF, AVIF and raw through their own readers.
 
 What a file is, is read from its first bytes, never from its name. What its pixels will take is reckoned from the
 header, before one is decoded, and they are read in strips, two pictures at a time. Linear pictures (EXR, or tagged
-so) become Rec.709 signal here.
+so) become Rec.709 signal here, and pictures with other primaries or curves are led to it (see `still_colour`).
 """
 
 from __future__ import annotations
@@ -18,12 +18,16 @@ import numpy as np
 import OpenImageIO as oiio
 
 from ausblick.core.colour.curves import rec709
+from ausblick.core.colour.gamut import to_working
 from ausblick.core.frames.frame import Frame
 
-MAX_BYTES = 400_000_000
-MAX_SIDE = 16_384
-MAX_PIXELS = 80_000_000
-MIN_SIDE = 16
+from .image_limits import KINDS, MAX_BYTES, MAX_PIXELS, MAX_SIDE, MIN_SIDE, ImageError, check_size
+from .phone_pictures import read_avif, read_heif, read_raw
+from .picture_kinds import kind_of
+from .still_colour import StillColour, still_colour
+
+__all__ = ["MAX_BYTES", "MAX_PIXELS", "MAX_SIDE", "MIN_SIDE", "ImageError"]
+
 MAX_DECODED = 400_000_000
 """Bytes of all pixels and channels as they are written: 66 million of 16 bit RGB, 33 million of float."""
 PLAUSIBLE, UNPACKED = 64_000_000, 100
@@ -33,37 +37,24 @@ MAX_SCANS, SCANNED = 100, 1_200_000_000
 STRIP = 4_000_000
 """Pixels that are decoded at once."""
 _AT_ONCE = BoundedSemaphore(2)
-
-SIGNATURES = (
-    (b"\x89PNG\r\n\x1a\n", "png"),
-    (b"\xff\xd8\xff", "jpeg"),
-    (b"II*\0", "tiff"),
-    (b"MM\0*", "tiff"),
-    (b"\x76\x2f\x31\x01", "openexr"),
-    (b"SDPX", "dpx"),
-    (b"XPDS", "dpx"),
-)
+OWN_READERS = {"heif": read_heif, "avif": read_avif, "raw": read_raw}
 
 
-class ImageError(ValueError):
-    """A picture that can't be read; the message says why and what would do."""
-
-
-def sniff(start: bytes) -> str:
+def sniff(start: bytes, path: Path | None = None) -> str:
     """The kind of picture by a file's first bytes. Raises ImageError."""
     if not start:
         raise ImageError("the file is empty")
-    for signature, kind in SIGNATURES:
-        if start.startswith(signature):
-            return kind
-    raise ImageError("this is no PNG, JPEG, TIFF, EXR or DPX picture")
+    kind = kind_of(start, path)
+    if kind is None:
+        raise ImageError(f"this is no {KINDS}")
+    return kind
 
 
 def read_image(path: Path) -> Frame:
     """The frame in a file. Raises ImageError for anything that isn't a whole, sane picture."""
     try:
         with path.open("rb") as file:
-            kind = sniff(file.read(16))
+            kind = sniff(file.read(16), path)
         if path.stat().st_size > MAX_BYTES:
             raise ImageError(f"the file is larger than {MAX_BYTES // 1_000_000} MB")
     except OSError as err:
@@ -71,6 +62,8 @@ def read_image(path: Path) -> Frame:
     settings = oiio.ImageSpec()
     settings.attribute("oiio:UnassociatedAlpha", 1)
     with _AT_ONCE:
+        if kind in OWN_READERS:
+            return OWN_READERS[kind](path)
         source = oiio.ImageInput.open(str(path), settings)
         if source is None:
             raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
@@ -86,14 +79,8 @@ def _check_header(source: Any, kind: str, path: Path) -> None:
     spec = source.spec()
     width, height = spec.width, spec.height
     if source.format_name() not in (kind, "openexr") or spec.deep or spec.depth > 1:
-        raise ImageError("this is no PNG, JPEG, TIFF, EXR or DPX picture")
-    if min(width, height) < MIN_SIDE:
-        raise ImageError(f"the picture is {width} × {height} px; at least {MIN_SIDE} × {MIN_SIDE} are needed")
-    if max(width, height) > MAX_SIDE or width * height > MAX_PIXELS:
-        raise ImageError(
-            f"the picture is {width} × {height} px; at most {MAX_SIDE} a side and "
-            f"{MAX_PIXELS // 1_000_000} million in all are read"
-        )
+        raise ImageError(f"this is no {KINDS}")
+    check_size(width, height)
     if spec.nchannels == 2 or spec.nchannels > 16:
         raise ImageError(f"the picture has {spec.nchannels} channels; RGB is needed")
     decoded, size = spec.image_bytes(True), path.stat().st_size
@@ -124,15 +111,25 @@ def _scans(path: Path) -> int:
 def _decode(source: Any, kind: str) -> Frame:
     spec = source.spec()
     depth, white = {"uint8": ("uint8", 255.0), "uint16": ("uint16", 65535.0)}.get(str(spec.format), ("float", 1.0))
-    linear = _is_linear(spec, kind)
-    pixels = np.empty((spec.height, spec.width, 3), np.float32 if linear or depth == "float" else depth)
+    colour = still_colour(spec, kind)
+    kept = colour.as_it_is
+    pixels = np.empty((spec.height, spec.width, 3), depth if kept and depth != "float" else np.float32)
     for begin, end in _strips(spec):
         strip = _read_strip(source, spec, begin, end, depth)
         if depth == "float" and not np.isfinite(strip).all():
             raise ImageError("the picture holds values that are not finite numbers")
-        pixels[begin:end] = rec709(strip / np.float32(white)) if linear else strip
+        pixels[begin:end] = strip if kept else _led(strip / np.float32(white), colour)
     turned = spec.getattribute("Orientation")
-    return Frame(np.ascontiguousarray(_upright(pixels, int(turned) if turned else 1)), 1.0 if linear else white)
+    upright = _upright(pixels, int(turned) if turned else 1)
+    return Frame(np.ascontiguousarray(upright), white if kept else 1.0, colour.told)
+
+
+def _led(signal: Any, colour: StillColour) -> Any:
+    """A strip as working signal."""
+    if colour.transfer == "linear":
+        light = signal if colour.matrix is None else signal @ colour.matrix.T.astype(np.float32)
+        return rec709(light)
+    return to_working(signal, None, "log") if colour.transfer == "log" else colour.working(signal)
 
 
 def _strips(spec: Any) -> Iterator[tuple[int, int]]:
@@ -155,19 +152,15 @@ def _read_strip(source: Any, spec: Any, begin: int, end: int, depth: str) -> Any
     return rows.reshape(end - begin, spec.width, channels)
 
 
-def _is_linear(spec: Any, kind: str) -> bool:
-    """EXR is scene light. DPX writers tag video as linear as often as not, so there the tag says nothing."""
-    tagged = spec.get_string_attribute("oiio:ColorSpace").lower() in ("linear", "lin_rec709")
-    return kind == "openexr" or (tagged and kind != "dpx")
-
-
-TURNS = {3: cv2.ROTATE_180, 6: cv2.ROTATE_90_CLOCKWISE, 8: cv2.ROTATE_90_COUNTERCLOCKWISE}
+TURNS = {3: 2, 4: 2, 5: 3, 6: 3, 7: 1, 8: 1}
+"""Quarter turns counterclockwise by EXIF's orientation; 2, 4, 5 and 7 are mirrored beside."""
+MIRRORED = (2, 4, 5, 7)
 
 
 def _upright(pixels: Any, orientation: int) -> Any:
-    """Turned as the camera's orientation tag says (EXIF values 3, 6, 8)."""
-    turn = TURNS.get(orientation)
-    return pixels if turn is None else cv2.rotate(pixels, turn)
+    """Turned and mirrored back as the camera's orientation tag says."""
+    found = np.rot90(pixels, TURNS.get(orientation, 0))
+    return found[:, ::-1] if orientation in MIRRORED else found
 
 
 def _reason(text: str) -> str:

@@ -16,17 +16,16 @@ KR_KB = {"709": (0.2126, 0.0722), "601": (0.299, 0.114), "2020": (0.2627, 0.0593
 
 @dataclass(frozen=True)
 class Coding:
-    """How a picture's planes are written. `high`: ten bits at the top of sixteen, as P010 has them."""
+    """How a picture's planes are written."""
 
     bits: int
     matrix: str = "709"
     full_range: bool = False
-    high: bool = False
 
     @property
     def unit(self) -> float:
         """Code values of one 8 bit step."""
-        return float(2.0 ** ((16 if self.high else self.bits) - 8))
+        return float(2.0 ** (self.bits - 8))
 
     @property
     def top(self) -> float:

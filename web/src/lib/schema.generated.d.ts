@@ -616,7 +616,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Levels, colour of the light and sharpness of a plate: PNG, JPEG, TIFF, EXR or DPX as field `file`. */
+        /** Levels, colour of the light and sharpness of a plate: any picture that is read as field `file`. */
         post: operations["readPlate"];
         delete?: never;
         options?: never;
@@ -980,7 +980,7 @@ export interface paths {
         get: operations["listFrames"];
         put?: never;
         /**
-         * Import a frame (PNG, JPEG, TIFF, EXR, DPX) or a clip (MP4, MOV, MKV, MXF) as multipart field `file`.
+         * Import a frame (PNG, JPEG, HEIC, TIFF, EXR, DPX, raw) or a clip (MP4, MOV, MKV, MXF, AVI, MTS) as field `file`.
          * @description <br/>A frame is read at once; a clip takes longer and is a job to look after under /api/imports.
          */
         post: operations["importFrame"];
@@ -1584,6 +1584,41 @@ export interface components {
             z: number;
         };
         /**
+         * Bands
+         * @description `amplitude_percent`: of the level on the screen, about it; `swing_percent`: from dark to bright, in points of
+         *     signal; `hz` of the lamp (None: no usual mains fit); `travel_hz`: how often a second they pass a row, above nought
+         *     upwards, below it downwards; `spacing_percent` of the picture's height from one to the next; `readout_ms` of the
+         *     whole picture, where `hz` is known; `standing`: they stay where they are.
+         */
+        Bands: {
+            /**
+             * Amplitude Percent
+             * @description %
+             */
+            amplitude_percent: number;
+            /** Hz */
+            hz: number | null;
+            /** Readout Ms */
+            readout_ms: number | null;
+            /**
+             * Spacing Percent
+             * @description %
+             */
+            spacing_percent: number;
+            /** Standing */
+            standing: boolean;
+            /**
+             * Swing Percent
+             * @description points of signal, %
+             */
+            swing_percent: number;
+            /**
+             * Travel Hz
+             * @description Hz
+             */
+            travel_hz: number;
+        };
+        /**
          * Blur
          * @description Smear of the fastest movement and the screen's defocus disc, in recorded px.
          */
@@ -2063,9 +2098,16 @@ export interface components {
         };
         /**
          * ClipReport
-         * @description What only time shows, and what the file says of itself; rates in Mbit/s and frames a second.
+         * @description What only time shows, and what the file says of itself; rates in Mbit/s and frames a second. `frames_said`:
+         *     more than `frames` where the file is cut short; `pixel_shape`: width over height of a recorded pixel.
          */
         ClipReport: {
+            /** @default null */
+            bands: components["schemas"]["Bands"] | null;
+            /** @default null */
+            bands_cure: components["schemas"]["Sentence"] | null;
+            /** @default null */
+            bands_told: components["schemas"]["Sentence"] | null;
             /** Bits */
             bits: number;
             /** Breaches */
@@ -2074,6 +2116,11 @@ export interface components {
             chroma: string | null;
             /** Codec */
             codec: string;
+            /**
+             * Codec Name
+             * @default
+             */
+            codec_name: string;
             /** Container */
             container: string;
             /**
@@ -2096,12 +2143,37 @@ export interface components {
             /** Frames */
             frames: number;
             /**
+             * Frames Said
+             * @default null
+             */
+            frames_said: number | null;
+            /**
+             * Full Range
+             * @default false
+             */
+            full_range: boolean;
+            /**
+             * Interlaced
+             * @default false
+             */
+            interlaced: boolean;
+            /**
+             * Matrix
+             * @default 709
+             */
+            matrix: string;
+            /**
              * Mbit S
              * @description Mbit/s
              */
             mbit_s: number;
             /** Pix Fmt */
             pix_fmt: string;
+            /**
+             * Pixel Shape
+             * @default 1
+             */
+            pixel_shape: number;
             /** Worst Frame */
             worst_frame: number;
         };
@@ -3088,6 +3160,11 @@ export interface components {
          * @description A still. Levels, band, unevenness, slope, noise and spill in % of signal; what is None was not to be read.
          */
         FrameReport: {
+            /**
+             * Assumed
+             * @default []
+             */
+            assumed: string[];
             /** Band Percent */
             band_percent: number | null;
             /** Clipped Percent */
@@ -3119,6 +3196,11 @@ export interface components {
             level_luma: components["schemas"]["Level"] | null;
             /** Noise Percent */
             noise_percent: number | null;
+            /**
+             * Primaries
+             * @default 709
+             */
+            primaries: string;
             /** Saturation */
             saturation: number | null;
             /**
@@ -3143,6 +3225,11 @@ export interface components {
              * @default null
              */
             spill_skin_percent: number | null;
+            /**
+             * Transfer
+             * @default 709
+             */
+            transfer: string;
             /** Width */
             width: number;
         };

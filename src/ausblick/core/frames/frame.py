@@ -16,14 +16,17 @@ import numpy.typing as npt
 from ..colour.curves import rec709_linear
 from ..colour.rec709 import CB_SCALE, CR_SCALE, LUMA_SINGLE
 from ..geometry.vectors import Bools, Floats32
+from .file_colour import RECORDED, FileColour
 
 
 @dataclass(frozen=True)
 class Frame:
-    """Pixels (H, W, 3) as uint8, uint16 or float32 RGB; `white` is the value of 100 % signal."""
+    """Pixels (H, W, 3) as uint8, uint16 or float32 RGB; `white` is the value of 100 % signal; `colour`: how its file
+    was understood."""
 
     pixels: npt.NDArray[Any]
     white: float
+    colour: FileColour = RECORDED
 
     @property
     def height(self) -> int:

@@ -15,6 +15,7 @@ from .bands_in_words import bands_cure, bands_told
 from .clip_facts import ClipFacts
 from .clip_timing import Breach, ClipReading
 from .drift import Drifted, ScreenSeen, drift
+from .file_colour import RECORDED, FileColour
 from .reading import FrameReading, Level
 from .spots import Spot
 
@@ -45,11 +46,15 @@ class FrameReport:
     edge_width_px: Pixels | None = None
     spill_edge_percent: Percent | None = None
     spill_skin_percent: Percent | None = None
+    primaries: str = "709"
+    transfer: str = "709"
+    assumed: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
 class ClipReport:
-    """What only time shows, and what the file says of itself; rates in Mbit/s and frames a second."""
+    """What only time shows, and what the file says of itself; rates in Mbit/s and frames a second. `frames_said`:
+    more than `frames` where the file is cut short; `pixel_shape`: width over height of a recorded pixel."""
 
     container: str
     codec: str
@@ -67,10 +72,20 @@ class ClipReport:
     bands: Bands | None = None
     bands_told: Sentence | None = None
     bands_cure: Sentence | None = None
+    codec_name: str = ""
+    matrix: str = "709"
+    full_range: bool = False
+    interlaced: bool = False
+    pixel_shape: float = 1.0
+    frames_said: int | None = None
 
 
 def frame_report(
-    reading: FrameReading, *, noise_percent: float | None = None, edge_contact: bool | None = None
+    reading: FrameReading,
+    *,
+    noise_percent: float | None = None,
+    edge_contact: bool | None = None,
+    colour: FileColour = RECORDED,
 ) -> FrameReport:
     """A reading as it is told. A clip knows noise and contact from all its frames."""
     contact, edge = reading.contact, reading.edge
@@ -98,13 +113,17 @@ def frame_report(
         edge_width_px=edge.width_px if edge else None,
         spill_edge_percent=edge.spill_edge_percent if edge else None,
         spill_skin_percent=edge.spill_skin_percent if edge else None,
+        primaries=colour.primaries,
+        transfer=colour.transfer,
+        assumed=colour.assumed,
     )
 
 
 def clip_report(facts: ClipFacts, clip: ClipReading) -> tuple[FrameReport, ClipReport]:
     """The middle frame's report, and what only time shows."""
     contact = bool(clip.breaches) if clip.frame.contact else None
-    still = frame_report(clip.frame, noise_percent=clip.temporal_noise_percent, edge_contact=contact)
+    still = frame_report(clip.frame, noise_percent=clip.temporal_noise_percent, edge_contact=contact,
+                         colour=facts.colour)  # fmt: skip
     return still, ClipReport(
         container=facts.container,
         codec=facts.codec,
@@ -122,6 +141,12 @@ def clip_report(facts: ClipFacts, clip: ClipReading) -> tuple[FrameReport, ClipR
         bands=clip.bands,
         bands_told=None if clip.bands is None else bands_told(clip.bands),
         bands_cure=None if clip.bands is None else bands_cure(clip.bands, facts.fps),
+        codec_name=facts.codec_name,
+        matrix=facts.matrix,
+        full_range=facts.full_range,
+        interlaced=facts.interlaced,
+        pixel_shape=facts.pixel_shape,
+        frames_said=facts.frames_said,
     )
 
 

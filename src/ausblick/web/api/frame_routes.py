@@ -68,7 +68,7 @@ def _summary(frame: StoredFrame) -> FrameSummary:
 
 @api.post("/setups/<int:setup_id>/frames", operation_id="importFrame", responses={201: FrameModel, 202: ImportModel})
 def import_upload(path: SetupPath, form: FrameForm) -> Response:
-    """Import a frame (PNG, JPEG, TIFF, EXR, DPX) or a clip (MP4, MOV, MKV, MXF) as multipart field `file`.
+    """Import a frame (PNG, JPEG, HEIC, TIFF, EXR, DPX, raw) or a clip (MP4, MOV, MKV, MXF, AVI, MTS) as field `file`.
 
     A frame is read at once; a clip takes longer and is a job to look after under /api/imports.
     """

@@ -38,7 +38,7 @@ api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="pla
 
 @api.post("/plate/read", operation_id="readPlate", responses={200: PlateReadingModel})
 def post_read(form: PlateForm) -> Response:
-    """Levels, colour of the light and sharpness of a plate: PNG, JPEG, TIFF, EXR or DPX as field `file`."""
+    """Levels, colour of the light and sharpness of a plate: any picture that is read as field `file`."""
     with tempfile.TemporaryDirectory(dir=services().work) as folder:
         target = Path(folder) / "plate"
         form.file.save(target)

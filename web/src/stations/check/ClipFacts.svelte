@@ -13,12 +13,16 @@
     <tbody>
       <tr class="border-b border-line"
         ><td class="py-1">Recorded as</td><td class="text-right font-semibold"
-          >{clip.codec}, {clip.chroma ?? clip.pix_fmt}, {clip.bits} bit, {clip.mbit_s.toFixed(0)} Mbit/s, {clip.fps.toFixed(2)} fps</td
+          >{clip.codec_name || clip.codec}, {clip.chroma ?? clip.pix_fmt}, {clip.bits} bit, {clip.mbit_s.toFixed(0)} Mbit/s, {clip.fps.toFixed(
+            2,
+          )} fps{clip.interlaced ? ', interlaced' : ''}</td
         ></tr
       >
       <tr class="border-b border-line"
         ><td class="py-1">Frames</td><td class="text-right font-semibold"
-          >{clip.frames}, {time(clip.frames / clip.fps)}; the middle one is shown</td
+          >{clip.frames_said && clip.frames_said > clip.frames
+            ? `${clip.frames} of ${clip.frames_said}: the file is cut short`
+            : `${clip.frames}, ${time(clip.frames / clip.fps)}; the middle one is shown`}</td
         ></tr
       >
       <tr class="border-b border-line" class:text-primary={clip.flicker_percent > 0.5}

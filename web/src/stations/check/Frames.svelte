@@ -1,7 +1,9 @@
 <script lang="ts">
   /** Drop or paste frames and clips, read what they really show beside what was planned, and what to do about it. */
   import Cause from './Cause.svelte'
+  import { CLIPS, STILLS } from '../../lib/fileKinds'
   import ClipFacts from './ClipFacts.svelte'
+  import FileColour from './FileColour.svelte'
   import Comparison from './Comparison.svelte'
   import Histogram from './Histogram.svelte'
   import Picture from './Picture.svelte'
@@ -157,7 +159,7 @@
     <div class="flex flex-wrap items-center gap-2 pb-2">
       <label class="btn btn-sm btn-primary">
         Measure a frame
-        <input type="file" class="sr-only" multiple accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx,.mp4,.mov,.mkv,.mxf" onchange={pick} />
+        <input type="file" class="sr-only" multiple accept="{STILLS},{CLIPS}" onchange={pick} />
       </label>
       {#each frames.slice(0, 6) as one (one.id)}
         <button
@@ -197,8 +199,8 @@
       <div class="grid flex-1 place-items-center border border-dashed border-line p-8 text-center">
         <p class="max-w-md text-quiet">
           <span class="mb-2 block text-reading text-ink">Drop a frame or a clip from the camera here, or paste one.</span>
-          PNG, JPEG, TIFF, EXR or DPX; MP4, MOV, MKV or MXF. Its screen is found, and level, evenness, spots and noise are read and set beside
-          this plan. No camera at hand? The stand-in camera shows this set as somebody built it.
+          PNG, JPEG, HEIC, TIFF, EXR, DPX or raw; MP4, MOV, MKV, MXF, AVI or MTS. Its screen is found, and level, evenness, spots and noise are
+          read and set beside this plan. No camera at hand? The stand-in camera shows this set as somebody built it.
         </p>
       </div>
     {/if}
@@ -214,6 +216,7 @@
       </div>
       <Comparison {frame} {compared} />
       {#key frame.id}<Since {frame} {frames} />{/key}
+      <FileColour reading={frame.reading} />
       {#if frame.clip}<ClipFacts clip={frame.clip} differs={cause?.recording ?? []} />{/if}
       <Histogram {frame} />
       <Zones {frame} {compared} />

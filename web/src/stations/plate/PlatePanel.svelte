@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The plate: a picture that is read and marked, or a few words, or not known yet; and the brief that follows. */
+  import { STILLS } from '../../lib/fileKinds'
   import Brief from './Brief.svelte'
   import Sun from './Sun.svelte'
   import PlatePicture from './PlatePicture.svelte'
@@ -161,9 +162,7 @@
 
 <section aria-label="Plate" class="border-b border-line pb-3">
   <div class="flex flex-wrap items-center gap-2 pt-2">
-    <label class="btn btn-sm btn-primary"
-      >Open a plate<input type="file" class="sr-only" accept=".png,.jpg,.jpeg,.tif,.tiff,.exr,.dpx" onchange={open} /></label
-    >
+    <label class="btn btn-sm btn-primary">Open a plate<input type="file" class="sr-only" accept={STILLS} onchange={open} /></label>
     <button type="button" class="btn btn-sm" class:btn-active={!p.known} aria-pressed={!p.known} onclick={() => change({ known: !p.known })}
       >Not known yet</button
     >
