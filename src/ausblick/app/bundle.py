@@ -6,7 +6,7 @@ import io
 import json
 import zipfile
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -17,9 +17,10 @@ from ausblick.core.frames.contact import contact_of
 from ausblick.core.frames.find_screen import find_screen
 from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.frames.frame_report import ClipReport, FrameReport
+from ausblick.core.frames.marks import Mark, find_marks
 from ausblick.core.geometry.vectors import Bools, Bytes, Floats32
 from ausblick.core.handover.action_outline import Action, ActionOutline, action_of, outline_of
-from ausblick.core.handover.hold_outs import HoldOut, MarkBox, hold_outs_of, marks_of
+from ausblick.core.handover.hold_outs import HoldOut, MarkBox, hold_outs_of
 from ausblick.core.handover.key_facts import (
     KeyFacts,
     camera_facts,
@@ -148,12 +149,14 @@ def _pictures(part: HandedOver, files: dict[str, bytes]) -> PictureFacts:
         made = synthetic_plate(picture, figure, found.core)
         files["clean-plate-synthetic.png"] = png_bytes(_eight(made.signal))
     inside = standing_inside(part.plan, outline.mask, action.figure)
-    marks = tuple(_placed(part.plan, mark) for mark in marks_of(found, figure))
+    percent = np.asarray(100.0 * luma_of(picture), dtype=np.float32)
+    marks = tuple(_placed(part.plan, mark) for mark in find_marks(percent, found, figure).marks)
     return PictureFacts(outline, inside, samples, kept, marks, _ends(picture, figure), made)
 
 
-def _placed(plan: Plan, mark: MarkBox) -> MarkBox:
-    return replace(mark, place=place_on_screen(plan, mark.x + mark.w / 2.0, mark.y + mark.h / 2.0))
+def _placed(plan: Plan, mark: Mark) -> MarkBox:
+    place = place_on_screen(plan, mark.x + mark.w / 2.0, mark.y + mark.h / 2.0)
+    return MarkBox(mark.x, mark.y, mark.w, mark.h, place)
 
 
 def _difference(samples: Samples, channel: int) -> float:

@@ -211,7 +211,8 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 @as_json_option
 def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
     """Read camera frames (PNG, JPEG, HEIC, TIFF, EXR, DPX, raw) and clips (MP4, MOV, MKV, MXF, AVI, MTS): screen,
-    levels, spots, noise; of several also what has drifted since the one before; with a plan what differs from it, and which lamp it is."""
+    levels, spots, noise; of several also what has drifted since the one before; with a plan what differs from it, and
+    which lamp it is."""
     from ausblick.cli.printing import frame_table
     from ausblick.core.diagnosis.beside_plan import beside_plan
     from ausblick.core.frames.frame_report import drift_between

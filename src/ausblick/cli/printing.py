@@ -92,6 +92,10 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
                 f"  {word} {spot['delta_percent']:+.1f} points at "
                 f"{100 * across:.0f} % across, {100 * down:.0f} % down"
             )
+    if report["marks"]:
+        lines.append(f"  {len(report['marks'])} marks on the screen, kept out of its evenness")
+    if report["things_at_edge"]:
+        lines.append(f"  a thing at the edge, not the subject: {', '.join(report['things_at_edge'])}")
     if report["edge_contact"]:
         where = sorted({*report["edge_contact_frame"], *report["edge_contact_screen"]})
         lines.append(f"  the subject touches the edge: {', '.join(where)}")

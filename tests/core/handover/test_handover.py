@@ -23,12 +23,13 @@ from ausblick.core.colour.curves import decode
 from ausblick.core.frames.clip_timing import Breach
 from ausblick.core.frames.contact import contact_of
 from ausblick.core.frames.find_screen import find_screen
-from ausblick.core.frames.frame import Frame, linear_of
+from ausblick.core.frames.frame import Frame, linear_of, luma_of
 from ausblick.core.frames.frame_report import ClipReport, frame_report
+from ausblick.core.frames.marks import find_marks
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.geometry.vectors import Bools, Floats32
 from ausblick.core.handover.action_outline import action_of, outline_of
-from ausblick.core.handover.hold_outs import hold_outs_of, marks_of
+from ausblick.core.handover.hold_outs import hold_outs_of
 from ausblick.core.handover.key_facts import (
     contact_shade,
     horizon_v,
@@ -164,7 +165,8 @@ def test_a_grey_green_sash_is_held_out_and_a_mark_on_the_screen_is_found() -> No
     assert corners.max(axis=0) == pytest.approx((254, 190), abs=4.0)
     assert held.matte < 0.9
     assert 226 < held.track[0] * SHAPE[1] < 254
-    (mark,) = marks_of(found, figure)
+    percent = np.asarray(100.0 * luma_of(picture), dtype=np.float32)
+    (mark,) = find_marks(percent, found, figure).marks
     assert (mark.x * SHAPE[1], mark.y * SHAPE[0]) == pytest.approx((100, 60), abs=2.0)
     assert hold_outs_of(pictured(mask, screen, dice), figure, found.channel, difference) == ()
 

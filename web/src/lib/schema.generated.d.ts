@@ -3194,6 +3194,11 @@ export interface components {
             hue_deg: number | null;
             level_key_channel: components["schemas"]["Level"] | null;
             level_luma: components["schemas"]["Level"] | null;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
             /** Noise Percent */
             noise_percent: number | null;
             /**
@@ -3225,6 +3230,11 @@ export interface components {
              * @default null
              */
             spill_skin_percent: number | null;
+            /**
+             * Things At Edge
+             * @default []
+             */
+            things_at_edge: string[];
             /**
              * Transfer
              * @default 709
@@ -4198,6 +4208,20 @@ export interface components {
             x: number[];
             /** Y */
             y: number[];
+        };
+        /**
+         * Mark
+         * @description A box in parts of the frame, upper left corner, y down.
+         */
+        Mark: {
+            /** H */
+            h: number;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * MarksBody

@@ -15,17 +15,23 @@ from .find_screen import FoundScreen
 
 LEAST = 0.003
 """Smaller things than this share of the frame are marks, not the subject."""
+THING = 0.2
+"""What is smaller than this share of the largest part, touches the frame's edge and is away from it is no subject."""
+REACH = 0.02
+"""Nearer than this, in parts of the width, parts belong together."""
 UPRIGHT = 0.93
 """A screen fills this share of its bounding box; one with a floor before it does not."""
 
 
 @dataclass(frozen=True)
 class Contact:
-    """Sides of the frame touched, sides where the subject leaves the screen; `figure` (h, w)."""
+    """Sides of the frame touched, sides where the subject leaves the screen; `figure` (h, w); `things`: sides where
+    something small stands that is none of the subject, a stand or a tape."""
 
     frame_sides: tuple[str, ...]
     screen_sides: tuple[str, ...]
     figure: Bools
+    things: tuple[str, ...] = ()
 
     @property
     def matters(self) -> bool:
@@ -40,11 +46,24 @@ def contact_of(screen: FoundScreen) -> Contact:
     between = (spanned & ~mask).astype(np.uint8)
     inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
     count, labels, stats, _ = cv2.connectedComponentsWithStats(inner, connectivity=8)
-    figure = np.zeros(mask.shape, dtype=bool)
-    for label in range(1, count):
-        if stats[label, cv2.CC_STAT_AREA] >= LEAST * mask.size:
-            figure |= labels == label
-    return Contact(_frame_sides(figure), _screen_sides(figure, spanned), figure)
+    large = [one for one in range(1, count) if stats[one, cv2.CC_STAT_AREA] >= LEAST * mask.size]
+    areas = {label: int(stats[label, cv2.CC_STAT_AREA]) for label in large}
+    first = max(areas, key=lambda one: areas[one], default=0)
+    figure, things = np.zeros(mask.shape, dtype=bool), set[str]()
+    for label in large:
+        part = np.asarray(labels == label)
+        sides = _frame_sides(part) if areas[label] < THING * areas[first] else ()
+        if sides and not _near(part, np.asarray(labels == first)):
+            things.update(sides)
+        else:
+            figure |= part
+    return Contact(_frame_sides(figure), _screen_sides(figure, spanned), figure, tuple(sorted(things)))
+
+
+def _near(part: Bools, figure: Bools) -> bool:
+    """A hand that something crosses is still the figure's."""
+    reach = 2 * max(2, round(REACH * part.shape[1])) + 1
+    return bool((cv2.dilate(part.astype(np.uint8), np.ones((reach, reach), np.uint8)).astype(bool) & figure).any())
 
 
 def _spanned(mask: Bools) -> Bools:

@@ -16,6 +16,7 @@ from .clip_facts import ClipFacts
 from .clip_timing import Breach, ClipReading
 from .drift import Drifted, ScreenSeen, drift
 from .file_colour import RECORDED, FileColour
+from .marks import Mark
 from .reading import FrameReading, Level
 from .spots import Spot
 
@@ -49,6 +50,8 @@ class FrameReport:
     primaries: str = "709"
     transfer: str = "709"
     assumed: tuple[str, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    things_at_edge: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -116,6 +119,8 @@ def frame_report(
         primaries=colour.primaries,
         transfer=colour.transfer,
         assumed=colour.assumed,
+        marks=reading.marks,
+        things_at_edge=contact.things if contact else (),
     )
 
 

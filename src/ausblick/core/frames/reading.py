@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import cv2
@@ -17,6 +17,7 @@ from .edge import EdgeReading, read_edge
 from .find_screen import LONGEST, FoundScreen, find_screen
 from .frame import Frame, chroma_of, linear_of, luma_of, picked, trace_signal
 from .grain import noise_percent
+from .marks import FoundMarks, Mark, find_marks
 from .scopes import Scopes, scopes_of
 from .spots import SmoothSurface, Spot, find_spots, fit_surface
 
@@ -57,6 +58,7 @@ class FrameReading:
     found: FoundScreen | None = None
     deviation: Floats | None = None
     edge: EdgeReading | None = None
+    marks: tuple[Mark, ...] = ()
 
 
 Region = Sequence[tuple[float, float]]
@@ -76,12 +78,14 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
     if found is None:
         return FrameReading(frame.width, frame.height, None, 0.0)
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
+    contact = contact_of(found)
+    marked = find_marks(percent, found, contact.figure)
+    found = _between_marks(found, marked)
     # The surface and what stands out of it cost as much as all the rest: both at once.
     with ThreadPoolExecutor(1) as beside:
         surfaced = beside.submit(fit_surface, percent, found.core)
         levels = _levels(frame, found)
         noise = noise_percent(frame, found.core, trace, found.channel)
-        contact = contact_of(found)
         edge = read_edge(frame, reduced, linear, found, contact)
         cb, cr = _chroma(reduced, found.core)
         surface = surfaced.result()
@@ -107,7 +111,14 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
         found=found,
         deviation=_deviation(surface, found, chosen.mean),
         edge=edge,
+        marks=marked.marks,
     )
+
+
+def _between_marks(found: FoundScreen, marked: FoundMarks) -> FoundScreen:
+    """Judged is the screen that no mark covers, as long as there is enough of it."""
+    core = found.core & ~marked.covered
+    return replace(found, core=core) if core.sum() > 0.3 * found.core.sum() else found
 
 
 def _chroma(reduced: Floats32, core: Bools) -> tuple[float, float]:

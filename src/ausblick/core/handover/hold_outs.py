@@ -7,11 +7,9 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from ..frames.contact import LEAST
-from ..frames.find_screen import FoundScreen
 from ..geometry.vectors import Bools, Floats32
 from ..matte.keyer import raw_matte
-from .outlines_of_masks import FramePolygon, filled, polygons_of
+from .outlines_of_masks import FramePolygon, polygons_of
 
 SOLID = 0.9
 """A matte below it inside of the figure is a hole."""
@@ -66,13 +64,3 @@ def _hold_out(place: Bools, matte: Floats32) -> HoldOut | None:
     row, column = np.unravel_index(int(np.argmax(depth)), depth.shape)
     track = (float((column + 0.5) / width), float((row + 0.5) / height))
     return HoldOut(polygons[0], float(matte[place].mean()), track)
-
-
-def marks_of(found: FoundScreen, figure: Bools) -> tuple[MarkBox, ...]:
-    """What is enclosed by the screen, is not the figure, and is smaller than any figure."""
-    height, width = found.mask.shape
-    near = cv2.dilate(figure.astype(np.uint8), np.ones((5, 5), np.uint8)).astype(bool)
-    small = (filled(found.mask) & ~found.mask & ~near).astype(np.uint8)
-    count, _, stats, _ = cv2.connectedComponentsWithStats(small, connectivity=8)
-    boxes = [stats[label] for label in range(1, count) if 6 <= stats[label, cv2.CC_STAT_AREA] < LEAST * small.size]
-    return tuple(MarkBox(b[0] / width, b[1] / height, b[2] / width, b[3] / height) for b in boxes)

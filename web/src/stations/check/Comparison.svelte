@@ -15,6 +15,10 @@
     {#if r.edge_contact_frame.length}It touches the frame: {r.edge_contact_frame.join(', ')}.{/if}
   </p>
 {/if}
+{#if r.things_at_edge.length}<p class="mt-1">A thing at the edge, not the subject: {r.things_at_edge.join(', ')}.</p>{/if}
+{#if r.marks.length}<p class="mt-1">
+    {r.marks.length === 1 ? 'One mark' : `${r.marks.length} marks`} on the screen, kept out of its evenness.
+  </p>{/if}
 {#if compared}
   <p class="label-text mt-1">
     Planned: what the plan's own picture reads, all of its screen, without noise; the plan's numbers judge the part that is needed. It

@@ -1,0 +1,146 @@
+"""Marks on the screen: small things of another colour, and small patches of its own that stand out sharply.
+
+Marks are told as marks, of the plan or not; they are no shadows, and the screen's evenness is that of what lies
+between them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats32
+from .contact import LEAST
+from .find_screen import FoundScreen
+from .spots import broadly, smoothed
+
+FEWEST_PIXELS = 6
+NEAR_FIGURE = 0.012
+"""What is this near to the figure, in parts of the width, is hair, or what it holds."""
+AROUND = 0.03
+"""Sigma of a mark's surroundings, as a share of the frame's width."""
+STANDS_OUT = 2.0
+"""Points of signal, or so many times what is usual, that a patch of the screen's own colour differs by."""
+USUAL = 5.0
+SHARP = 0.6
+"""Of a patch's difference that is there within a few pixels: shadows and folds end softly."""
+LONGEST_SIDES = 3.0
+"""A patch that is longer, in its widths, is a fold or a tape."""
+LEAST_ALIKE, ALIKE = 4, 2.5
+"""One patch of the screen's colour may be anything; several that are alike in size and light are marks."""
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A box in parts of the frame, upper left corner, y down."""
+
+    x: float
+    y: float
+    w: float
+    h: float
+
+
+@dataclass(frozen=True)
+class _Patch:
+    box: tuple[int, int, int, int]
+    area: int
+    delta: float
+
+
+@dataclass(frozen=True)
+class FoundMarks:
+    """`covered` (h, w): the marks with a rim, which is no screen to be judged."""
+
+    marks: tuple[Mark, ...]
+    covered: Bools
+
+
+def find_marks(percent: Floats32, found: FoundScreen, figure: Bools) -> FoundMarks:
+    """Of a reduced picture's trace (h, w) in %."""
+    height, width = percent.shape
+    reach = 2 * max(2, round(NEAR_FIGURE * width)) + 1
+    near = cv2.dilate(figure.astype(np.uint8), np.ones((reach, reach), np.uint8)).astype(bool)
+    free = (box for box in (*_of_other_colour(found), *_of_own_colour(percent, found)) if not _touches(box, near))
+    boxes = sorted(free)
+    covered = np.zeros(percent.shape, np.uint8)
+    rim = max(2, round(0.006 * width))
+    for x, y, w, h in boxes:
+        covered[max(0, y - rim) : y + h + rim, max(0, x - rim) : x + w + rim] = 1
+    marks = tuple(Mark(x / width, y / height, w / width, h / height) for x, y, w, h in boxes)
+    return FoundMarks(marks, covered.astype(bool))
+
+
+def _touches(box: tuple[int, int, int, int], mask: Bools) -> bool:
+    x, y, w, h = box
+    return bool(mask[y : y + h, x : x + w].any())
+
+
+def _of_other_colour(found: FoundScreen) -> list[tuple[int, int, int, int]]:
+    """What is enclosed by the screen and is smaller than any figure."""
+    contours, _ = cv2.findContours(found.mask.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
+    whole = np.zeros(found.mask.shape, np.uint8)
+    cv2.drawContours(whole, contours, -1, 1, cv2.FILLED)
+    small = whole.astype(bool) & ~found.mask
+    patches = _patches(small, np.zeros(small.shape, np.float32))
+    return [patch.box for patch in patches if _compact(patch)]
+
+
+def _patches(mask: Bools, values: Floats32) -> list[_Patch]:
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
+    found = []
+    for label in range(1, count):
+        x, y, w, h, area = (int(v) for v in stats[label])
+        if FEWEST_PIXELS <= area < LEAST * mask.size:
+            inside = labels[y : y + h, x : x + w] == label
+            found.append(_Patch((x, y, w, h), area, float(values[y : y + h, x : x + w][inside].mean())))
+    return found
+
+
+def _of_own_colour(percent: Floats32, found: FoundScreen) -> list[tuple[int, int, int, int]]:
+    width = percent.shape[1]
+    fine = smoothed(percent, found.mask, 0.8)
+    out = np.where(found.core, fine - broadly(percent, found.core, AROUND * width), np.float32(0.0))
+    usual = 1.4826 * float(np.median(np.abs(out[found.core]))) if found.core.any() else 0.0
+    least = max(STANDS_OUT, USUAL * usual)
+    marks = []
+    for sign in (np.float32(1.0), np.float32(-1.0)):
+        sharp = [
+            patch
+            for patch in _patches(sign * out > 0.5 * least, sign * out)
+            if patch.delta >= 0.6 * least and _compact(patch) and _is_sharp(patch, sign * fine, found.core)
+        ]
+        marks += _alike(sharp)
+    return [patch.box for patch in marks]
+
+
+def _compact(patch: _Patch) -> bool:
+    _, _, w, h = patch.box
+    return max(w, h) <= LONGEST_SIDES * min(w, h)
+
+
+def _is_sharp(patch: _Patch, fine: Floats32, core: Bools) -> bool:
+    """Is the most of its difference there just outside of its border?"""
+    (x, y, w, h), reach = patch.box, 3
+    x0, y0 = max(0, x - reach), max(0, y - reach)
+    window = np.s_[y0 : y + h + reach, x0 : x + w + reach]
+    ring = core[window].copy()
+    ring[max(0, y - 1) - y0 : y + h + 1 - y0, max(0, x - 1) - x0 : x + w + 1 - x0] = False
+    if ring.sum() < 8:
+        return False
+    step = float(fine[y : y + h, x : x + w].max()) - float(fine[window][ring].mean())
+    return step >= SHARP * patch.delta
+
+
+def _alike(patches: Sequence[_Patch]) -> list[_Patch]:
+    if len(patches) < LEAST_ALIKE:
+        return []
+    area, delta = (float(np.median([getattr(one, what) for one in patches])) for what in ("area", "delta"))
+    same = [
+        one
+        for one in patches
+        if area / ALIKE <= one.area <= area * ALIKE and delta / ALIKE <= one.delta <= delta * ALIKE
+    ]
+    return same if len(same) >= LEAST_ALIKE else []
