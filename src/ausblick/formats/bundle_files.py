@@ -77,12 +77,18 @@ def _finite(value: Any) -> Any:
     return value
 
 
+def _things(what: str, names: Sequence[str]) -> list[str]:
+    return [f"{what}: {', '.join(names)}."] if names else []
+
+
 def begin_here(facts: KeyFacts, names: list[str]) -> bytes:
     lines = [facts.title, "", f"Recorded in {facts.curve}. Go to linear with to-linear.cube, and back at the end.",
              "1  Crop or outline first: outline.png keeps, outline.svg is the same to be edited.",
              "2  Sample the screen where keying.json says (samples.beside_face).",
              f"3  Clean plate: {facts.clean_plate}.",
              "4  Clip as little as possible; walk through the whole clip after each change, fingers and ears first.",
+             *_things("Hold out, they must stay", facts.planned_hold_outs),
+             *_things("In the screen's colour on purpose, to be keyed away", facts.keyed_away),
              "", "Known problems:", *(f"- {one}" for one in facts.problems or ("none that was looked at",)),
              "", "Files:", *(f"- {name}" for name in names)]  # fmt: skip
     return ("\n".join(lines) + "\n").encode()

@@ -3297,6 +3297,12 @@ export interface components {
              */
             gloss: number;
             /**
+             * Keying
+             * @default kept
+             * @enum {string}
+             */
+            keying: "kept" | "away" | "held-out";
+            /**
              * Name
              * @default coat
              */
@@ -4741,6 +4747,12 @@ export interface components {
              */
             gloss: number;
             /**
+             * Keying
+             * @default kept
+             * @enum {string}
+             */
+            keying: "kept" | "away" | "held-out";
+            /**
              * Name
              * @default coat
              */
@@ -5838,6 +5850,12 @@ export interface components {
          * @description `shape` decides what a shiny thing mirrors; left out, glass and liquid are cylinders, metal a sphere.
          */
         Prop: {
+            /**
+             * Keying
+             * @default kept
+             * @enum {string}
+             */
+            keying: "kept" | "away" | "held-out";
             /**
              * Kind
              * @default glass

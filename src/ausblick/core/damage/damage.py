@@ -130,7 +130,7 @@ def _by_formula(
             at,
             shadow=causes["shadow"],
             folds=causes["folds"],
-            lost=losses["drawn torso"] / 100.0,
+            lost=losses["drawn torso"] / 100.0 if "drawn torso" in _drawn(plan.subject) else 0.0,
             smear_cm=None if at.smear_cm is None or smear_px is None else at.pixel_cm * smear_px,
         )
     return KeyDamage(
@@ -156,28 +156,37 @@ def _things(subject: Subject, light: Mapping[str, Floats]) -> dict[str, Lit]:
         "drawn legs": Lit(worn, light["legs"], arms),
         "skin": Lit(np.array(subject.skin), light["face"], cheeks),
     }
-    if subject.wardrobe and subject.framing in LOW:
+    if subject.wardrobe and subject.wardrobe[0].keying == "kept" and subject.framing in LOW:
         name = f"{subject.wardrobe[0].name} near the floor"
         found[name] = Lit(worn, light["legs"], arms)
-    for garment in subject.wardrobe:
+    for garment in (one for one in subject.wardrobe if one.keying == "kept"):
         found[garment.name] = Lit(np.array(garment.reflectance), light["chest"], arms)
     for prop in subject.props:
-        if prop.kind == "matt":
+        if prop.kind == "matt" and prop.keying == "kept":
             found[prop.name] = Lit(np.array(prop.reflectance), light["chest"], arms)
     return found
 
 
 def _drawn(subject: Subject) -> dict[str, float]:
     cover = COVER[subject.framing]
-    return {"skin" if name == "skin" else f"drawn {name}": share for name, share in cover.items()}
+    kept = not subject.wardrobe or subject.wardrobe[0].keying == "kept"
+    # What is keyed away on purpose or held out is no loss: the rest of the figure is looked at.
+    return {
+        "skin" if name == "skin" else f"drawn {name}": share
+        for name, share in cover.items()
+        if kept or name == "skin"
+    }
 
 
 def _at_the_edge(plan: Plan, view: View, screen: ScreenSignal, light: Mapping[str, Floats], key: int) -> AtTheEdge:
     """What the subject's places look like before the screen; a smear of no length where a hand is in the picture."""
     subject = plan.subject
     assert subject is not None
-    worn = np.array(subject.wardrobe[0].reflectance if subject.wardrobe else PLAIN_CLOTH)
     skin = np.array(subject.skin)
+    worn = np.array(subject.wardrobe[0].reflectance if subject.wardrobe else PLAIN_CLOTH)
+    if subject.wardrobe and subject.wardrobe[0].keying != "kept":
+        # Cloth that is keyed away has no edge of the figure, and that of a hold-out is drawn by hand.
+        worn = skin
 
     def share(ink: Floats, lit: Floats) -> float:
         return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median

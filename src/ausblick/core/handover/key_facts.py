@@ -15,6 +15,7 @@ from ..evaluation.numbers import numbers
 from ..evaluation.results import Evaluation
 from ..frames.frame_report import ClipReport, FrameReport
 from ..plan import Plan
+from ..plan.people import Garment, Keying, Prop
 from ..plate.plate_picture import PlateReading
 from ..sentences import Units, say
 from .action_outline import ActionOutline
@@ -95,7 +96,8 @@ class Grain:
 @dataclass(frozen=True)
 class KeyFacts:
     """`measured` None without a picture, `clip` without a moving one; `inside_outline`: lamps that stand there as
-    planned; `synthetic_error_percent` None where the clean plate was filmed."""
+    planned; `planned_hold_outs`: things that must stay though they share the screen's colour, `keyed_away` those that
+    have it on purpose; `synthetic_error_percent` None where the clean plate was filmed."""
 
     title: str
     curve: str
@@ -108,6 +110,8 @@ class KeyFacts:
     inside_outline: tuple[str, ...]
     samples: Samples | None
     hold_outs: tuple[HoldOut, ...]
+    planned_hold_outs: tuple[str, ...]
+    keyed_away: tuple[str, ...]
     marks: tuple[MarkBox, ...]
     clean_plate: str
     synthetic_error_percent: float | None
@@ -148,6 +152,14 @@ def level_match(figure: tuple[float, float], plate: PlateReading) -> LevelMatch 
     red, green, blue = (float(part) for part in warm / (warm @ LUMA))
     lift = plate.black_level - gain * figure[0]
     return LevelMatch(*figure, plate.black_level, plate.white_level, gain=gain, lift=lift, tint=(red, green, blue))
+
+
+def named(plan: Plan, keying: Keying) -> tuple[str, ...]:
+    """Garments and props by what the key is to do with them."""
+    if plan.subject is None:
+        return ()
+    things: tuple[Garment | Prop, ...] = (*plan.subject.wardrobe, *plan.subject.props)
+    return tuple(one.name for one in things if one.keying == keying)
 
 
 def camera_facts(plan: Plan) -> CameraFacts:

@@ -5,7 +5,7 @@ Sharpening and blur can't win: soft edges and the composite are measured too.
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass, fields
+from dataclasses import asdict, dataclass, fields, replace
 
 import cv2
 import numpy as np
@@ -72,6 +72,16 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
         holes_percent=100.0 * float((pulled.matte[solid] < 0.95).mean()) if solid.any() else None,
         matte_loss=loss,
     )
+
+
+def held_out(pulled: Pulled, drawn: Drawn) -> Pulled:
+    """With the hold-outs that are drawn at the edit: whole inside of them, as the key is at their border."""
+    height, width = pulled.matte.shape
+    whole = (drawn.held[:height, :width] > 0.999).astype(np.uint8)
+    if not whole.any():
+        return pulled
+    inside = cv2.erode(whole, np.ones((3, 3), np.uint8)).astype(np.float32)
+    return replace(pulled, raw=np.maximum(pulled.raw, inside), matte=np.maximum(pulled.matte, inside))
 
 
 def _grown(mask: Bools, reach: float) -> Bools:

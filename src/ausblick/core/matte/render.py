@@ -15,6 +15,7 @@ from ..figure.details import face_shade, held_by, layers_of, prop_look
 from ..figure.limbs import HAIR_CAP, Layer, Limb, bounds, distance, strands
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Prop, Subject
+from ..plan.people import Keying
 from .background import background_of, lay_lamps
 from .capture import Capture
 from .glass import before_figure, lamps_in_glass
@@ -30,8 +31,8 @@ SMEAR_WAY = (0.78, -0.62)
 class Drawn:
     """Linear light: foreground (H, W, 3) premultiplied, alpha (H, W), background (H, W, 3).
 
-    Masks (H, W): `hair` and `hand` where those are, `screen` where the background is screen-coloured. `cm2`: area of
-    a drawn pixel at the mark.
+    Masks (H, W): `hair` and `hand` where those are, `screen` where the background is screen-coloured, things that are
+    keyed away on purpose with it, `held` what is held out. `cm2`: area of a drawn pixel at the mark.
     """
 
     foreground: Floats
@@ -40,6 +41,7 @@ class Drawn:
     hair: Floats
     hand: Floats
     screen: Floats
+    held: Floats
     cm2: float
 
     @property
@@ -51,7 +53,7 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
     background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
     colour, alpha = np.zeros((*shape, 3)), np.zeros(shape)
-    hair, hand = np.zeros(shape), np.zeros(shape)
+    hair, hand, held = np.zeros(shape), np.zeros(shape), np.zeros(shape)
     cm2 = 1.0
     subject = capture.plan.subject
     if subject is not None and capture.light and _before_the_lens(capture, subject):
@@ -61,7 +63,14 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
             if layer.name == "head":
                 _lay_hair(capture, subject, place, colour, alpha, hair)
             cover = _cover(place, layer.limbs, round(capture.smear_px / window.scale, 3) if layer.moves else 0.0)
-            _over(colour, alpha, cover, _paint(capture, subject, place, layer))
+            paint, keying = _paint(capture, subject, place, layer), _keying(subject, layer)
+            np.multiply(held, 1.0 - cover, out=held)
+            if keying == "away":
+                background = _behind(background, on_screen, colour, alpha, cover, paint)
+                continue
+            _over(colour, alpha, cover, paint)
+            if keying == "held-out":
+                np.maximum(held, cover, out=held)
             if layer.moves:
                 np.maximum(hand, cover, out=hand)
         for prop, limb in zip(subject.props, held_by(subject), strict=False):
@@ -75,7 +84,7 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
     veil = GLARE * (colour + (1.0 - alpha[..., None]) * background).mean(axis=(0, 1))
     # The same veil on both layers keeps the composite exact.
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
-    return Drawn(colour, alpha, (1.0 - GLARE) * background + veil, hair, hand, on_screen, cm2)
+    return Drawn(colour, alpha, (1.0 - GLARE) * background + veil, hair, hand, on_screen, held, cm2)
 
 
 def _before_the_lens(capture: Capture, subject: Subject) -> bool:
@@ -167,10 +176,29 @@ def _over(colour: Floats, alpha: Floats, cover: Floats | Floats32, paint: Floats
     alpha[box] = cover[box] + (1.0 - cover[box]) * alpha[box]
 
 
+BARE = ("head", "neck", "hands", "moving hand", "feet")
+"""Layers that the first garment does not cover."""
+
+
+def _keying(subject: Subject, layer: Layer) -> Keying:
+    return subject.wardrobe[0].keying if subject.wardrobe and layer.name not in BARE else "kept"
+
+
+def _behind(
+    background: Floats, on_screen: Floats, colour: Floats, alpha: Floats, cover: Floats32, paint: Floats
+) -> Floats:
+    """The background with a screen-coloured thing in it, which hides what was drawn of the figure."""
+    left = 1.0 - cover
+    colour *= left[..., None]
+    alpha *= left
+    np.maximum(on_screen, cover, out=on_screen)
+    return np.asarray(cover[..., None] * paint + left[..., None] * background)
+
+
 def _paint(capture: Capture, subject: Subject, place: DrawnPlace, layer: Layer) -> Floats:
     """Linear colour (H, W, 3) of a layer: reflectance under front light, turning into side light at its edges."""
     worn = subject.wardrobe[0].reflectance if subject.wardrobe else (0.16, 0.16, 0.18)
-    skin = {"head", "neck", "hands", "moving hand"}
+    skin = set(BARE) - {"feet"}
     ink = np.array(subject.skin if layer.name in skin else (0.05, 0.045, 0.04) if layer.name == "feet" else worn)
     front = capture.light["face" if layer.name in skin else "chest"]
     if layer.name == "legs":

@@ -20,7 +20,7 @@ from .capture import Capture, capture_of
 from .keyer import AWAY
 from .pixel_window import PixelWindow
 from .pull import Keyer, Pulled, pull
-from .quality import Measures, joined, measured
+from .quality import Measures, held_out, joined, measured
 from .render import Drawn, draw, figure_place
 from .shoot import Codec, shoot
 
@@ -142,7 +142,8 @@ def simulate(
 def by(formula: Keyer, shot: Shot, capture: Capture) -> Shot:
     """The shot keyed by a formula."""
     away = _away(capture, shot.window)
-    return replace(shot, pulled=pull(shot.linear, capture.key, capture.picked, away, formula))
+    pulled = pull(shot.linear, capture.key, capture.picked, away, formula)
+    return replace(shot, pulled=None if pulled is None else held_out(pulled, shot.drawn))
 
 
 def with_second(shot: Shot, capture: Capture) -> Shot:
@@ -157,6 +158,7 @@ def _flicker(crops: dict[str, Shot], capture: Capture, formula: Keyer) -> float 
         after = pull(shot.next, capture.key, capture.picked, _away(capture, shot.window), formula)
         if shot.pulled is None or after is None:
             continue
+        after = held_out(after, shot.drawn)
         edge = (shot.pulled.matte > 0.02) & (shot.pulled.matte < 0.98)
         if edge.any():
             changes.append(float(np.abs(after.matte - shot.pulled.matte)[edge].mean()))
@@ -273,6 +275,7 @@ def _by_formula(formula: Keyer, shots: dict[str, Shot], whole: Shot, capture: Ca
     )  # fmt: skip
     if every is None:
         return Keyed(formula, own, replace(joined(found), needed_clip=None))
+    every = held_out(every, whole.drawn)
     over_all = measured(whole.drawn, whole.linear, every, capture.key, EDGE)
     edges = replace(joined(found), needed_clip=every.needed_clip, matte_loss=over_all.matte_loss)
     return Keyed(formula, own, edges)

@@ -22,10 +22,16 @@ class Envelope(Part):
     back: Reach = 0.3
 
 
+Keying = Literal["kept", "away", "held-out"]
+"""What the key is to do with a thing: keep it; take it away, it has the screen's colour on purpose; keep it although
+it shares that colour, by a hold-out drawn at the edit."""
+
+
 class Garment(Part):
     name: Name = "coat"
     reflectance: Rgb = (0.1, 0.1, 0.12)
     gloss: Share = 0.0
+    keying: Keying = "kept"
 
 
 class Prop(Part):
@@ -35,6 +41,7 @@ class Prop(Part):
     kind: Literal["glass", "metal", "matt", "liquid", "smoke"] = "glass"
     reflectance: Rgb = (0.5, 0.5, 0.5)
     shape: Literal["sphere", "cylinder", "pane"] | None = None
+    keying: Keying = "kept"
 
 
 HairKind = Literal["smooth", "curly", "fine", "none"]

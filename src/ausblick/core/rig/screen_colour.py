@@ -51,8 +51,9 @@ def surfaces(plan: Plan) -> dict[str, Floats]:
     found = {"skin": plan.subject.skin}
     if plan.subject.hair_kind != "none":
         found["hair"] = plan.subject.hair
-    found |= {garment.name: garment.reflectance for garment in plan.subject.wardrobe}
-    found |= {prop.name: prop.reflectance for prop in plan.subject.props if prop.kind == "matt"}
+    found |= {garment.name: garment.reflectance for garment in plan.subject.wardrobe if garment.keying == "kept"}
+    matt = (prop for prop in plan.subject.props if prop.kind == "matt" and prop.keying == "kept")
+    found |= {prop.name: prop.reflectance for prop in matt}
     return {name: np.array(rgb) for name, rgb in found.items()}
 
 

@@ -27,6 +27,7 @@ SCREEN = {
     "screen.margin": "{margin:m} to spare at the nearest edge",
     "screen.hue/clear": "Nothing worn or held shares the {hue} screen's colour",
     "screen.hue/shared": "{name} has the screen's colour in it: it keys at {solid:0} % of solid",
+    "screen.hue/held": "{names} must stay though it shares the screen's colour: held out at the edit",
     "screen.hue/larger": "{name} keys at {solid:0} % of solid: key against the larger channel, despill more",
 }
 LIGHT = {

@@ -7,6 +7,7 @@ CAMERA = {
     "do/shutter-aperture": "Shutter {to:shutter} instead of {was:shutter}, and f/{f_number:g} for the light",
     "do/shutter-to": "Shutter {to:shutter}",
     "do/slower-shutter": "Shutter {to:shutter} instead of {was:shutter}: more light, within the school",
+    "do/hold-out": "{name} must stay: draw a hold-out round it",
     "do/other-garment": "Wear {name} in a dark grey",
     "do/iso": "ISO {to:0} instead of {was:0}",
     "do/iso-aperture": "ISO {to:0} with f/{f_number:g} for the light",

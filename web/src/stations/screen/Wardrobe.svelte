@@ -15,14 +15,19 @@
     ['spray', 'smoke'],
   ] as const
   const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
+  const KEYING = [
+    ['kept', 'keep it'],
+    ['away', 'take it away'],
+    ['held-out', 'hold it out'],
+  ] as const
   let photo = $state('')
   let picking = $state('')
 
   const things = $derived([
-    { label: 'Skin', path: 'subject.skin', rgb: s.skin },
-    { label: 'Hair', path: 'subject.hair', rgb: s.hair },
-    ...s.wardrobe.map((g, i) => ({ label: g.name, path: `subject.wardrobe[${i}].reflectance`, rgb: g.reflectance })),
-    ...s.props.map((p, i) => ({ label: p.name, path: `subject.props[${i}].reflectance`, rgb: p.reflectance })),
+    { label: 'Skin', path: 'subject.skin', rgb: s.skin, keying: 'kept' },
+    { label: 'Hair', path: 'subject.hair', rgb: s.hair, keying: 'kept' },
+    ...s.wardrobe.map((g, i) => ({ label: g.name, path: `subject.wardrobe[${i}].reflectance`, rgb: g.reflectance, keying: g.keying })),
+    ...s.props.map((p, i) => ({ label: p.name, path: `subject.props[${i}].reflectance`, rgb: p.reflectance, keying: p.keying })),
   ])
   const set = (path: string, value: unknown) => session.change([{ path, value }])
 </script>
@@ -70,6 +75,15 @@
             {#each KINDS as kind (kind)}<option>{kind}</option>{/each}
           </select>
         {/if}
+        <select
+          class="select select-sm !w-28"
+          aria-label="The key is to … {thing.label}"
+          title="What the key is to do with it"
+          value={thing.keying}
+          onchange={(event) => set(thing.path.replace('.reflectance', '.keying'), event.currentTarget.value)}
+        >
+          {#each KEYING as [value, word] (value)}<option {value}>{word}</option>{/each}
+        </select>
         <span class="flex-1"></span>
         <button
           type="button"

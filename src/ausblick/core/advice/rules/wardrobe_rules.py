@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
 from ...colour.rec709 import LUMA
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import edit
+from ...plan import Plan, edit
+from ...plan.people import Garment, Prop
 from ...rig.screen_colour import FAIR, REFERENCE
 from ...sentences import tell
 from ...standards.limits import LIMITS
@@ -24,9 +27,12 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
     damage, hue = evaluation.damage, evaluation.plan.screen.hue
     if damage is None or not damage.mean.lost:
         return None
+    held = _held(evaluation.plan)
     name = max(damage.mean.lost, key=lambda n: damage.mean.lost[n])
     solid, kinder = 100.0 - damage.mean.lost[name], 100.0 - damage.larger.lost[name]
     short = max(0.0, HUE.at - solid)
+    if short == 0.0 and held:
+        return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/held", names=held), 0.0)
     if short == 0.0:
         return Judgement("fine", solid, HUE.at, "%", tell("screen.hue/clear", hue=hue), 0.0)
     best = max(solid, kinder)
@@ -35,6 +41,13 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
         # Nothing is lost where it is keyed the kinder way; that has to be known, and costs despill.
         return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/larger", name=name, solid=solid), short)
     return Judgement(severity, best, HUE.at, "%", tell("screen.hue/shared", name=name, solid=best), HUE.at - best)
+
+
+def _held(plan: Plan) -> tuple[str, ...]:
+    if plan.subject is None:
+        return ()
+    things: tuple[Garment | Prop, ...] = (*plan.subject.wardrobe, *plan.subject.props)
+    return tuple(thing.name for thing in things if thing.keying == "held-out")
 
 
 DARK_GREY = (0.10, 0.10, 0.11)
@@ -49,12 +62,18 @@ def _other_garment(evaluation: Evaluation) -> list[Proposal]:
     worn = next((garment for garment in plan.subject.wardrobe if worst.startswith(garment.name)), None)
     if worn is None:
         return []
-    others = [
-        garment.model_copy(update={"reflectance": DARK_GREY} if garment is worn else {}).model_dump(mode="json")
-        for garment in plan.subject.wardrobe
+
+    def with_it(**changed: object) -> list[dict[str, Any]]:
+        return [
+            garment.model_copy(update=changed if garment is worn else {}).model_dump(mode="json")
+            for garment in plan.subject.wardrobe  # type: ignore[union-attr]
+        ]
+
+    other, held = with_it(reflectance=DARK_GREY), with_it(keying="held-out")
+    return [
+        Proposal(tell("do/other-garment", name=worn.name), (edit.subject.wardrobe(other),), tell("cost/wardrobe")),
+        Proposal(tell("do/hold-out", name=worn.name), (edit.subject.wardrobe(held),), tell("cost/hold-out")),
     ]
-    text = tell("do/other-garment", name=worn.name)
-    return [Proposal(text, (edit.subject.wardrobe(others),), tell("cost/wardrobe"))]
 
 
 def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
