@@ -20,7 +20,6 @@ from ausblick.core.colour.white_point import light_rgb
 from ausblick.core.geometry.vectors import Floats, unit
 from ausblick.core.light.beam_width import beam_width
 from ausblick.core.light.emission import Emission, emission_of
-from ausblick.core.paper.set_drawing import pane_corners
 from ausblick.core.plan import Light, Plan
 
 LIGHTS = "KHR_lights_punctual"
@@ -61,7 +60,7 @@ def _surfaces(plan: Plan) -> list[tuple[str, Floats, tuple[float, float, float]]
     surfaces += [(f"screen, {s.name}", s.outline(), plan.screen.reflectance) for s in shown_sheets(plan.screen)]
     surfaces += [(f"flag {flag.id}", np.array(flag.corners), flag.reflectance) for flag in plan.flags]
     if plan.window is not None:
-        surfaces.append(("pane", pane_corners(plan.window), (0.9, 0.9, 0.9)))
+        surfaces.append(("pane", np.array(plan.window.corners), (0.9, 0.9, 0.9)))
     return surfaces
 
 

@@ -7522,7 +7522,8 @@ export interface components {
         };
         /**
          * Window
-         * @description A glass pane parallel to the screen; x, y, z are its centre. Metres.
+         * @description A glass pane parallel to the screen; x, y, z are its centre. Metres. `in_wall`: it is the opening of a wall,
+         *     and screen is seen through it only; a loose pane or a frame without a wall is not.
          */
         Window: {
             /**
@@ -7531,6 +7532,11 @@ export interface components {
              * @default 1.2
              */
             height: number;
+            /**
+             * In Wall
+             * @default true
+             */
+            in_wall: boolean;
             /**
              * Width
              * @description metres

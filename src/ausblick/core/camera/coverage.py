@@ -103,17 +103,33 @@ def coverage_of(plan: Plan, view: View) -> Coverage:
 def _needed_in_frame(plan: Plan, view: View, floor_seen: bool) -> Floats:
     """The needed outline in frame coordinates (N, 2): action or whole frame, above the floor line."""
     frame = np.array([[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]])
-    if plan.subject is not None and plan.targets.coverage_school == "where-needed":
-        corners, depth = view.project(action_box(plan.subject))
-        if np.any(depth <= 0.01):
-            return np.zeros((0, 2))
-        hull = cv2.convexHull(corners.astype(np.float32))[:, 0].astype(np.float64)
-        for normal, offset in (((1, 0), 0), ((-1, 0), -1), ((0, 1), 0), ((0, -1), -1)):
-            hull = clip_half_plane(hull, np.array(normal, dtype=float), float(offset))
-        frame = hull
+    opening = opening_of(plan)
+    if opening is not None:
+        frame = _in_the_frame(*view.project(opening))
+    elif plan.subject is not None and plan.targets.coverage_school == "where-needed":
+        frame = _in_the_frame(*view.project(action_box(plan.subject)))
     if not floor_seen and len(frame):
         frame = _above_floor_line(frame, view)
     return frame
+
+
+def opening_of(plan: Plan) -> Floats | None:
+    """Corners (4, 3) of a window in a wall between lens and screen: all of the screen that is seen is seen there."""
+    window = plan.window
+    if window is None or not window.in_wall or not 0.0 < window.z < plan.camera.z:
+        return None
+    return np.array(window.corners)
+
+
+def _in_the_frame(corners: Floats, depth: Floats) -> Floats:
+    """The outline (N, 2) of places in frame coordinates, cut by the frame's edges; empty where one is behind the
+    lens."""
+    if np.any(depth <= 0.01):
+        return np.zeros((0, 2))
+    hull = cv2.convexHull(corners.astype(np.float32))[:, 0].astype(np.float64)
+    for normal, offset in (((1, 0), 0), ((-1, 0), -1), ((0, 1), 0), ((0, -1), -1)):
+        hull = clip_half_plane(hull, np.array(normal, dtype=float), float(offset))
+    return np.asarray(hull)
 
 
 def _above_floor_line(frame: Floats, view: View) -> Floats:

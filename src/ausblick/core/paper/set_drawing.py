@@ -18,7 +18,7 @@ from ..evaluation.results import Evaluation
 from ..geometry.vectors import Floats
 from ..light.emission import emission_of
 from ..light.lamp_bodies import HEAD, stands
-from ..plan import EYE_HEIGHT, Light, Plan, Window
+from ..plan import EYE_HEIGHT, Light, Plan
 from ..sentences import Units, length
 
 Kind = Literal["room", "screen", "flag", "pane", "sight", "action", "figure", "camera", "lamp", "aim", "stand"]
@@ -125,7 +125,7 @@ class _Flat:
         for flag in plan.flags:
             yield self._closed("flag", np.array(flag.corners))
         if plan.window is not None:
-            yield self._closed("pane", pane_corners(plan.window))
+            yield self._closed("pane", np.array(plan.window.corners))
         yield from self._sight()
         yield from self._subject()
         for _, lamp in standing(plan):
@@ -215,12 +215,6 @@ def _sides(low: Floats, high: Floats) -> Iterator[Label]:
 
 def _corners(a0: float, a1: float, b0: float, b1: float) -> tuple[Pair, ...]:
     return (a0, b0), (a1, b0), (a1, b1), (a0, b1)
-
-
-def pane_corners(pane: Window) -> Floats:
-    """(4, 3) in m."""
-    x, y = pane.width / 2.0, pane.height / 2.0
-    return np.array([(pane.x + i * x, pane.y + j * y, pane.z) for i, j in ((-1, -1), (1, -1), (1, 1), (-1, 1))])
 
 
 def _floor_measures(plan: Plan, low: Floats, units: Units) -> Iterator[Dimension]:

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from .fields import Coordinate, Kelvin, Lux, Name, Part, Point, Reach, Rgb, Share, Size, number
+from .fields import Coordinate, Kelvin, Lux, Name, Part, Point, Reach, Rgb, Share, Size, Switch, number
 
 
 class Circuit(Part):
@@ -86,10 +86,19 @@ class Flag(Part):
 
 
 class Window(Part):
-    """A glass pane parallel to the screen; x, y, z are its centre. Metres."""
+    """A glass pane parallel to the screen; x, y, z are its centre. Metres. `in_wall`: it is the opening of a wall,
+    and screen is seen through it only; a loose pane or a frame without a wall is not."""
 
     x: Coordinate = 0.0
     y: Coordinate = 1.5
     z: Coordinate = 1.0
     width: Size = 1.0
     height: Size = 1.2
+    in_wall: Switch = True
+
+    @property
+    def corners(self) -> tuple[Point, Point, Point, Point]:
+        """Lower left, lower right, upper right, upper left."""
+        x, y = self.width / 2.0, self.height / 2.0
+        left, right, low, high = self.x - x, self.x + x, self.y - y, self.y + y
+        return (left, low, self.z), (right, low, self.z), (right, high, self.z), (left, high, self.z)

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A glass pane of the set, parallel to the screen. */
+  import Switch from '../../parts/Switch.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan } from '../../lib/types'
@@ -18,6 +19,7 @@
 {#each FIELDS as [field, label, min, max] (field)}
   <NumberField {label} unit="m" step={0.05} {min} {max} value={pane[field]} onchange={set(`window.${field}`)} />
 {/each}
+<Switch label="In a wall" value={pane.in_wall} onchange={set('window.in_wall')} />
 <button type="button" class="btn btn-sm mt-2" onclick={() => ((session.selected = null), session.change([{ path: 'window', value: null }]))}
   >No window</button
 >

@@ -1,0 +1,58 @@
+"""A window in a wall: of the screen only what the pane shows from the lens is needed, to the centimetre."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from ausblick.core.camera.coverage import coverage_of
+from ausblick.core.camera.view import view_of
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Change, Plan, apply_changes, plan_from
+
+
+def shed(**window: object) -> Plan:
+    """A pane of 1.2 by 1.0 m, 2 m before the screen, seen from 6 m by a lens that sees all of it."""
+    pane = {"x": 0.3, "y": 1.5, "z": 2.0, "width": 1.2, "height": 1.0, **window}
+    return plan_from(
+        {
+            "format": "ausblick-plan", "version": 1, "window": pane, "screen": {"width": 4.0, "height": 3.0},
+            "camera": {"x": -0.4, "y": 1.4, "z": 6.0, "focal_mm": 24.0},
+            "subject": {"z": 3.6, "framing": "waist"},
+            "lights": [{"role": "screen", "position": [-1.6, 2.0, 1.2], "fixture": {"flux_lm": 9000}}],
+        }
+    )  # fmt: skip
+
+
+def test_needed_is_the_opening_seen_from_the_lens() -> None:
+    plan = shed()
+    needed = coverage_of(plan, view_of(plan.camera, plan.subject)).needed
+    # Similar triangles: from the lens through the pane's edges on to the screen, 6 m against 4 m away.
+    camera = np.array([-0.4, 1.4])
+    low, high = (camera + (np.array(corner) - camera) * 6.0 / 4.0 for corner in ((-0.3, 1.0), (0.9, 2.0)))
+    assert needed == pytest.approx((*low, *high), abs=0.01)
+
+
+def test_a_loose_pane_and_one_that_is_not_between_hide_nothing() -> None:
+    whole = coverage_of(*(lambda plan: (plan, view_of(plan.camera, plan.subject)))(shed(in_wall=False)))
+    behind = coverage_of(*(lambda plan: (plan, view_of(plan.camera, plan.subject)))(shed(z=7.0)))
+    assert whole.needed == behind.needed
+    assert whole.needed is not None
+    assert whole.needed[0] < -0.65
+
+
+def test_a_screen_that_is_too_small_for_the_opening_is_told_by_how_much() -> None:
+    plan = apply_changes(shed(), [Change("screen.width", 2.5)])
+    found = coverage_of(plan, view_of(plan.camera, plan.subject))
+    # The opening's right edge lands at 1.55 m, the screen ends at 1.25.
+    assert found.margin_m == pytest.approx(-0.30, abs=0.01)
+    assert not found.covered
+
+
+def test_evenness_is_judged_in_the_opening_only() -> None:
+    store = BasisStore()
+    opening, whole = (evaluate(shed(in_wall=wall), store).screen for wall in (True, False))
+    assert opening.uniformity is not None
+    assert whole.uniformity is not None
+    assert opening.spread_stops < whole.spread_stops
