@@ -253,3 +253,26 @@ def test_readings_by_hand(client: FlaskClient) -> None:
     assert bad.status_code == 422
     assert "lower right" in bad.get_json()["detail"]
     assert client.post("/api/zebra", json={"first": 8, "full": 5.6}).get_json()["state"] == "fails"
+
+
+def test_a_frame_is_read_as_a_person_says_that_it_is_written(client: FlaskClient, tmp_path: Path) -> None:
+    at = set_up(client, seed_vault())
+    # Light of 18 % as HLG writes it: sqrt(3 E), with diffuse white at E = 0.265.
+    grey = np.full((90, 160, 3), round(255 * (3 * 0.265 * 0.18) ** 0.5), np.uint8)
+    grey[:, :100] = (40, 150, 70)
+    sent = send(client, at, cv2.imencode(".png", grey[..., ::-1])[1].tobytes(), "a.png")
+    here = f"/api/frames/{sent['id']}"
+    told = client.post(f"{here}/colour", json={"transfer": "HLG"}).get_json()
+    assert (told["reading"]["transfer"], told["said"]) == ("HLG", {"primaries": "709", "transfer": "HLG"})
+    cut = cv2.imdecode(np.frombuffer(client.get(f"{here}/pixels.png?x=0.95&w=16&h=16").get_data(), np.uint8), -1)
+    assert 100.0 * float(np.median(cut)) / 255.0 == pytest.approx(40.9, abs=0.4)
+    # Kept with the frame, across another correction too.
+    corners = [[0.0, 0.0], [0.6, 0.0], [0.6, 1.0], [0.0, 1.0]]
+    assert client.post(f"{here}/region", json={"corners": corners}).get_json()["said"]["transfer"] == "HLG"
+    back = client.post(f"{here}/colour", json={}).get_json()
+    assert (back["said"], back["reading"]["transfer"]) == (None, "sRGB")
+    clip = until_done(client, send(client, at, write(tmp_path / "a.mp4", frames=12).read_bytes(), "a.mp4"))["frame"]
+    wide = client.post(f"/api/frames/{clip['id']}/colour", json={"primaries": "2020"}).get_json()
+    assert wide["reading"]["primaries"] == "2020"
+    assert wide["reading"]["saturation"] > clip["reading"]["saturation"] + 0.02
+    assert client.post(f"{here}/colour", json={"transfer": "film"}).status_code == 422

@@ -10,6 +10,7 @@ import cv2
 import numpy as np
 
 from ausblick.core.camera.turned import side_turns, turns_to_upright, upright
+from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.frame_report import ClipReport, FrameReport, clip_report, frame_report
 from ausblick.core.frames.reading import FrameReading, Region, frame_scopes, read_frame
@@ -47,19 +48,46 @@ def import_clip(
 ) -> StoredFrame:
     """Keep a clip with its reading over time and its middle frame, upright as a still is. Raises ImageError, and what
     `progress` raises."""
-    clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera), plan.camera)
+    data, files = _of_clip(path, plan, progress, None)
+    return frames.add(setup_id, name, path, data, _present(files))
+
+
+def _of_clip(
+    path: Path, plan: Plan, progress: Progress, said: FileColour | None
+) -> tuple[dict[str, Any], dict[str, bytes | None]]:
+    clip = open_clip(path, plan.targets.level_trace, progress, side_turns(plan.camera), plan.camera, said)
     data, files = _of_frame(clip.middle, clip.reading.frame)
     still, told = clip_report(clip.facts, clip.reading)
     data |= {"reading": plain(still), "clip": plain(told)}
     files[MIDDLE] = png_bytes(_deep(clip.middle))
-    return frames.add(setup_id, name, path, data, _present(files))
+    return data, files
 
 
 def picture_of(frames: Frames, frame: StoredFrame) -> Frame:
     """The pixels that were read: of a clip its middle frame."""
     if frame.data.get("clip"):
         return read_image(frames.file(frame.id, MIDDLE))
-    return _turned(read_image(frames.file(frame.id)), int(frame.data.get("turned", 0)))
+    return _turned(read_image(frames.file(frame.id), said_of(frame)), int(frame.data.get("turned", 0)))
+
+
+def said_of(frame: StoredFrame) -> FileColour | None:
+    """How a person said that the file is written; None: as it says itself."""
+    said = frame.data.get("said")
+    return FileColour.said(said["primaries"], said["transfer"]) if said else None
+
+
+def read_as(frames: Frames, stored: StoredFrame, plan: Plan, said: FileColour | None) -> StoredFrame:
+    """The same file read as written otherwise; None takes that back. A region that was drawn is let go of."""
+    file, turned = frames.file(stored.id), int(stored.data.get("turned", 0))
+    if stored.data.get("clip"):
+        data, files = _of_clip(file, plan, lambda _: None, said)
+    else:
+        frame = _turned(read_image(file, said), turned)
+        reading = read_frame(frame, plan.targets.level_trace, (), plan.screen.hue)
+        data, files = _of_frame(frame, reading)
+    kept = {"turned": turned} if "turned" in stored.data else {}
+    told = {"said": {"primaries": said.primaries, "transfer": said.transfer}} if said else {}
+    return frames.update(stored.id, {**data, **kept, **told}, files)
 
 
 def _turned(frame: Frame, turns: int) -> Frame:
@@ -85,7 +113,7 @@ def read_again(frames: Frames, stored: StoredFrame, region: Region, trace: str) 
     """The same picture read inside a region that a person drew; an empty one takes the correction back."""
     frame = picture_of(frames, stored)
     data, files = _of_frame(frame, read_frame(frame, trace, region))
-    kept: dict[str, Any] = {key: stored.data[key] for key in ("clip", "turned") if key in stored.data}
+    kept: dict[str, Any] = {key: stored.data[key] for key in ("clip", "turned", "said") if key in stored.data}
     return frames.update(stored.id, {**data, **kept, "region": [list(c) for c in region]}, files)
 
 

@@ -19,6 +19,7 @@ from ausblick.core.frames.bands import bands_of, block_means
 from ausblick.core.frames.clip_facts import ClipFacts
 from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, noise_between, timing_of
 from ausblick.core.frames.contact import Contact, contact_of
+from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.find_screen import find_screen
 from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.frames.reading import on_sample, read_frame
@@ -79,16 +80,22 @@ def read_clip(path: Path, trace: str = "luma", progress: Progress = lambda _: No
 
 
 def open_clip(
-    path: Path, trace: str = "luma", progress: Progress = lambda _: None, turns: int = 0, camera: Camera | None = None
+    path: Path,
+    trace: str = "luma",
+    progress: Progress = lambda _: None,
+    turns: int = 0,
+    camera: Camera | None = None,
+    said: FileColour | None = None,
 ) -> Clip:
     """The same with pictures. `progress` is told the share done; raising from it cancels. Raises ImageError.
 
     `turns`: quarter turns of the camera; a picture that its file leaves lying is set upright by them. `camera`: the
-    plan's, by whose curve levels are told; Rec.709 without one.
+    plan's, by whose curve levels are told; Rec.709 without one. `said`: how a person says that it is written.
     """
     try:
         with av.open(str(path), "r") as container:
             facts = replace(clip_facts(container, path), turns=turns)
+            facts = facts if said is None else replace(facts, colour=said)
             way = Way(facts, camera)
             watch = _watched(container, facts, way, progress)
             middle, worst = watch.pictures()

@@ -17,14 +17,13 @@ import cv2
 import numpy as np
 import OpenImageIO as oiio
 
-from ausblick.core.colour.curves import rec709
-from ausblick.core.colour.gamut import to_working
+from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.frame import Frame
 
 from .image_limits import KINDS, MAX_BYTES, MAX_PIXELS, MAX_SIDE, MIN_SIDE, ImageError, check_size
 from .phone_pictures import read_avif, read_heif, read_raw
 from .picture_kinds import kind_of
-from .still_colour import StillColour, still_colour
+from .still_colour import StillColour, as_said, still_colour
 
 __all__ = ["MAX_BYTES", "MAX_PIXELS", "MAX_SIDE", "MIN_SIDE", "ImageError"]
 
@@ -50,8 +49,9 @@ def sniff(start: bytes, path: Path | None = None) -> str:
     return kind
 
 
-def read_image(path: Path) -> Frame:
-    """The frame in a file. Raises ImageError for anything that isn't a whole, sane picture."""
+def read_image(path: Path, said: FileColour | None = None) -> Frame:
+    """The frame in a file. `said`: how a person says that it is written, in the place of what the file says; HEIF,
+    AVIF and raw say it themselves. Raises ImageError for anything that isn't a whole, sane picture."""
     try:
         with path.open("rb") as file:
             kind = sniff(file.read(16), path)
@@ -63,13 +63,15 @@ def read_image(path: Path) -> Frame:
     settings.attribute("oiio:UnassociatedAlpha", 1)
     with _AT_ONCE:
         if kind in OWN_READERS:
+            if said is not None:
+                raise ImageError("a HEIC, AVIF or raw picture says itself how it is written")
             return OWN_READERS[kind](path)
         source = oiio.ImageInput.open(str(path), settings)
         if source is None:
             raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
         try:
             _check_header(source, kind, path)
-            return _decode(source, kind)
+            return _decode(source, still_colour(source.spec(), kind) if said is None else as_said(said))
         finally:
             source.close()
 
@@ -108,28 +110,19 @@ def _scans(path: Path) -> int:
     return count
 
 
-def _decode(source: Any, kind: str) -> Frame:
+def _decode(source: Any, colour: StillColour) -> Frame:
     spec = source.spec()
     depth, white = {"uint8": ("uint8", 255.0), "uint16": ("uint16", 65535.0)}.get(str(spec.format), ("float", 1.0))
-    colour = still_colour(spec, kind)
     kept = colour.as_it_is
     pixels = np.empty((spec.height, spec.width, 3), depth if kept and depth != "float" else np.float32)
     for begin, end in _strips(spec):
         strip = _read_strip(source, spec, begin, end, depth)
         if depth == "float" and not np.isfinite(strip).all():
             raise ImageError("the picture holds values that are not finite numbers")
-        pixels[begin:end] = strip if kept else _led(strip / np.float32(white), colour)
+        pixels[begin:end] = strip if kept else colour.working(strip / np.float32(white))
     turned = spec.getattribute("Orientation")
     upright = _upright(pixels, int(turned) if turned else 1)
     return Frame(np.ascontiguousarray(upright), white if kept else 1.0, colour.told)
-
-
-def _led(signal: Any, colour: StillColour) -> Any:
-    """A strip as working signal."""
-    if colour.transfer == "linear":
-        light = signal if colour.matrix is None else signal @ colour.matrix.T.astype(np.float32)
-        return rec709(light)
-    return to_working(signal, None, "log") if colour.transfer == "log" else colour.working(signal)
 
 
 def _strips(spec: Any) -> Iterator[tuple[int, int]]:

@@ -8,12 +8,22 @@ from __future__ import annotations
 
 import io
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
 from PIL import Image, ImageCms
 
-from ausblick.core.colour.gamut import BRADFORD, PRIMARIES, Chromaticities, Transfer, matrix_to_709, srgb, srgb_linear
+from ausblick.core.colour.curves import rec709
+from ausblick.core.colour.gamut import (
+    BRADFORD,
+    PRIMARIES,
+    Chromaticities,
+    Transfer,
+    matrix_to_709,
+    srgb,
+    srgb_linear,
+    to_working,
+)
 from ausblick.core.frames.file_colour import UNTAGGED, FileColour
 from ausblick.core.geometry.vectors import Floats, Floats32
 
@@ -38,14 +48,26 @@ class StillColour:
         return self.matrix is None and self.curve is None and self.transfer in ("sRGB", "709")
 
     def working(self, signal: Floats32) -> Floats32:
-        """Of display signal (..., 3); what is no display's goes through `to_working`."""
+        """A picture's signal (..., 3) as Rec.709's, or as sRGB's where it is a display's."""
         if self.as_it_is:
             return signal
+        if self.transfer == "linear":
+            return np.asarray(rec709(self._in_709(signal)), dtype=np.float32)
+        if self.transfer != "sRGB":
+            return to_working(signal, self.matrix, self.transfer)
         values = signal if self.curve is None else np.interp(signal, np.linspace(0.0, 1.0, 256), self.curve)
         light = srgb_linear(np.asarray(values, dtype=np.float32))
-        if self.matrix is not None:
-            light = light @ self.matrix.T
-        return np.asarray(srgb(light), dtype=np.float32)
+        return np.asarray(srgb(self._in_709(light)), dtype=np.float32)
+
+    def _in_709(self, light: Any) -> Any:
+        return light if self.matrix is None else light @ self.matrix.T.astype(light.dtype)
+
+
+def as_said(said: FileColour) -> StillColour:
+    """A person knows better than the file."""
+    matrix = matrix_to_709(PRIMARIES[said.primaries]) if said.primaries in ("2020", "P3") else None
+    transfer: Transfer = next((one for one in get_args(Transfer) if one == said.transfer), "709")
+    return StillColour(said, matrix, transfer=transfer)
 
 
 def still_colour(spec: Any, kind: str) -> StillColour:

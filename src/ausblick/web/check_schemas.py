@@ -29,6 +29,13 @@ class RegionBody(BaseModel):
     corners: list[Corner] = Field(max_length=200, description="Parts of the frame; none takes the correction back.")
 
 
+class ColourBody(BaseModel):
+    """How the file is written, as a person says; without both as it says itself."""
+
+    primaries: Literal["709", "2020", "P3"] | None = None
+    transfer: Literal["709", "sRGB", "HLG", "PQ", "linear", "log"] | None = None
+
+
 class PoseBody(BaseModel):
     corners: list[Corner] = Field(default=[], max_length=4, description="From the upper left, clockwise; none: find.")
     foot: Corner | None = None

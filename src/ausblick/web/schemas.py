@@ -172,13 +172,19 @@ class FrameList(Answer):
     frames: list[FrameSummary]
 
 
+class SaidColour(Answer):
+    primaries: str
+    transfer: str
+
+
 class FrameModel(Answer):
     """`region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown;
-    `turned`: quarter turns by which a lying still was set upright."""
+    `turned`: quarter turns by which a lying still was set upright; `said`: how a person said that it is written."""
 
     clip: ClipReport | None = None
     region: list[tuple[float, float]] = Field(default=[])
     turned: int = 0
+    said: SaidColour | None = None
     id: int
     setup_id: int
     name: str

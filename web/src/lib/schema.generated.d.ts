@@ -138,6 +138,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{frame_id}/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the file again as written with other primaries or another curve than it says; kept with the frame. */
+        post: operations["readFrameAs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/{frame_id}/comparison": {
         parameters: {
             query?: never;
@@ -2200,6 +2217,22 @@ export interface components {
             theirs: unknown;
         };
         /**
+         * ColourBody
+         * @description How the file is written, as a person says; without both as it says itself.
+         */
+        ColourBody: {
+            /**
+             * Primaries
+             * @default null
+             */
+            primaries: ("709" | "2020" | "P3") | null;
+            /**
+             * Transfer
+             * @default null
+             */
+            transfer: ("709" | "sRGB" | "HLG" | "PQ" | "linear" | "log") | null;
+        };
+        /**
          * Compared
          * @description `means` says what the difference tells; empty where the two agree or one is missing.
          */
@@ -3121,7 +3154,7 @@ export interface components {
         /**
          * FrameModel
          * @description `region`: corners that a person drew round the screen; `clip` for a clip, whose middle frame is shown;
-         *     `turned`: quarter turns by which a lying still was set upright.
+         *     `turned`: quarter turns by which a lying still was set upright; `said`: how a person said that it is written.
          */
         FrameModel: {
             /** @default null */
@@ -3146,6 +3179,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** @default null */
+            said: components["schemas"]["SaidColour"] | null;
             scopes: components["schemas"]["ScopesModel"];
             /** Setup Id */
             setup_id: number;
@@ -6255,6 +6290,13 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** SaidColour */
+        SaidColour: {
+            /** Primaries */
+            primaries: string;
+            /** Transfer */
+            transfer: string;
+        };
         /**
          * Sample
          * @description The screen's colour as picked: mean signal in %, and its place in parts of the frame.
@@ -8474,6 +8516,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CauseModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readFrameAs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameModel"];
                 };
             };
             /** @description Forbidden */

@@ -14,6 +14,11 @@ class FileColour:
     transfer: str = "709"
     assumed: tuple[str, ...] = ()
 
+    @staticmethod
+    def said(primaries: str, transfer: str) -> FileColour:
+        """As a person says that a file is written."""
+        return FileColour(primaries, transfer, ("written so, as somebody said",))
+
 
 RECORDED = FileColour()
 UNTAGGED = FileColour(assumed=("Rec.709 primaries", "Rec.709 curve"))

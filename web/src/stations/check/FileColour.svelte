@@ -1,9 +1,29 @@
 <script lang="ts">
-  /** How the file's colour was understood: what it said of itself, and what had to be assumed. */
+  /** How the file's colour was understood: what it said of itself, what had to be assumed, and what a person knows. */
+  import Choice from '../../parts/Choice.svelte'
+  import { readFrameAs, type Transfer } from '../../lib/checkApi'
   import type { Frame } from '../../lib/types'
-  let { reading }: { reading: Frame['reading'] } = $props()
+  let { frame, reread }: { frame: Frame; reread: (work: () => Promise<Frame>) => void } = $props()
 
+  type Primaries = '709' | '2020' | 'P3'
+  const reading = $derived(frame.reading)
+  const said = $derived(frame.said ?? null)
   const usual = $derived(reading.primaries === '709' && ['709', 'sRGB'].includes(reading.transfer))
+  const PRIMARIES: [string, string][] = [
+    ['709', 'Rec.709'],
+    ['2020', 'Rec.2020'],
+    ['P3', 'P3'],
+  ]
+  const CURVES: [string, string][] = [
+    ['709', 'Rec.709'],
+    ['sRGB', 'sRGB'],
+    ['HLG', 'HLG'],
+    ['PQ', 'PQ'],
+    ['linear', 'linear'],
+    ['log', 'film log'],
+  ]
+  const ask = (primaries: string | null, transfer: string | null) =>
+    reread(() => readFrameAs(frame.id, primaries as Primaries | null, transfer as Transfer | null))
 </script>
 
 {#if !usual}
@@ -13,3 +33,21 @@
   </p>
 {/if}
 {#if reading.assumed.length}<p class="label-text mt-2">Assumed: {reading.assumed.join(', ')}.</p>{/if}
+<details class="mt-1">
+  <summary class="label-text cursor-pointer">It is written otherwise</summary>
+  <div class="mt-1 flex flex-col gap-1">
+    <Choice
+      label="Primaries"
+      value={said?.primaries ?? ''}
+      options={[['', 'as it says'], ...PRIMARIES]}
+      onchange={(to) => ask(to || null, said?.transfer ?? null)}
+    />
+    <Choice
+      label="Curve"
+      value={said?.transfer ?? ''}
+      options={[['', 'as it says'], ...CURVES]}
+      onchange={(to) => ask(said?.primaries ?? null, to || null)}
+    />
+    {#if said}<button type="button" class="btn btn-sm self-start" onclick={() => ask(null, null)}>As the file says</button>{/if}
+  </div>
+</details>

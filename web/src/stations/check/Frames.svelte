@@ -216,7 +216,7 @@
       </div>
       <Comparison {frame} {compared} />
       {#key frame.id}<Since {frame} {frames} />{/key}
-      <FileColour reading={frame.reading} />
+      {#key frame.id}<FileColour {frame} reread={(work) => run('Reading again', async () => look(await work()))} />{/key}
       {#if frame.clip}<ClipFacts clip={frame.clip} differs={cause?.recording ?? []} />{/if}
       <Histogram {frame} />
       <Zones {frame} {compared} />

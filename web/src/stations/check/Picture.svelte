@@ -34,7 +34,9 @@
   let boxW = $state(700)
   let boxH = $state(420)
 
-  const look = $derived(`/api/frames/${frame.id}/look.jpg?${frame.region.length}`)
+  /** Read otherwise it is another picture. */
+  const read = $derived(`${frame.region.length}-${frame.reading.primaries}-${frame.reading.transfer}`)
+  const look = $derived(`/api/frames/${frame.id}/look.jpg?${read}`)
   const ratio = $derived(frame.reading.width / frame.reading.height)
   const w = $derived(Math.max(40, Math.min(boxW, boxH * ratio)))
   const h = $derived(w / ratio)
@@ -145,7 +147,7 @@
       {#if view === 'matte'}
         <img
           class="absolute inset-0 h-full w-full"
-          src="/api/frames/{frame.id}/matte.png?{frame.region.length}"
+          src="/api/frames/{frame.id}/matte.png?{read}"
           alt="Matte of the plain key: residue {frame.key?.residue_percent.toFixed(1)} % of the screen"
         />
       {:else if view === 'deviation'}
