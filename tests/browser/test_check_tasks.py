@@ -56,7 +56,7 @@ def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
     clip = write(tmp_path / "take.mp4", frames=30)
     page.get_by_label("Measure a frame").set_input_files(clip)
     facts = page.get_by_role("region", name="Clip")
-    expect(facts).to_contain_text("h264, 4:2:0, 8 bit", timeout=20_000)
+    expect(facts).to_contain_text("H.264, 4:2:0, 8 bit", timeout=20_000)
     expect(facts).to_contain_text("none stands out")
     expect(facts).to_contain_text("Not as planned", timeout=45_000)
     page.get_by_role("button", name="Trial key").click()
