@@ -19,6 +19,7 @@ from ausblick.core.plan import Plan, apply_changes
 from ausblick.core.plate.plate_camera import Line, MarkError, Marks, Spot, plate_camera, plate_light
 from ausblick.core.plate.plate_picture import read_plate
 from ausblick.core.plate.sun import sun_for
+from ausblick.core.sentences import say
 from tests.conftest import MakePlan, lamp
 
 WIDTH, HEIGHT = 1920, 1080
@@ -202,3 +203,40 @@ def test_the_sun_at_a_published_hour() -> None:
     assert sun_for(51.5, 0.0, noon, 270.0).azimuth == pytest.approx(-90.0, abs=1.5)
     with pytest.raises(ValueError, match="time zone"):
         sun_for(0.0, 0.0, noon.replace(tzinfo=None), 0.0)
+
+
+def lit_from(make: MakePlan, *azimuths: float, roles: tuple[str, ...] = ("key", "back"), **plate: Any) -> Any:
+    """The judgement of the plate's light with lamps 2 m from the face, 20 degrees up."""
+    face = np.array([0.0, 0.93 * 1.72, 2.4])
+    lamps = []
+    for azimuth, role in zip(azimuths, roles, strict=False):
+        a, e = math.radians(azimuth), math.radians(20.0)
+        way = np.array([math.sin(a) * math.cos(e), math.sin(e), math.cos(a) * math.cos(e)])
+        lamps.append(lamp(role=role, position=list(face + 2.0 * way), flux_lm=4000))
+    plan = make(lights=lamps, plate={"key_azimuth": -60, "key_elevation": 20, **plate})
+    found = find(plan, BasisStore(), with_remedies=False)[1]
+    return next((one.judgement for one in found if one.rule.id == "plate.key"), None)
+
+
+def test_moon_and_lantern_want_a_lamp_each(make: MakePlan) -> None:
+    two = {"light": "two", "second_azimuth": 150, "second_elevation": 20}
+    both = lit_from(make, -60, 150, **two)
+    assert (both.severity, both.value) == ("fine", pytest.approx(0.0, abs=0.1))
+    alone = lit_from(make, -60, **two)
+    assert alone.severity == "consider"
+    assert say(alone.says).startswith("The plate's second light has no lamp: ")
+    off = lit_from(make, -60, 110, **two)
+    assert off.value == pytest.approx(math.degrees(math.acos(closeness(40.0))), abs=0.1)
+    # One light: what comes from behind is no stand-in for the key.
+    assert lit_from(make, 20, -60).value > 60.0
+
+
+def closeness(turn: float) -> float:
+    """Cosine between two directions of 20 degrees elevation that differ by a turn."""
+    e = math.radians(20.0)
+    return math.sin(e) ** 2 + math.cos(e) ** 2 * math.cos(math.radians(turn))
+
+
+@pytest.mark.parametrize("light", ["overcast", "flat"])
+def test_light_without_a_side_is_compared_with_none(make: MakePlan, light: str) -> None:
+    assert lit_from(make, 100, light=light) is None

@@ -107,6 +107,8 @@ export const RANGES: Record<string, [number, number]> = {
   "plate.key_azimuth": [-360, 360],
   "plate.key_elevation": [-90, 90],
   "plate.mean_level": [0, 110],
+  "plate.second_azimuth": [-360, 360],
+  "plate.second_elevation": [-90, 90],
   "plate.shutter_angle": [0.1, 360],
   "plate.tilt": [-90, 90],
   "room.ambient_cct": [1000, 25000],

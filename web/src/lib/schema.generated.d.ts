@@ -5057,7 +5057,10 @@ export interface components {
              *       "key_azimuth": -60,
              *       "key_elevation": 20,
              *       "known": true,
+             *       "light": "one",
              *       "mean_level": 20,
+             *       "second_azimuth": 150,
+             *       "second_elevation": 20,
              *       "shutter_angle": 180,
              *       "softness": "hard",
              *       "tilt": 0,
@@ -5307,6 +5310,9 @@ export interface components {
          * Plate
          * @description `key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
          *
+         *     `light`: from one side; from two, the second from `second_azimuth` and `second_elevation` (moon and lantern); from
+         *     an overcast sky, or from everywhere, which have no side.
+         *
          *     `known` is false while nobody can say yet what goes behind. `unknown` names facts that nobody gave: a document
          *     that leaves them out has them there, and they hold no value until one is set.
          */
@@ -5347,11 +5353,29 @@ export interface components {
              */
             known: boolean;
             /**
+             * Light
+             * @default one
+             * @enum {string}
+             */
+            light: "one" | "two" | "overcast" | "flat";
+            /**
              * Mean Level
              * @description % of the recorded signal
              * @default 20
              */
             mean_level: number;
+            /**
+             * Second Azimuth
+             * @description degrees
+             * @default 150
+             */
+            second_azimuth: number;
+            /**
+             * Second Elevation
+             * @description degrees
+             * @default 20
+             */
+            second_elevation: number;
             /**
              * Shutter Angle
              * @description degrees
@@ -5817,7 +5841,10 @@ export interface components {
              *       "key_azimuth": -60,
              *       "key_elevation": 20,
              *       "known": true,
+             *       "light": "one",
              *       "mean_level": 20,
+             *       "second_azimuth": 150,
+             *       "second_elevation": 20,
              *       "shutter_angle": 180,
              *       "softness": "hard",
              *       "tilt": 0,

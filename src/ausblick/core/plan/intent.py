@@ -17,6 +17,9 @@ PlateFact = Literal[
 class Plate(Part):
     """`key_azimuth` is the side the plate's light comes from: negative from the left. Degrees.
 
+    `light`: from one side; from two, the second from `second_azimuth` and `second_elevation` (moon and lantern); from
+    an overcast sky, or from everywhere, which have no side.
+
     `known` is false while nobody can say yet what goes behind. `unknown` names facts that nobody gave: a document
     that leaves them out has them there, and they hold no value until one is set.
     """
@@ -25,6 +28,9 @@ class Plate(Part):
     mean_level: Level = 20.0
     key_azimuth: Angle = -60.0
     key_elevation: Annotated[float, number(-90.0, 90.0, "degrees")] = 20.0
+    light: Literal["one", "two", "overcast", "flat"] = "one"
+    second_azimuth: Angle = 150.0
+    second_elevation: Annotated[float, number(-90.0, 90.0, "degrees")] = 20.0
     softness: Literal["hard", "medium", "soft"] = "hard"
     cct: Kelvin = 4300.0
     camera_height: Coordinate = 1.5

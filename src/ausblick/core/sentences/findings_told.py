@@ -6,6 +6,7 @@ PLATE = {
     "plate.tilt": "Tilt {have:1}°, the plate's {wanted:1}°",
     "plate.view": "Angle of view {have:1}°, the plate's {wanted:1}°",
     "plate.height": "Lens above the eyes by {have:1}°, the plate's {wanted:1}°",
+    "plate.key/second": "The plate's second light has no lamp: {lamp} is nearest, {off:0}° beside",
     "plate.key": "{lamp} comes from {off:0}° beside the plate's light",
 }
 SPACE = {

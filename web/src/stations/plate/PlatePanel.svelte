@@ -125,6 +125,25 @@
       ],
     ],
     [
+      'Light is',
+      'light',
+      [
+        ['one', 'from one side', { light: 'one' }],
+        ['two', 'from two', { light: 'two' }],
+        ['overcast', 'an overcast sky', { light: 'overcast' }],
+        ['flat', 'from everywhere', { light: 'flat' }],
+      ],
+    ],
+    [
+      'The second from',
+      'second_azimuth',
+      [
+        ['-60', 'the left', { second_azimuth: -60 }],
+        ['60', 'the right', { second_azimuth: 60 }],
+        ['150', 'behind', { second_azimuth: 150 }],
+      ],
+    ],
+    [
       'How high',
       'key_elevation',
       [
@@ -153,6 +172,12 @@
       ],
     ],
   ]
+  /** With a picture only what it does not tell; a second light only where there are two. */
+  const words = $derived(
+    WORDS.filter(
+      ([, key]) => (key !== 'second_azimuth' || p.light === 'two') && (!reading || ['softness', 'light', 'second_azimuth'].includes(key)),
+    ),
+  )
   const nearest = (key: string, options: [string, string, unknown][]) => {
     const now = (p as Record<string, unknown>)[key]
     if (typeof now !== 'number') return String(now)
@@ -171,7 +196,7 @@
   {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
   {#if p.known}
     <div class="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 max-sm:grid-cols-1">
-      {#each reading ? WORDS.filter(([, key]) => key === 'softness') : WORDS as [label, key, options] (key)}
+      {#each words as [label, key, options] (key)}
         <Choice
           {label}
           value={nearest(key, options)}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -88,37 +89,72 @@ def _direction(azimuth: float, elevation: float) -> Floats:
     return np.array([math.sin(a) * math.cos(e), math.sin(e), math.cos(a) * math.cos(e)])
 
 
-def _keys(evaluation: Evaluation) -> list[tuple[int, Light]]:
-    lights = enumerate(evaluation.plan.lights)
-    return [(i, lamp) for i, lamp in lights if lamp.role == "key" and lamp.on and lamp.dimmer > 0.0]
+@dataclass(frozen=True)
+class _Met:
+    """A direction of the plate's light, and the lamp that comes nearest to it, by how many degrees."""
+
+    wanted: Floats
+    index: int
+    off: float
+
+
+def _keys(plan: Plan) -> list[tuple[int, Light]]:
+    """Lamps that can stand for a light of the plate: key, and what comes from behind."""
+    on = ((i, lamp) for i, lamp in enumerate(plan.lights) if lamp.on and lamp.dimmer > 0.0)
+    return [(i, lamp) for i, lamp in on if lamp.role in ("key", "back")]
+
+
+def _toward(plan: Plan, lamp: Light) -> Floats:
+    assert plan.subject is not None
+    origin = np.array(lamp.aim if lamp.fixture.emitter.shape == "sun" else plan.subject.eyes)
+    return unit(np.array(lamp.position) - origin)
+
+
+def _met(plan: Plan) -> list[_Met]:
+    """Every light of the plate with its own lamp, as far as there are lamps; the key stands for the first where there
+    is only one. None without a figure, a lamp, or where the plate's light has no side."""
+    plate, lamps = plan.plate, _keys(plan)
+    told = plate.tells("key_azimuth", "key_elevation") and plate.light in ("one", "two")
+    if plan.subject is None or not told or not any(lamp.role == "key" for _, lamp in lamps):
+        return []
+    wanted = [_direction(plate.key_azimuth, plate.key_elevation)]
+    if plate.light == "two":
+        wanted.append(_direction(plate.second_azimuth, plate.second_elevation))
+    else:
+        lamps = [(i, lamp) for i, lamp in lamps if lamp.role == "key"]
+    found: list[_Met] = []
+    for direction in wanted:
+        free = [one for one in lamps if one[0] not in {met.index for met in found}] or lamps
+        index, lamp = min(free, key=lambda one: -float(_toward(plan, one[1]) @ direction))
+        cosine = float(np.clip(_toward(plan, lamp) @ direction, -1.0, 1.0))
+        found.append(_Met(direction, index, math.degrees(math.acos(cosine))))
+    return found
 
 
 def _key(evaluation: Evaluation) -> Judgement | None:
-    plan, keys = evaluation.plan, _keys(evaluation)
-    if plan.subject is None or not keys or not plan.plate.tells("key_azimuth", "key_elevation"):
+    plan, found = evaluation.plan, _met(evaluation.plan)
+    if not found:
         return None
-    plate = plan.plate
-    _, lamp = keys[0]
-    sun = lamp.fixture.emitter.shape == "sun"
-    origin = np.array(lamp.aim if sun else plan.subject.eyes)
-    toward = unit(np.array(lamp.position) - origin)
-    off = math.degrees(math.acos(float(np.clip(toward @ _direction(plate.key_azimuth, plate.key_elevation), -1, 1))))
-    says = tell("plate.key", lamp=lamp.name, off=off)
-    return Judgement(KEY.grade(off - KEY.at), off, KEY.at, "°", says, max(0.0, off - KEY.at))
+    worst = max(found, key=lambda one: one.off)
+    lamp = plan.lights[worst.index]
+    ident = "plate.key" if worst is found[0] else "plate.key/second"
+    says = tell(ident, lamp=lamp.name, off=worst.off)
+    return Judgement(KEY.grade(worst.off - KEY.at), worst.off, KEY.at, "°", says, max(0.0, worst.off - KEY.at))
 
 
 def _as_lit(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
     assert plan.subject is not None
-    index, lamp = _keys(evaluation)[0]
+    worst = max(_met(plan), key=lambda one: one.off)
+    lamp = plan.lights[worst.index]
     face = np.array(plan.subject.eyes)
     away = float(np.linalg.norm(np.array(lamp.position) - face))
     proposals = []
     for distance in dict.fromkeys((away, 1.5)):
-        x, y, z = face + distance * _direction(plan.plate.key_azimuth, plan.plate.key_elevation)
+        x, y, z = face + distance * worst.wanted
         x, y, z = moves.stand_inside(plan, (float(x), float(y), float(z)))
         text = tell("do/lamp-to", lamp=lamp.name, across=x, high=y, z=z)
-        proposals.append(Proposal(text, moves.lamp_to(plan, index, (x, y, z)), tell("cost/set-level")))
+        proposals.append(Proposal(text, moves.lamp_to(plan, worst.index, (x, y, z)), tell("cost/set-level")))
     return proposals
 
 
