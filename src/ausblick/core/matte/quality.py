@@ -77,10 +77,9 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
 def held_out(pulled: Pulled, drawn: Drawn) -> Pulled:
     """With the hold-outs that are drawn at the edit: whole inside of them, as the key is at their border."""
     height, width = pulled.matte.shape
-    whole = (drawn.held[:height, :width] > 0.999).astype(np.uint8)
-    if not whole.any():
+    inside = (drawn.held[:height, :width] > 0.999).astype(np.float32)
+    if not inside.any():
         return pulled
-    inside = cv2.erode(whole, np.ones((3, 3), np.uint8)).astype(np.float32)
     return replace(pulled, raw=np.maximum(pulled.raw, inside), matte=np.maximum(pulled.matte, inside))
 
 
