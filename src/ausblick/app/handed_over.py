@@ -14,7 +14,7 @@ from ausblick.store.frames import StoredFrame
 from ausblick.store.setups import NotFound
 
 from .bundle import HandedOver, Seen
-from .frame_import import clip_of, picture_of, report_of
+from .frame_import import clip_of, picture_of, report_of, said_of
 from .production_state import filled
 from .services import Services
 
@@ -56,7 +56,7 @@ def _shot_part(
 def _seen(services: Services, frame: StoredFrame, clean: StoredFrame | None) -> Seen:
     """Of a clip all frames; of a still itself."""
     turns = int(frame.data.get("turned", 0))
-    clip = clip_pictures(services.frames.file(frame.id), turns) if frame.data.get("clip") else None
+    clip = clip_pictures(services.frames.file(frame.id), turns, said_of(frame)) if frame.data.get("clip") else None
     filmed = None if clean is None else picture_of(services.frames, clean)
     return Seen(picture_of(services.frames, frame), clip, report_of(frame), filmed, clip_of(frame))
 

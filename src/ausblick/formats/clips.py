@@ -106,12 +106,12 @@ def open_clip(
     return Clip(facts, reading, middle, worst)
 
 
-def clip_pictures(path: Path, turns: int = 0) -> Iterator[Floats32]:
-    """Every frame of a clip, small and upright: signal (h, w, 3). Raises ImageError."""
+def clip_pictures(path: Path, turns: int = 0, said: FileColour | None = None) -> Iterator[Floats32]:
+    """Every frame of a clip, small and upright: signal (h, w, 3); `said` as in `open_clip`. Raises ImageError."""
     try:
         with av.open(str(path), "r") as container:
             facts = replace(clip_facts(container, path), turns=turns)
-            way = Way(facts)
+            way = Way(facts if said is None else replace(facts, colour=said))
             for frame in _frames(container):
                 yield way.small(frame)
     except (av.FFmpegError, IndexError, OSError) as err:

@@ -113,11 +113,15 @@ def _travelling(logs: Floats, rows: Bools, fps: float, level: float) -> Bands | 
     # A row later is a moment later: of the two ways to tell one wave that with a positive number of bands.
     power = np.where((bands[None, :] >= 0.0) & (np.abs(hertz)[:, None] >= SLOWEST * fps / count), power, 0.0)
     at = np.unravel_index(int(np.argmax(power)), power.shape)
-    start = _peak(power, (int(at[0]), int(at[1])), hertz, bands)
-    travel, number, amplitude = _fitted(moving, window, start, fps)
     seen = power[power > 0.0]
     floor = float(np.sqrt(np.mean(np.minimum(seen, np.percentile(seen, 90.0)) ** 2))) if len(seen) else 0.0
-    if number < FEWEST or amplitude < max(SEEN, SURE * floor):
+    least = max(SEEN, SURE * floor)
+    # A slow wave shows half of itself here at the least; most clips have none and need no fit.
+    if float(power[at]) < 0.5 * least:
+        return None
+    start = _peak(power, (int(at[0]), int(at[1])), hertz, bands)
+    travel, number, amplitude = _fitted(moving, window, start, fps)
+    if number < FEWEST or amplitude < least:
         return None
     return _told(amplitude, level, _lamp(travel, fps), travel, number, standing=False)
 

@@ -16,6 +16,7 @@ from ..geometry.vectors import Bools, Floats32
 from .contact import LEAST
 from .find_screen import FoundScreen
 from .spots import broadly, smoothed
+from .whole_masks import filled
 
 FEWEST_PIXELS = 6
 NEAR_FIGURE = 0.012
@@ -80,10 +81,7 @@ def _touches(box: tuple[int, int, int, int], mask: Bools) -> bool:
 
 def _of_other_colour(found: FoundScreen) -> list[tuple[int, int, int, int]]:
     """What is enclosed by the screen and is smaller than any figure."""
-    contours, _ = cv2.findContours(found.mask.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
-    whole = np.zeros(found.mask.shape, np.uint8)
-    cv2.drawContours(whole, contours, -1, 1, cv2.FILLED)
-    small = whole.astype(bool) & ~found.mask
+    small = filled(found.mask) & ~found.mask
     patches = _patches(small, np.zeros(small.shape, np.float32))
     return [patch.box for patch in patches if _compact(patch)]
 

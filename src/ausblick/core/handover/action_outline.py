@@ -10,8 +10,9 @@ import numpy as np
 
 from ..frames.contact import contact_of
 from ..frames.find_screen import find_screen
+from ..frames.whole_masks import filled
 from ..geometry.vectors import Bools, Floats32
-from .outlines_of_masks import FramePolygon, filled, polygons_of
+from .outlines_of_masks import FramePolygon, polygons_of
 
 RIM = 0.03
 """Of the frame's width, round whatever moved."""

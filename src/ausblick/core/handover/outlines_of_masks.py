@@ -23,11 +23,3 @@ def polygons_of(mask: Bools) -> tuple[FramePolygon, ...]:
         if len(corners) >= 3:
             found.append(tuple((float((x + 0.5) / width), float((y + 0.5) / height)) for x, y in corners))
     return tuple(found)
-
-
-def filled(mask: Bools) -> Bools:
-    """The mask without holes."""
-    contours, _ = cv2.findContours(mask.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
-    whole = np.zeros(mask.shape, np.uint8)
-    cv2.drawContours(whole, contours, -1, 1, cv2.FILLED)
-    return whole.astype(bool)
