@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 import pytest
 
@@ -9,7 +11,8 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.emission import emission_of
-from ausblick.core.light.figure_shadow import Figure, figure_of, lost_share
+from ausblick.core.light.face_samples import face_cells
+from ausblick.core.light.figure_shadow import Figure, figure_of, hidden_by, lost_share
 from ausblick.core.light.occlusion import NONE
 from ausblick.core.plan import Plan
 from tests.conftest import MakePlan, lamp
@@ -67,6 +70,35 @@ def test_shadow_against_plain_rays(make: MakePlan, size: float, away: float) -> 
     else:
         assert found == pytest.approx(expected, abs=1e-5)
     assert abs(found.mean() - expected.mean()) < 0.01
+
+
+@pytest.mark.parametrize(
+    ("shape", "position"),
+    [
+        ({"shape": "disc", "diameter": 1.02}, [0.31, 1.13, 2.85]),
+        ({"shape": "disc", "diameter": 0.53}, [-0.3, 1.47, 3.38]),
+        ({"shape": "rect", "width": 1.0, "height": 0.7}, [0.46, 1.37, 4.04]),
+    ],
+)
+def test_soft_shadows_within_a_hundredth_of_the_light(
+    make: MakePlan, shape: dict[str, Any], position: list[float]
+) -> None:
+    """Against 10,000 rays to each face, at every place of the half shade."""
+    plan = make(lights=[lamp(emitter=shape, flux_lm=3000, position=position, aim=[0, 1.2, 0])])
+    assert plan.subject is not None
+    xs, ys = np.meshgrid(np.linspace(-1.5, 1.5, 16), np.linspace(0.1, 2.7, 14))
+    points = np.stack([xs.ravel(), ys.ravel(), np.zeros(xs.size)], axis=1)
+    emission, figure = emission_of(plan.lights[0]), figure_of(plan.subject)
+    found = lost_share(emission, figure, points, FRONT, NONE)
+    places, _ = face_cells(emission.face, 10_000)
+    half = (found > 0.0) & (found < 1.0)
+    assert half.sum() > 20
+    for point, share in zip(points[half], found[half], strict=True):
+        away = point - places
+        light = np.clip(away @ emission.face.axis, 0, None) * np.clip(-away @ FRONT, 0, None)
+        light /= (away * away).sum(axis=1) ** 2
+        hit = hidden_by(figure, np.broadcast_to(point, places.shape), places)
+        assert share == pytest.approx((light * hit).sum() / light.sum(), abs=0.01)
 
 
 def test_a_sun_throws_a_shadow_of_the_bodys_width(make: MakePlan) -> None:

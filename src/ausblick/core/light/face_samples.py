@@ -11,6 +11,8 @@ from .emitters import Face
 
 CELLS = 100
 """An edge of a shadow across the face is placed exactly where it lies along a row of cells, else to about 0.5 %."""
+OF_A_DISC = 1.2
+"""Cells of a disc are no squares: so many times as many across for the same exactness."""
 
 
 def face_cells(face: Face, most: int = CELLS) -> tuple[Floats, float]:
@@ -25,7 +27,7 @@ def face_cells(face: Face, most: int = CELLS) -> tuple[Floats, float]:
         rows = max(1, round(most / columns))
         s, t = (v.ravel() for v in np.meshgrid(_middles(columns), _middles(rows)))
         return a + s[:, None] * (b - a) + t[:, None] * (d - a), math.sqrt(face.area / len(s))
-    side = round(math.sqrt(most))
+    side = round(OF_A_DISC * math.sqrt(most))
     x, y = _on_disc(*(v.ravel() for v in np.meshgrid(2.0 * _middles(side) - 1.0, 2.0 * _middles(side) - 1.0)))
     radius = math.sqrt(face.area / math.pi)
     return face.centre + radius * (x[:, None] * face.right + y[:, None] * face.up), math.sqrt(face.area / len(x))
