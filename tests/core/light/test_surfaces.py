@@ -14,8 +14,8 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.body_shade import body_maps
 from ausblick.core.light.figure_shadow import hidden_round
-from ausblick.core.light.lamp_bodies import body_maps
 from ausblick.core.light.mix import scalar_lux
 from ausblick.core.light.returned import probe_all, scene_light
 from ausblick.core.light.total import total_maps
@@ -109,7 +109,7 @@ def test_a_stand_throws_a_thin_shadow_and_a_panel_a_wide_one(make: MakePlan) -> 
     point = lamp(id="point", emitter={"shape": "point"}, flux_lm=4000, position=[0.0, 1.0, 3.0], aim=[0.0, 1.0, 0.0])
     plan = make(screen={"width": 3.0, "height": 2.6}, lights=[near, point], subject=None)
     grid = usual_grid(sheets_of(plan.screen)[0])
-    lost = body_maps(plan, grid, STORE)[1]
+    lost = body_maps(plan, [grid], STORE)[0][1]
     # The pole: 35 mm at 2 m from the point is 53 mm on the wall, 3 m away; the map keeps its mean over the row.
     row = lost[int(np.argmin(np.abs(grid.y - 1.0)))]
     width = float(row.sum()) * (grid.x[1] - grid.x[0])
@@ -118,7 +118,7 @@ def test_a_stand_throws_a_thin_shadow_and_a_panel_a_wide_one(make: MakePlan) -> 
     high = lost[int(np.argmin(np.abs(grid.y - 2.4)))]
     assert float(high.sum()) * (grid.x[1] - grid.x[0]) == pytest.approx(0.9, rel=0.06)
     # Nothing shades the light of the one in front.
-    assert body_maps(plan, grid, STORE)[0].max() == 0.0
+    assert body_maps(plan, [grid], STORE)[0][0].max() == 0.0
 
 
 def test_sheen_grows_toward_grazing_angles(make: MakePlan) -> None:

@@ -17,11 +17,11 @@ from ..camera.level_schools import key_channel
 from ..colour.white_point import light_rgb
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore, lamp_maps, weights
+from ..light.body_shade import body_maps_at
 from ..light.cloth import sheen_shares
 from ..light.direct import direct_lux_facing
 from ..light.emission import emission_of
 from ..light.figure_shadow import hidden_round, lost_maps
-from ..light.lamp_bodies import body_maps_at
 from ..light.mix import lamp_rgb
 from ..light.occlusion import before_wall, set_triangles
 from ..light.returned import returned_maps, returned_to_screen, scene_light

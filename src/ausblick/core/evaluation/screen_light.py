@@ -19,9 +19,9 @@ from ..colour.rec709 import colour_differences
 from ..damage.screen_signal import ScreenPatch
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore, lamp_maps
+from ..light.body_shade import body_maps
 from ..light.cloth import Highlight, highlights, sheen_light, wrinkle_contrast
 from ..light.figure_shadow import figure_of, hidden_by, hidden_round, lost_maps
-from ..light.lamp_bodies import body_maps
 from ..light.mix import dimmed, scalar_lux, summed
 from ..light.returned import SceneLight, returned_to_screen, scene_light
 from ..light.total import light_around
@@ -94,21 +94,33 @@ def screen_light_of(
     scale = 1.0
     if judged[0].any():
         scale = 1.0 / float(frame_share(grids[0], view)[judged[0]].mean())
+    shown = [
+        (grid, cells)
+        for grid, cells in zip(grids, judged, strict=True)
+        if everything or grid.sheet.name == "wall" or cells.any()
+    ]
+    bodies = body_maps(plan, [grid for grid, _ in shown], store)
     return ScreenLight(
         tuple(
-            _surface(plan, grid, cells, scale, view, scene, store)
-            for grid, cells in zip(grids, judged, strict=True)
-            if everything or grid.sheet.name == "wall" or cells.any()
+            _surface(plan, grid, cells, kept_off, scale, view, scene, store)
+            for (grid, cells), kept_off in zip(shown, bodies, strict=True)
         )
     )
 
 
 def _surface(
-    plan: Plan, grid: Grid, judged: Bools, scale: float, view: View, scene: SceneLight, store: BasisStore
+    plan: Plan,
+    grid: Grid,
+    judged: Bools,
+    bodies: Floats,
+    scale: float,
+    view: View,
+    scene: SceneLight,
+    store: BasisStore,
 ) -> SurfaceLight:
     """Cells of the wall count alike (the plan document promises so), the others by their size in the picture beside
     one of the wall's."""
-    maps, lost, bodies = lamp_maps(plan, grid, store), lost_maps(plan, grid, store), body_maps(plan, grid, store)
+    maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
     around = light_around(plan, grid) + returned_to_screen(grid, scene, store)
     direct = maps * (1.0 - bodies)
     full = summed(plan, direct) + around

@@ -87,6 +87,10 @@ class BasisStore:
         found: S = self._records.get(key, make)
         return found
 
+    def known_record(self, key: Hashable) -> Any:
+        """What `record` remembers; None where it does not."""
+        return self._records.known(key)
+
 
 def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """Light (N, H, W) in lux of each of the plan's lamps on a surface of the screen at full power.

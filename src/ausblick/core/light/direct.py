@@ -15,11 +15,11 @@ import math
 import numpy as np
 
 from ..geometry.polygon import clip_half_plane
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Bools, Floats
 from .emission import Emission
 from .emitters import Face
 from .factors import contour_factors
-from .occlusion import blocked_pairs, may_block, visible_share
+from .occlusion import blocked_pairs, may_block, visible_share, wholly_behind
 from .quadrature import polygon_points
 
 
@@ -80,6 +80,8 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     exitance = math.pi * lamp.peak / face.area
     lux[ahead] = exitance * contour_factors(points[ahead], normals[ahead], corners)
     touched = may_block(points, face.outline, occluders) & (lux > 0.0) if len(occluders) else np.zeros(0, dtype=bool)
+    if touched.any():
+        touched = _partly(lux, points, touched, face.outline, occluders)
     if touched.any():
         some = points[touched]
         samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, some, face)))
@@ -157,12 +159,25 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     return lux
 
 
+def _partly(light: Floats, points: Floats, touched: Bools, face: Floats, occluders: Floats) -> Bools:
+    """Touched points (P,) that see some of a face (N, 3); `light` is put out where they see none."""
+    (some,) = np.nonzero(touched)
+    behind = some[wholly_behind(points[some], face, occluders)]
+    light[behind] = 0.0
+    partly = touched.copy()
+    partly[behind] = False
+    return partly
+
+
 def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
     """Share (P,) of a Lambertian face's light that no occluder takes away."""
     if not len(occluders):
         return np.ones(len(points))
     shares = np.ones(len(points))
     touched = may_block(points, front, occluders)
+    if not touched.any():
+        return shares
+    touched = _partly(shares, points, touched, front, occluders)
     if not touched.any():
         return shares
     points = points[touched]

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Sequence
+from collections.abc import Hashable
 
 import numpy as np
 
@@ -16,9 +16,9 @@ from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
-from .face_samples import CELLS, face_cells
+from .face_samples import face_cells
 from .keys import blocking_key, lamp_key, place_key
-from .occlusion import NONE, before_wall, blocked_grid, blocked_pairs
+from .occlusion import before_wall, blocked_grid
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
@@ -46,65 +46,44 @@ def hidden_by(solids: tuple[Solid, ...], starts: Floats, ends: Floats) -> Bools:
     return np.asarray(np.any([hidden(solid, rays)[:, 0] > 0.5 for solid in solids], axis=0))
 
 
-Cards = Sequence[tuple[Ball, Floats]]
-"""Flat things that block: triangles (T, 3, 3) and the ball round them."""
-
-
 def lost_share(
-    lamp: Emission,
-    solids: tuple[Solid, ...],
-    points: Floats,
-    facing: Floats,
-    occluders: Floats,
-    cards: Cards = (),
-    spot: float = 0.0,
-    most: int = CELLS,
+    lamp: Emission, solids: tuple[Solid, ...], points: Floats, facing: Floats, occluders: Floats
 ) -> Floats:
-    """Share (P,) of a lamp's light that solids and cards keep off points (P, 3) that face `facing`, (3,) or (P, 3),
-    each of them the middle of a spot of that width in m; by so many cells of the lamp's face."""
+    """Share (P,) of a lamp's light that solids keep off points (P, 3) that face `facing`, (3,) or (P, 3)."""
     lost = np.zeros(len(points))
     if lamp.normal_lux is not None:
-        far = points - SUN_AWAY * lamp.face.axis
-        flat = np.concatenate([NONE, *(card for _, card in cards)])
-        return (hidden_by(solids, points, far) | blocked_pairs(points, far, flat)).astype(float)
+        return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    bounds = (*solids, *(bound for bound, _ in cards))
-    near = np.any([near_enough(solid, points, face.centre, reach, spot) for solid in bounds], axis=0)
+    near = np.any([near_enough(solid, points, face.centre, reach) for solid in solids], axis=0)
     if not near.any():
         return lost
     (chosen,) = np.nonzero(near)
     for begin in range(0, len(chosen), CHUNK):
         some = chosen[begin : begin + CHUNK]
         toward = facing if facing.ndim == 1 else facing[some]
-        lost[some] = _lost(lamp, solids, points[some], toward, occluders, cards, spot, most)
+        lost[some] = _lost(lamp, solids, points[some], toward, occluders)
     return lost
 
 
-def _lost(
-    lamp: Emission,
-    solids: tuple[Solid, ...],
-    places: Floats,
-    facing: Floats,
-    occluders: Floats,
-    cards: Cards,
-    spot: float,
-    most: int,
-) -> Floats:
-    cells, width = face_cells(lamp.face, most)
-    on = ways(places, cells, width, spot)
+def strength_along(lamp: Emission, on: Ways, facing: Floats) -> Floats:
+    """How much (P, S) each cell of a lamp's face gives to places that face `facing`, (3,) or (P, 3); of any unit."""
     way = on.way
     distance = np.maximum(np.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]), 1e-4)
     toward = np.tensordot(facing, way, 1) if facing.ndim == 1 else (facing.T[:, :, None] * way).sum(axis=0)
-    strength = lamp.candela(-way, distance) * np.clip(toward, 0.0, None) / distance**3
+    return np.asarray(lamp.candela(-way, distance) * np.clip(toward, 0.0, None) / distance**3)
+
+
+def _lost(lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Floats, occluders: Floats) -> Floats:
+    cells, width = face_cells(lamp.face)
+    on = ways(places, cells, width)
+    strength = strength_along(lamp, on, facing)
     if len(occluders):
         # What a flag hides already can't be lost a second time.
         strength[blocked_grid(places, cells, occluders)] = 0.0
     left = np.ones(strength.shape)
     for solid in solids:
         left *= 1.0 - hidden(solid, on)
-    for _, card in cards:
-        left[blocked_grid(places, cells, card)] = 0.0
     total = strength.sum(axis=1)
     lost = (strength * (1.0 - left)).sum(axis=1)
     return np.where(total > 0.0, lost / np.maximum(total, 1e-300), 0.0)

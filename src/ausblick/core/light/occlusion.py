@@ -205,6 +205,21 @@ def may_block(points: Floats, sources: Floats, occluders: Floats) -> Bools:
     return found
 
 
+def wholly_behind(points: Floats, corners: Floats, occluders: Floats) -> Bools:
+    """Points (P,) from which one and the same piece hides every corner (C, 3) of a flat face, and so all of it: both
+    are convex."""
+    found = np.zeros(len(points), dtype=bool)
+    for piece, rows in _may_touch(occluders, points, corners):
+        some = points[rows]
+        a, b = piece.height(some)[:, None], piece.height(corners)[None, :]
+        apart = _apart(a, b)
+        (u0, v0), (u1, v1) = piece.within(some), piece.within(corners)
+        away = np.where(apart, a - b, 1.0)
+        crossing = _inside(np.where(apart, a, 0.0) / away, (u0[:, None], v0[:, None]), (u1, v1), piece.whole)
+        found[rows] |= (apart & crossing).all(axis=1)
+    return found
+
+
 def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:
     """Which (K,) of the stretches from starts (K, 3) to ends (K, 3) cross any of the triangles."""
     blocked = np.zeros(len(starts), dtype=bool)
@@ -243,7 +258,11 @@ def _crosses(a: Floats, b: Floats, start: tuple[Floats, Floats], end: tuple[Floa
 
     `start`, `end`: places of its ends along the piece's two edges; where it meets the plane lies between them.
     """
-    share = a / (a - b)
+    return _inside(a / (a - b), start, end, whole)
+
+
+def _inside(share: Floats, start: tuple[Floats, Floats], end: tuple[Floats, Floats], whole: bool) -> Bools:
+    """Is the place at a share of each stretch within the piece's edges?"""
     s = start[0] + share * (end[0] - start[0])
     t = start[1] + share * (end[1] - start[1])
     inside = (s >= 0.0) & (t >= 0.0)

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Bools, Floats, Ints
 
 
 @dataclass(frozen=True)
@@ -42,19 +42,24 @@ Solid = Pillar | Ball
 @dataclass(frozen=True)
 class Ways:
     """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), width of a cell of
-    the lamp and, where a place stands for a spot and not for a point, of that; m."""
+    the lamp and, where places stand for spots and not for points, (P, 1) of those; m."""
 
     begin: Floats
     way: Floats
     width: float
-    spot: float = 0.0
+    spot: Floats | float = 0.0
 
     def width_at(self, share: Floats) -> Floats:
         """Width (P, S) of the bundle of light at a share of the way."""
         return np.asarray(self.width * share + self.spot * (1.0 - share))
 
+    def of(self, rows: Ints) -> Ways:
+        """Those of some places only."""
+        spot = self.spot if isinstance(self.spot, float) else self.spot[rows]
+        return Ways(self.begin[:, rows], self.way[:, rows], self.width, spot)
 
-def ways(places: Floats, cells: Floats, width: float, spot: float = 0.0) -> Ways:
+
+def ways(places: Floats, cells: Floats, width: float, spot: Floats | float = 0.0) -> Ways:
     begin = np.ascontiguousarray(places.T)[:, :, None]
     return Ways(begin, cells.T[:, None, :] - begin, width, spot)
 
@@ -108,8 +113,9 @@ SLACK = 1.1
 """Ways to the edge of a face lie no further apart than this many times what ways to its middle tell."""
 
 
-def near_enough(solid: Solid, places: Floats, middle: Floats, reach: float, spot: float = 0.0) -> Bools:
-    """Places (P,) whose bundle of ways to a lamp of that half size round `middle` (3,) may be touched by a solid."""
+def near_enough(solid: Solid, places: Floats, middle: Floats, reach: float, spot: Floats | float = 0.0) -> Bools:
+    """Places (P,), or spots of that width (P,), whose bundle of ways to a lamp of that half size round `middle` (3,)
+    may be touched by a solid."""
     if isinstance(solid, Ball):
         way, to = middle - places, np.array([solid.x, solid.y, solid.z]) - places
     else:

@@ -1,0 +1,201 @@
+"""How much of each lamp's light the other lamps' bodies keep off the screen.
+
+By pairs of a lamp and a body in its way, each remembered for itself, so that a moved lamp costs its own pairs and no
+other's; those of one lamp are worked out together, on all surfaces at once.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
+from functools import partial
+
+import cv2
+import numpy as np
+
+from ..camera.screen_grid import Grid, sheets_of, usual_grid
+from ..geometry.vectors import Bools, Floats, Floats32
+from ..plan import Light, Plan
+from .basis import BasisStore
+from .emission import Emission, emission_of
+from .face_samples import face_cells
+from .figure_shadow import SUN_AWAY, hidden_by, strength_along
+from .keys import blocking_key, lamp_key
+from .lamp_bodies import LampBody, body_of
+from .occlusion import blocked_grid, blocked_pairs
+from .returned import linear_between
+from .solids import hidden, near_enough, ways
+
+AHEAD = 0.02
+"""A body shades another lamp's light where it reaches this far before that lamp's face, m."""
+CELLS = 16
+"""Of a lamp's face, for what stands before it."""
+
+
+def body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Floats, ...]:
+    """Share (L, H, W) of each lamp's light on each of the surfaces that the other lamps' bodies keep off."""
+    if not plan.lights:
+        return tuple(np.zeros((0, *grid.shape)) for grid in grids)
+    ground = ("bodies", tuple(grid.key for grid in grids), blocking_key(plan))
+    every = tuple(lamp_key(plan, lamp) for lamp in plan.lights)
+    return store.record((*ground, every), lambda: _body_maps(plan, grids, store))
+
+
+def body_maps_at(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+    """The same on any other grid of a surface, read off the usual one: a pole's shadow is narrow."""
+    sheet = next(sheet for sheet in sheets_of(plan.screen) if sheet.name == grid.sheet.name)
+    fine = usual_grid(sheet)
+    to_x, to_y = (linear_between(a, b, store) for a, b in ((fine.x, grid.x), (fine.y, grid.y)))
+    (maps,) = body_maps(plan, [fine], store)
+    return np.asarray(to_y @ maps @ to_x.T)
+
+
+def _body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Floats, ...]:
+    left = [np.ones((len(plan.lights), *grid.shape)) for grid in grids]
+    standing = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
+    for i, lamp in enumerate(plan.lights):
+        for shares in _lost_to_each(plan, lamp, _in_the_way(plan, grids, standing, lamp, store), grids, store):
+            for rows, lost in zip(left, shares, strict=True):
+                if lost is not None:
+                    rows[i] *= 1.0 - lost
+    made = tuple(1.0 - rows for rows in left)
+    for maps in made:
+        maps.setflags(write=False)
+    return made
+
+
+def _in_the_way(
+    plan: Plan, grids: Sequence[Grid], standing: list[Light], lamp: Light, store: BasisStore
+) -> list[Light]:
+    """Lamps whose bodies may stand between a lamp and the surfaces."""
+    if lamp.fixture.emitter.shape == "sun":
+        return standing
+    sheets = tuple(grid.sheet for grid in grids)
+    ground = (sheets, plan.room.height, plan.room.kind, lamp_key(plan, lamp))
+    own = body_of(plan, lamp, store)
+    hull = store.record(("hull", *ground), lambda: _hull(own, grids))
+
+    def may(other: Light) -> bool:
+        body = body_of(plan, other, store)
+        return store.record(("in the way", *ground, lamp_key(plan, other)), lambda: _may(own, hull, body))
+
+    return [other for other in standing if other is not lamp and may(other)]
+
+
+def _may(own: LampBody, hull: Floats32, body: LampBody) -> bool:
+    """Does a body reach before a lamp's face, and in between as seen from above?"""
+    face = own.face
+    if face.area > 0.0 and float(((body.corners - face.centre) @ face.axis).max()) < AHEAD:
+        return False
+    inside = cv2.pointPolygonTest(hull, (body.bound.x, body.bound.z), True)
+    return bool(inside > -(body.reach + own.reach))
+
+
+def _hull(own: LampBody, grids: Sequence[Grid]) -> Floats32:
+    """Seen from above, all that lies between a lamp and the surfaces."""
+    corners = [grid.sheet.outline()[:, [0, 2]] for grid in grids]
+    flat = np.vstack([*corners, [[own.bound.x, own.bound.z]]])
+    return np.asarray(cv2.convexHull(flat.astype(np.float32)), dtype=np.float32)
+
+
+Shares = tuple[Floats | None, ...]
+"""Of each surface the share (H, W) that is kept off; None where nothing is."""
+
+
+def _lost_to_each(
+    plan: Plan, lamp: Light, others: list[Light], grids: Sequence[Grid], store: BasisStore
+) -> list[Shares]:
+    """What each of the other lamps' bodies keeps off a lamp's light."""
+    ground: tuple[Hashable, ...] = (
+        "shade", tuple(grid.key for grid in grids), blocking_key(plan), plan.room.height, plan.room.kind,
+        lamp_key(plan, lamp),
+    )  # fmt: skip
+    known = {other.id: store.known_record((*ground, lamp_key(plan, other))) for other in others}
+    fresh = [other for other in others if known[other.id] is None]
+    if fresh:
+        bodies = [body_of(plan, other, store) for other in fresh]
+        made = _made(emission_of(lamp, plan), bodies, grids, store)
+        for other, shares in zip(fresh, made, strict=True):
+            known[other.id] = shares
+            store.record((*ground, lamp_key(plan, other)), partial(tuple, shares))
+    return [known[other.id] for other in others]
+
+
+@dataclass(frozen=True)
+class Spots:
+    """Places (P, 3) of several surfaces one after another, their normals (P, 3), and the width (P,) of the spot that
+    each stands for, m."""
+
+    points: Floats
+    facing: Floats
+    width: Floats
+
+
+def _made(lamp: Emission, bodies: list[LampBody], grids: Sequence[Grid], store: BasisStore) -> list[Shares]:
+    """At every other cell, each standing for a spot of four; between them it is linear."""
+    coarse = [Grid(grid.x[::2], grid.y[::2], grid.sheet) for grid in grids]
+    points = [grid.points() for grid in coarse]
+    spots = Spots(
+        np.concatenate(points),
+        np.concatenate([np.broadcast_to(g.facing(), p.shape) for g, p in zip(coarse, points, strict=True)]),
+        np.concatenate([np.full(len(p), 2.0 * math.sqrt(g.cell_area)) for g, p in zip(grids, points, strict=True)]),
+    )
+    lost = _from_the_sun(lamp, bodies, spots) if lamp.normal_lux is not None else _from_a_lamp(lamp, bodies, spots)
+    ends = np.cumsum([len(p) for p in points])[:-1]
+    by_grid = [
+        _between(part.reshape(-1, *few.shape), few, grid, store)
+        for part, few, grid in zip(np.split(lost, ends, axis=1), coarse, grids, strict=True)
+    ]
+    return [tuple(shares[i] for shares in by_grid) for i in range(len(bodies))]
+
+
+def _between(lost: Floats, coarse: Grid, grid: Grid, store: BasisStore) -> list[Floats | None]:
+    to_x, to_y = (linear_between(a, b, store) for a, b in ((coarse.x, grid.x), (coarse.y, grid.y)))
+    return [np.asarray(to_y @ one @ to_x.T) if one.any() else None for one in lost]
+
+
+def _from_the_sun(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats:
+    far = spots.points - SUN_AWAY * lamp.face.axis
+    hit = [hidden_by(body.solids, spots.points, far) | blocked_pairs(spots.points, far, body.card) for body in bodies]
+    return np.array(hit, dtype=float).reshape(len(bodies), len(spots.points))
+
+
+def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats:
+    """Share (B, P) of a lamp's light that each body keeps off."""
+    lost = np.zeros((len(bodies), len(spots.points)))
+    near = _near(lamp, bodies, spots)
+    (rows,) = np.nonzero(near.any(axis=0))
+    if not len(rows):
+        return lost
+    cells, width = face_cells(lamp.face, CELLS)
+    places = spots.points[rows]
+    on = ways(places, cells, width, spots.width[rows, None])
+    strength = strength_along(lamp, on, spots.facing[rows])
+    total = np.maximum(strength.sum(axis=1), 1e-300)
+    for shares, body, touched in zip(lost, bodies, near[:, rows], strict=True):
+        (own,) = np.nonzero(touched)
+        if not len(own):
+            continue
+        some = on.of(own)
+        left = np.ones((len(own), len(cells)))
+        for solid in body.solids:
+            left *= 1.0 - hidden(solid, some)
+        if len(body.card):
+            left[blocked_grid(places[own], cells, body.card)] = 0.0
+        shares[rows[own]] = (strength[own] * (1.0 - left)).sum(axis=1) / total[own]
+    return lost
+
+
+def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Bools:
+    """Places (B, P) whose light may be touched by each body."""
+    face = lamp.face
+    reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
+    return np.array(
+        [
+            np.any(
+                [near_enough(bound, spots.points, face.centre, reach, spots.width) for bound in body.bounds], axis=0
+            )
+            for body in bodies
+        ]
+    ).reshape(len(bodies), len(spots.points))
