@@ -8,7 +8,7 @@ from typing import Any
 
 from ausblick.core.kit import Kit
 from ausblick.core.plan import EYE_HEIGHT, Plan, Room
-from ausblick.core.plan.lamps import MODIFIERS
+from ausblick.core.plan.lamps import MODIFIERS, MOST_BEYOND
 from ausblick.core.start.presets import CAMERAS
 from ausblick.core.start.surface_words import REFLECTS
 
@@ -63,6 +63,8 @@ def page_facts() -> str:
         f"export const RANGES: Record<string, [number, number]> = {{\n{rows}\n}}\n\n"
         "/** What a modifier is where its fields are left out. */\n"
         f"export const MODIFIERS: Record<string, Record<string, number>> = {json.dumps(MODIFIERS)}\n\n"
+        "/** Further modifiers that a lamp takes. */\n"
+        f"export const MOST_BEYOND = {MOST_BEYOND}\n\n"
         "/** Height of the eyes as a share of stature. */\n"
         f"export const EYE_HEIGHT = {EYE_HEIGHT}\n\n"
         "/** How large a room is where nobody says it, m. */\n"

@@ -63,7 +63,7 @@ def lights_csv(plan: Plan) -> str:
                 *lamp.aim,
                 round(100.0 * lamp.dimmer, 3),
                 "yes" if lamp.on else "no",
-                lamp.modifier.kind,
+                " + ".join(one.kind for one in lamp.modifiers) or "none",
                 _safe(lamp.circuit),
             ]
         )

@@ -6,6 +6,7 @@ import pytest
 
 from ausblick.core.advice.check_report import check_report
 from ausblick.core.advice.findings import find
+from ausblick.core.advice.moves.lamps_moved import gridded, softened
 from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
 from ausblick.core.advice.rule_set import CRAFT, RuleSet, rules_with
 from ausblick.core.kit import kit_from
@@ -119,3 +120,15 @@ def test_the_mark_takes_its_lamps_along(make: MakePlan) -> None:
         assert changed.lights[0].position[2] == pytest.approx(2.2 + moved)
         after = find(changed, STORE, with_remedies=False)[0].exposure.subject_lux
         assert after == pytest.approx(lux, rel=0.1)
+
+
+def test_a_grid_goes_before_what_is_on_a_lamp_and_stays_there(make: MakePlan) -> None:
+    box = {"kind": "softbox", "width": 0.8, "height": 0.8}
+    plan = make(lights=[lamp(flux_lm=3000, position=[0, 2, 4], aim=[0, 1, 0]) | {"modifier": box}])
+    (with_grid,) = gridded(0, plan.lights[0])
+    after = apply_changes(plan, with_grid.changes)
+    assert [one.kind for one in after.lights[0].modifiers] == ["softbox", "grid"]
+    assert gridded(0, after.lights[0]) == []
+    grid = make(lights=[lamp(flux_lm=3000, position=[0, 2, 4], aim=[0, 1, 0]) | {"modifier": {"kind": "grid"}}])
+    (soft,) = softened(0, grid.lights[0])
+    assert [one.kind for one in apply_changes(grid, soft.changes).lights[0].modifiers] == ["softbox", "grid"]

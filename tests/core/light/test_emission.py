@@ -183,3 +183,48 @@ def test_malformed_files_are_refused_in_one_line(make: MakePlan, text: str, abou
 def test_a_reference_to_nothing_is_refused(make: MakePlan) -> None:
     with pytest.raises(PlanError, match="names no entry"):
         make(lights=[{"fixture": {"beam": {"kind": "ies", "ref": "gone"}}}])
+
+
+BOX = {"kind": "softbox", "width": 0.8, "height": 0.8, "transmission": 0.5}
+GRID = {"kind": "grid", "deg": 40}
+
+
+def through(make: MakePlan, *modifiers: dict[str, Any]) -> Plan:
+    first, *more = modifiers
+    return make(subject=None, room={"ambient_lux": 0}, lights=[{**BARE, "modifier": first, "beyond": more}])
+
+
+def test_a_grid_on_a_soft_box_cuts_the_soft_boxs_light(make: MakePlan) -> None:
+    """From afar the box is a point: on the axis 0.9 of it, beyond half the grid's angle nothing."""
+    box, both = through(make, BOX), through(make, BOX, GRID)
+    assert lux(both, z=-40.0) == pytest.approx(0.9 * lux(box, z=-40.0), rel=0.02)
+    aside = 45.0 * np.tan(np.radians(21))
+    assert lux(box, x=aside, z=-40.0) > 0.0
+    assert lux(both, x=aside, z=-40.0) == 0.0
+
+
+def test_the_order_of_modifiers_counts(make: MakePlan) -> None:
+    """A soft box on a grid spreads again what the grid has left: closed form for a cosine lobe."""
+    bare = lamp(emitter={"shape": "point"}, flux_lm=4000, beam={"kind": "cosine", "n": 1}, **AHEAD)
+    plan = make(subject=None, room={"ambient_lux": 0}, lights=[{**bare, "modifier": GRID, "beyond": [BOX]}])
+    most = np.radians(20)
+    passed = np.sin(most) ** 2 / 2 - (most / 2 - np.sin(2 * most) / 4) / np.tan(most)
+    flux = 0.9 * 2.0 * 4000 * passed * 0.5
+    same = make(
+        subject=None, lights=[lamp(emitter={"shape": "rect", "width": 0.8, "height": 0.8}, flux_lm=flux, **AHEAD)]
+    )
+    assert lux(plan) == pytest.approx(lux(same), rel=0.003)
+
+
+def test_doors_before_a_grid_cut_one_side_of_it(make: MakePlan) -> None:
+    doors = {"kind": "doors", "deg": 90, "left": 5}
+    wide = {"kind": "grid", "deg": 90}
+    grid, both = through(make, wide), through(make, wide, doors)
+    left, right = (lux(both, x=x) / lux(grid, x=x) for x in (-2.0, 2.0))
+    assert sorted((left, right)) == [0.0, pytest.approx(1.0)]
+
+
+def test_doors_turn_light_away_from_a_sheet_before_them(make: MakePlan) -> None:
+    sheet = {"kind": "diffusion", "width": 2.0, "height": 2.0, "distance": 0.5, "transmission": 0.5}
+    open_, narrow = through(make, sheet), through(make, {"kind": "doors", "deg": 10}, sheet)
+    assert 0.05 * lux(open_) < lux(narrow) < 0.8 * lux(open_)

@@ -73,6 +73,15 @@ export const RANGES: Record<string, [number, number]> = {
   "kit.stands[].height": [0.1, 20],
   "kit.stands[].load_kg": [0.1, 500],
   "lights[].aim[]": [-100, 100],
+  "lights[].beyond[].bottom": [0, 170],
+  "lights[].beyond[].deg": [1, 179],
+  "lights[].beyond[].distance": [0.001, 20],
+  "lights[].beyond[].height": [0.001, 20],
+  "lights[].beyond[].left": [0, 170],
+  "lights[].beyond[].right": [0, 170],
+  "lights[].beyond[].top": [0, 170],
+  "lights[].beyond[].transmission": [0, 1],
+  "lights[].beyond[].width": [0.001, 20],
   "lights[].dimmer": [0, 1],
   "lights[].fixture.beam.deg": [0.5, 179],
   "lights[].fixture.beam.n": [0, 1000],
@@ -161,6 +170,9 @@ export const RANGES: Record<string, [number, number]> = {
 
 /** What a modifier is where its fields are left out. */
 export const MODIFIERS: Record<string, Record<string, number>> = {"softbox": {"width": 0.9, "height": 0.6, "transmission": 0.55}, "umbrella": {"width": 1.0, "transmission": 0.55}, "diffusion": {"width": 1.0, "height": 1.0, "distance": 0.5, "transmission": 0.5}, "grid": {"deg": 40.0}, "doors": {"deg": 45.0}}
+
+/** Further modifiers that a lamp takes. */
+export const MOST_BEYOND = 3
 
 /** Height of the eyes as a share of stature. */
 export const EYE_HEIGHT = 0.93

@@ -4031,7 +4031,11 @@ export interface components {
             /** @default null */
             told: components["schemas"]["Sentence"] | null;
         };
-        /** Light */
+        /**
+         * Light
+         * @description `beyond`: what stands before the `modifier`, in the order in which the light meets it: a grid on a soft box,
+         *     doors on a grid, a sheet before all of it.
+         */
         Light: {
             /**
              * Aim
@@ -4046,6 +4050,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Beyond
+             * @default []
+             */
+            beyond: components["schemas"]["Modifier"][];
             /**
              * Circuit
              * @default A

@@ -6,6 +6,7 @@ export type Plan = Schemas['Plan']
 export type Light = Plan['lights'][number]
 export type Place = Light['position']
 export type Emitter = Light['fixture']['emitter']
+export type Modifier = Light['modifier']
 export type Camera = Plan['camera']
 export type Screen = Plan['screen']
 export type Pane = NonNullable<Plan['window']>

@@ -3,12 +3,13 @@
 Modifiers are simple stated models. A soft box, an umbrella and a diffusion frame become a new
 Lambertian face that passes `transmission` of the light which reaches it. A grid is a bundle of cells
 seen under an angle: 1 - tan(a) / tan(half its angle) of the light passes. Doors are opaque leaves.
+Several are met in their order: each takes what the one before it lets out.
 """
 
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 import numpy as np
@@ -17,7 +18,7 @@ from ..geometry.vectors import Floats, unit
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela
-from .occlusion import NONE, quad
+from .occlusion import NONE, blocked_grid, quad
 from .quadrature import polygon_points
 
 GRID_ON_AXIS = 0.9
@@ -30,7 +31,7 @@ LEAF_LEAST = 0.15
 class Emission:
     """The emitting face; `peak` cd on its axis (whole face); the lobe's exponent, or a table instead.
 
-    `scale` multiplies a table; `grid_tan` is the tangent of a grid's half angle; `leaves` (T, 3, 3)
+    `scale` multiplies a table; `grids` are the tangents of half the angles of grids; `leaves` (T, 3, 3)
     block this lamp only; `normal_lux` for a sun.
     """
 
@@ -38,15 +39,15 @@ class Emission:
     peak: float
     exponent: float
     table: Photometry | None
-    scale: float
-    grid_tan: float | None
-    leaves: Floats
-    normal_lux: float | None
+    scale: float = 1.0
+    grids: tuple[float, ...] = ()
+    leaves: Floats = field(default_factory=lambda: NONE)
+    normal_lux: float | None = None
 
     @property
     def lambertian(self) -> bool:
         """A face of uniform luminance, for which there is a closed form."""
-        return self.face.area > 0.0 and self.exponent == 1.0 and self.table is None and self.grid_tan is None
+        return self.face.area > 0.0 and self.exponent == 1.0 and self.table is None and not self.grids
 
     def candela(self, away: Floats, distance: Floats) -> Floats:
         """Intensity (...) in cd of the whole face toward `away` (3, ...) m of length `distance` (...)."""
@@ -58,10 +59,11 @@ class Emission:
             across, upward = (np.tensordot(axis, away, 1) for axis in (self.face.right, self.face.up))
             horizontal = np.degrees(np.arctan2(across, upward))
             strength = self.scale * self.table.intensity(vertical, horizontal)
-        if self.grid_tan is not None:
+        if self.grids:
             c = np.clip(cosine, 1e-6, 1.0)
             tangent = np.sqrt(np.maximum(0.0, 1.0 - c * c)) / c
-            strength = strength * GRID_ON_AXIS * np.clip(1.0 - tangent / self.grid_tan, 0.0, None)
+            for edge in self.grids:
+                strength = strength * GRID_ON_AXIS * np.clip(1.0 - tangent / edge, 0.0, None)
             strength = np.where(cosine > 0.0, strength, 0.0)
         return np.asarray(strength)
 
@@ -70,21 +72,23 @@ def emission_of(light: Light, plan: Plan | None = None) -> Emission:
     """The emission of a lamp; `plan` is needed where its beam comes from a photometry file."""
     beam = light.fixture.beam
     text = plan.photometry[beam.ref] if beam.kind == "ies" and plan is not None else None
-    return _emission(light.fixture, light.position, light.aim, light.modifier, text)
+    return _emission(light.fixture, light.position, light.aim, light.modifiers, text)
 
 
 @lru_cache(maxsize=1024)
-def _emission(fixture, position, aim, modifier, text) -> Emission:  # type: ignore[no-untyped-def]
+def _emission(fixture, position, aim, modifiers, text) -> Emission:  # type: ignore[no-untyped-def]
     centre = np.array(position)
     axis = unit(np.array(aim) - centre)
     face = face_at(centre, axis, fixture.emitter)
     if fixture.emitter.shape == "sun":
-        return Emission(face, 0.0, 1.0, None, 1.0, None, NONE, fixture.normal_lux)
+        return Emission(face, 0.0, 1.0, None, normal_lux=fixture.normal_lux)
     if text is None:
-        bare = Emission(face, peak_candela(fixture), lobe_exponent(fixture), None, 1.0, None, NONE, None)
+        found = Emission(face, peak_candela(fixture), lobe_exponent(fixture), None)
     else:
-        bare = _from_table(face, fixture.luminous, fixture.peak_cd, read_ies(text))
-    return _modified(bare, modifier)
+        found = _from_table(face, fixture.luminous, fixture.peak_cd, read_ies(text))
+    for modifier in modifiers:
+        found = _modified(found, modifier)
+    return found
 
 
 def _from_table(face: Face, flux_lm: float | None, peak_cd: float | None, table: Photometry) -> Emission:
@@ -94,16 +98,32 @@ def _from_table(face: Face, flux_lm: float | None, peak_cd: float | None, table:
         scale *= flux_lm / table.flux
     elif peak_cd is not None:
         scale *= peak_cd / float(table.candela.max())
-    return Emission(face, scale * float(table.candela.max()), 1.0, table, scale, None, NONE, None)
+    return Emission(face, scale * float(table.candela.max()), 1.0, table, scale)
 
 
-def flux_of(bare: Emission) -> float:
-    """Lumens of an unmodified lamp."""
-    if bare.table is not None:
-        return bare.scale * bare.table.flux
-    if bare.exponent == 0.0:
-        return 4.0 * math.pi * bare.peak
-    return 2.0 * math.pi * bare.peak / (bare.exponent + 1.0)
+ROUND, ASIDE = 72, 400
+"""Directions round the axis and away from it in which the light through a grid is summed up."""
+
+
+def flux_of(lamp: Emission) -> float:
+    """Lumens that leave a lamp; door leaves let all of it out, they only turn it."""
+    if lamp.grids:
+        return _through_grids(lamp)
+    if lamp.table is not None:
+        return lamp.scale * lamp.table.flux
+    if lamp.exponent == 0.0:
+        return 4.0 * math.pi * lamp.peak
+    return 2.0 * math.pi * lamp.peak / (lamp.exponent + 1.0)
+
+
+def _through_grids(lamp: Emission) -> float:
+    """Its intensity over the half sphere ahead, in bands of equal solid angle."""
+    cosine = (np.arange(ASIDE) + 0.5) / ASIDE
+    turn = 2.0 * math.pi * (np.arange(ROUND) + 0.5) / ROUND
+    c, t = (v.ravel() for v in np.meshgrid(cosine, turn))
+    sine, face = np.sqrt(1.0 - c * c), lamp.face
+    ways = face.axis[:, None] * c + face.right[:, None] * (sine * np.cos(t)) + face.up[:, None] * (sine * np.sin(t))
+    return 2.0 * math.pi * float(lamp.candela(ways, np.ones(len(c))).mean())
 
 
 def _usual(m: Modifier, field: str) -> float:
@@ -112,44 +132,45 @@ def _usual(m: Modifier, field: str) -> float:
     return float(MODIFIERS[m.kind][field] if given is None else given)
 
 
-def _modified(bare: Emission, m: Modifier) -> Emission:
-    face = bare.face
+def _modified(lamp: Emission, m: Modifier) -> Emission:
+    face = lamp.face
     if m.kind == "softbox":
         size = RectEmitter(width=_usual(m, "width"), height=_usual(m, "height"))
-        return _soft(face_at(face.centre, face.axis, size), flux_of(bare) * _usual(m, "transmission"))
+        return _soft(face_at(face.centre, face.axis, size), flux_of(lamp) * _usual(m, "transmission"))
     if m.kind == "umbrella":
         disc = DiscEmitter(diameter=_usual(m, "width"))
-        return _soft(face_at(face.centre, face.axis, disc), flux_of(bare) * _usual(m, "transmission"))
+        return _soft(face_at(face.centre, face.axis, disc), flux_of(lamp) * _usual(m, "transmission"))
     if m.kind == "diffusion":
         frame = RectEmitter(width=_usual(m, "width"), height=_usual(m, "height"))
         sheet = face_at(face.centre + _usual(m, "distance") * face.axis, face.axis, frame)
-        return _soft(sheet, _caught(bare, sheet) * _usual(m, "transmission"))
+        return _soft(sheet, _caught(lamp, sheet) * _usual(m, "transmission"))
     if m.kind == "grid":
-        tangent = math.tan(math.radians(_usual(m, "deg") / 2.0))
-        return Emission(face, bare.peak, bare.exponent, bare.table, bare.scale, tangent, NONE, None)
+        return replace(lamp, grids=(*lamp.grids, math.tan(math.radians(_usual(m, "deg") / 2.0))))
     if m.kind == "doors":
-        leaves = _leaves(face, m)
-        return Emission(face, bare.peak, bare.exponent, bare.table, bare.scale, None, leaves, None)
-    return bare
+        return replace(lamp, leaves=np.concatenate([lamp.leaves, _leaves(face, m)]))
+    return lamp
 
 
 def _soft(face: Face, flux: float) -> Emission:
-    return Emission(face, flux / math.pi, 1.0, None, 1.0, None, NONE, None)
+    return Emission(face, flux / math.pi, 1.0, None)
 
 
-def _caught(bare: Emission, sheet: Face) -> float:
-    """Lumens of the bare lamp that reach a sheet before it, each place of its face taken as a point."""
+def _caught(lamp: Emission, sheet: Face) -> float:
+    """Lumens of a lamp that reach a sheet before it, each place of its face taken as a point."""
     places, areas = polygon_points(sheet.outline, 12)
-    if bare.face.area > 0.0:
-        sources, shares = polygon_points(bare.face.outline, 4)
-        shares = shares / bare.face.area
+    if lamp.face.area > 0.0:
+        sources, shares = polygon_points(lamp.face.outline, 4)
+        shares = shares / lamp.face.area
     else:
-        sources, shares = bare.face.centre[None, :], np.ones(1)
+        sources, shares = lamp.face.centre[None, :], np.ones(1)
     away = places.T[:, :, None] - sources.T[:, None, :]
     distance = np.maximum(np.linalg.norm(away, axis=0), 1e-4)
     facing = np.clip(np.tensordot(sheet.axis, away, 1) / distance, 0.0, None)
-    lux = (bare.candela(away, distance) * facing / distance**2) @ shares
-    return min(float(lux @ areas), flux_of(bare))
+    given = lamp.candela(away, distance) * facing / distance**2
+    if len(lamp.leaves):
+        given[blocked_grid(places, sources, lamp.leaves)] = 0.0
+    lux = given @ shares
+    return min(float(lux @ areas), flux_of(lamp))
 
 
 def _leaves(face: Face, m: Modifier) -> Floats:

@@ -101,7 +101,7 @@ def _stands(plan: Plan, units: Units) -> Table:
                 f"{length(aim_y, units)} high, {place(aim_x, aim_z, plan, units)}",
                 f"{digits(100.0 * lamp.dimmer, 0)} %" if lamp.on else "off",
                 _colour(lamp),
-                modifier_words(lamp.modifier, units),
+                " + ".join(modifier_words(one, units) for one in lamp.modifiers) or "–",
                 lamp.circuit,
             )
         )
@@ -117,7 +117,7 @@ def _colour(lamp: Light) -> str:
 
 def modifier_words(modifier: Modifier, units: Units) -> str:
     """What is before the lamp, as somebody would ask for it."""
-    words = {"none": "–", "softbox": "soft box", "doors": "doors"}.get(modifier.kind, modifier.kind)
+    words = {"softbox": "soft box"}.get(modifier.kind, modifier.kind)
     if modifier.kind == "grid" and modifier.deg:
         return f"grid {digits(modifier.deg, 0)}°"
     if modifier.kind in ("softbox", "diffusion") and modifier.width and modifier.height:

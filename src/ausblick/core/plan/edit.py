@@ -42,6 +42,7 @@ class Lamp:
         self.position = Field[Triple](f"{at}.position")
         self.aim = Field[Triple](f"{at}.aim")
         self.modifier = Field[Part](f"{at}.modifier")
+        self.beyond = Field[list[Part]](f"{at}.beyond")
         self.circuit = Field[str](f"{at}.circuit")
         self.cct = Field[float](f"{at}.fixture.cct")
         self.duv = Field[float](f"{at}.fixture.duv")

@@ -160,12 +160,17 @@ class Modifier(Part):
     right: Opening | None = None
 
 
+MOST_BEYOND = 3
+"""Further modifiers that a lamp takes before its first: more hangs on no lamp."""
 Role = Literal["screen", "key", "fill", "back", "other"]
 POSITION: tuple[Coordinate, Coordinate, Coordinate] = (-2.0, 2.2, 2.0)
 AIM: tuple[Coordinate, Coordinate, Coordinate] = (-0.3, 1.3, 0.0)
 
 
 class Light(Part):
+    """`beyond`: what stands before the `modifier`, in the order in which the light meets it: a grid on a soft box,
+    doors on a grid, a sheet before all of it."""
+
     id: Name = "l1"
     name: Name = "lamp"
     role: Role = "screen"
@@ -175,8 +180,14 @@ class Light(Part):
     dimmer: Share = 1.0
     on: Switch = True
     modifier: Modifier = Modifier()
+    beyond: Annotated[tuple[Modifier, ...], Field(max_length=MOST_BEYOND)] = ()
     gel: Rgb = (1.0, 1.0, 1.0)
     circuit: Name = "A"
+
+    @property
+    def modifiers(self) -> tuple[Modifier, ...]:
+        """All that stands before the lamp, in the order in which its light meets it."""
+        return tuple(one for one in (self.modifier, *self.beyond) if one.kind != "none")
 
     @model_validator(mode="after")
     def _aimed_somewhere(self) -> Self:

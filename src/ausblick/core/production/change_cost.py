@@ -81,7 +81,7 @@ def _lamp_differs(a: Light, b: Light) -> bool:
         math.dist(a.position, b.position) > SAME
         or math.dist(a.aim, b.aim) > SAME
         or abs(a.dimmer - b.dimmer) > SAME_DIMMER
-        or (a.on, a.modifier, a.gel, a.fixture) != (b.on, b.modifier, b.gel, b.fixture)
+        or (a.on, a.modifiers, a.gel, a.fixture) != (b.on, b.modifiers, b.gel, b.fixture)
     )
 
 

@@ -87,8 +87,8 @@ def _of(plan: Plan) -> Counter[tuple[str, str]]:
     lamps = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
     for lamp in lamps:
         need["lamp", _lamp(lamp.fixture)] += 1
-        if lamp.modifier.kind != "none":
-            need["modifier", lamp.modifier.kind] += 1
+        for modifier in lamp.modifiers:
+            need["modifier", modifier.kind] += 1
     need["stand", "for lamps"] = len(lamps)
     need["stand", "for the screen"] = sheet.stands
     need["weight", "bags on lamp stands"] = len(lamps)

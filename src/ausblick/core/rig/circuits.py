@@ -61,7 +61,7 @@ def is_hot(lamp: Light, plan: Plan) -> bool:
     """Does it turn most of its power into heat? Known by its light per watt."""
     if not _draws(lamp) or lamp.fixture.watts < HOT_WATTS:
         return False
-    bare = lamp.model_copy(update={"modifier": type(lamp.modifier)()})
+    bare = lamp.model_copy(update={"modifier": type(lamp.modifier)(), "beyond": ()})
     return flux_of(emission_of(bare, plan)) / lamp.fixture.watts < HOT_LM_PER_W
 
 

@@ -96,7 +96,8 @@ def _mirrored(plan: Plan, lamp: KitLamp, partner: Light) -> dict[str, Any]:
     aim_x, aim_y, aim_z = partner.aim
     there = (2.0 * middle - x, y, z)
     light = as_light(lamp, "screen", there, (2.0 * middle - aim_x, aim_y, aim_z))
-    return light | {"dimmer": partner.dimmer, "modifier": partner.modifier.model_dump(mode="json")}
+    given = partner.model_dump(mode="json", include={"modifier", "beyond"})
+    return light | {"dimmer": partner.dimmer, **given}
 
 
 def _apart(plan: Plan, at: Sequence[float]) -> Spot:

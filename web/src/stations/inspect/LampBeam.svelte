@@ -3,17 +3,16 @@
   import { lineRadial } from 'd3-shape'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
-  import { MODIFIERS } from '../../lib/facts.generated'
   import { readPhotometry } from '../../lib/lightApi'
   import { session } from '../../lib/session.svelte'
   import type { Photometry, Plan } from '../../lib/types'
+  import LampModifiers from './LampModifiers.svelte'
   import { set } from './set'
   let { plan, index }: { plan: Plan; index: number } = $props()
 
   const lamp = $derived(plan.lights[index])
   const at = $derived(`lights[${index}]`)
   const beam = $derived(lamp.fixture.beam)
-  const modifier = $derived(lamp.modifier)
   let curve = $state.raw<Photometry | null>(null)
   let problem = $state('')
 
@@ -23,28 +22,12 @@
     ['cosine', 'cosine lobe'],
     ['ies', 'from a file'],
   ]
-  const KINDS: [string, string][] = [
-    ['none', 'nothing'],
-    ['softbox', 'soft box'],
-    ['umbrella', 'umbrella'],
-    ['diffusion', 'diffusion'],
-    ['grid', 'grid'],
-    ['doors', 'doors'],
-  ]
   const SHAPES: [string, string][] = [
     ['rect', 'panel'],
     ['disc', 'disc'],
     ['point', 'point'],
     ['sun', 'sun'],
   ]
-  const LABEL: Record<string, [string, string]> = {
-    width: ['Width', 'm'],
-    height: ['Height', 'm'],
-    distance: ['Before the lamp', 'm'],
-    transmission: ['Lets through', ''],
-    deg: ['Angle', '°'],
-  }
-  const value = (field: string) => (modifier as unknown as Record<string, number | null>)[field] ?? MODIFIERS[modifier.kind][field]
 
   $effect(() => {
     const text = beam.kind === 'ies' ? plan.photometry?.[beam.ref] : undefined
@@ -165,22 +148,5 @@
       </figcaption>
     </figure>
   {/if}
-  <Choice
-    label="Before it"
-    value={modifier.kind}
-    options={KINDS}
-    onchange={(kind) => session.change([{ path: `${at}.modifier`, value: { kind } }])}
-  />
-  {#each Object.keys(MODIFIERS[modifier.kind] ?? {}) as field (field)}
-    {@const [label, unit] = LABEL[field]}
-    <NumberField
-      {label}
-      {unit}
-      field={`lights[].modifier.${field}`}
-      digits={field === 'deg' ? 0 : 2}
-      step={field === 'deg' ? 5 : 0.05}
-      value={value(field)}
-      onchange={set(`${at}.modifier.${field}`)}
-    />
-  {/each}
+  <LampModifiers {lamp} {at} />
 {/if}

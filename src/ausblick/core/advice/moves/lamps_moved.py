@@ -10,7 +10,7 @@ from ...camera.view import View
 from ...evaluation.results import Evaluation
 from ...light.lamp_bodies import stands
 from ...plan import Change, Light, Plan, Subject, edit
-from ...plan.lamps import MODIFIERS
+from ...plan.lamps import MODIFIERS, MOST_BEYOND
 from ...sentences import tell
 from ..rule import Proposal
 from .places import Place, lamp_to, stand_inside
@@ -111,14 +111,15 @@ def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
 
 
 def softened(index: int, lamp: Light) -> list[Proposal]:
-    """A large soft box on the lamp, at full dimmer if it needs it."""
-    if lamp.modifier.kind in ("softbox", "umbrella") or lamp.fixture.emitter.shape == "sun":
+    """A large soft box on the lamp, at full dimmer if it needs it; a grid goes before it."""
+    if any(one.kind in ("softbox", "umbrella") for one in lamp.modifiers) or lamp.fixture.emitter.shape == "sun":
         return []
+    grids = [one.model_dump(mode="json") for one in lamp.modifiers if one.kind == "grid"]
     box = {
         "kind": "softbox", "width": SOFT_BOX_M, "height": SOFT_BOX_M, "transmission": SOFT_BOX_TRANSMISSION,
     }  # fmt: skip
     dimmer = round(min(1.0, lamp.dimmer / SOFT_BOX_TRANSMISSION), 3)
-    changes = (edit.lamp(index).modifier(box), edit.lamp(index).dimmer(dimmer))
+    changes = (edit.lamp(index).modifier(box), edit.lamp(index).beyond(grids), edit.lamp(index).dimmer(dimmer))
     return [Proposal(tell("do/soft-box", lamp=lamp.name, size=SOFT_BOX_M), changes, tell("cost/soft-box"))]
 
 
@@ -198,10 +199,18 @@ def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Propos
 
 
 def gridded(index: int, lamp: Light, degrees: float = 40.0) -> list[Proposal]:
-    if lamp.modifier.kind == "grid" or lamp.fixture.emitter.shape == "sun":
+    """A grid before all that is on the lamp already."""
+    if any(one.kind == "grid" for one in lamp.modifiers) or lamp.fixture.emitter.shape == "sun":
         return []
-    grid = (edit.lamp(index).modifier({"kind": "grid", "deg": degrees}),)
-    return [Proposal(tell("do/grid", degrees=degrees, lamp=lamp.name), grid, tell("cost/grid"))]
+    grid = {"kind": "grid", "deg": degrees}
+    on_it = [one.model_dump(mode="json") for one in lamp.beyond]
+    if lamp.modifier.kind == "none" and not on_it:
+        change = edit.lamp(index).modifier(grid)
+    elif len(on_it) < MOST_BEYOND:
+        change = edit.lamp(index).beyond([*on_it, grid])
+    else:
+        return []
+    return [Proposal(tell("do/grid", degrees=degrees, lamp=lamp.name), (change,), tell("cost/grid"))]
 
 
 def on_circuit(index: int, lamp: Light, circuit: str) -> Proposal:
