@@ -2,19 +2,12 @@
 
 from __future__ import annotations
 
-from pydantic import Field
-
 from ausblick.core.rig.materials import MaterialFacts
 from ausblick.core.rig.rigging_sheet import RiggingSheet
 from ausblick.core.rig.screen_colour import Advice, Evidence
 from ausblick.core.rig.wardrobe_check import Check
 
 from .answers import Answer
-from .kit_schemas import PlanBody
-
-
-class ScreenBody(PlanBody):
-    wind_ms: float = Field(default=0.0, ge=0.0, le=30.0, allow_inf_nan=False, description="Wind outdoors, m/s.")
 
 
 class ScreenAdviceModel(Answer):

@@ -168,6 +168,15 @@ def texture(**fields: Any) -> Evaluation:
     return replace(BASE, texture=replace(BASE.texture, **fields))
 
 
+def daylight(share: float) -> Evaluation:
+    """A window that gives that share of the screen's light."""
+    window = {"id": "w1", "fixture": {"emitter": {"shape": "window"}}, "position": [3.7, 1.6, 3], "aim": [0, 1.3, 3]}
+    evaluation = of(lights=[*DOCUMENT["lights"], window])
+    assert evaluation.screen is not None
+    given = {"w1": share / 100.0 * evaluation.screen.lux_mean}
+    return replace(evaluation, screen_by_lamp=given, face_by_lamp={"k1": 100.0})
+
+
 Case = tuple[str, Callable[[float], Evaluation], list[tuple[float, str]]]
 CASES: list[Case] = [
     ("plate.height",
@@ -231,6 +240,9 @@ CASES: list[Case] = [
      [(9.9, "fine"), (10.1, "consider"), (29.9, "consider"), (30.1, "consider")]),
     ("light.mixed-colour", lambda v: replace(BASE, hue_spread_deg=v),
      [(2.9, "fine"), (3.1, "consider"), (23.1, "consider")]),
+    ("light.daylight", daylight, [(9.9, "fine"), (10.1, "consider"), (90.0, "consider")]),
+    ("screen.wind", lambda v: of(room={"kind": "exterior", "wind_ms": v}),
+     [(2.9, "fine"), (3.1, "consider"), (5.9, "consider"), (6.1, "fix"), (9.9, "fix"), (10.1, "stop")]),
     ("light.rendering", lambda v: of(lights=[{"id": "l1", "fixture": {"cri": v}}]),
      [(90.0, "fine"), (89.9, "consider"), (75.1, "consider"), (74.9, "consider")]),
     ("subject.exposure", over,

@@ -16,8 +16,11 @@ from hypothesis import strategies as st
 
 from ausblick.core.camera.screen_grid import screen_grid
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.direct import direct_lux
+from ausblick.core.light.emission import emission_of
 from ausblick.core.light.mix import probe_light, scalar_lux
-from ausblick.core.plan import plan_from
+from ausblick.core.light.occlusion import NONE
+from ausblick.core.plan import PlanError, plan_from
 from tests.conftest import MakePlan, lamp, screen_light
 
 CLEAR = {"transmittance": 0.0}
@@ -224,3 +227,31 @@ def test_light_is_linear_in_dimmers_and_switches(make: MakePlan) -> None:
 
     assert lux((0.3, 0.8)) == pytest.approx(0.3 * lux((1, 0)) + 0.8 * lux((0, 1)))
     assert lux((1, 1), on=False) == pytest.approx(lux((1, 0)))
+
+
+@pytest.mark.parametrize(("width", "height", "away"), [(1.2, 1.4, 2.5), (2.4, 1.0, 0.6), (0.8, 2.0, 5.0)])
+def test_a_window_is_a_lambert_rectangle_of_the_skys_luminance(
+    make: MakePlan, width: float, height: float, away: float
+) -> None:
+    """Opposite its middle: E = L times four times the corner's closed form (Lambert)."""
+    emitter = {"shape": "window", "width": width, "height": height}
+    window = {
+        "fixture": {"emitter": emitter, "luminance": 2500.0}, "position": [3.7, 1.5, 3.0], "aim": [0.0, 1.5, 3.0],
+    }  # fmt: skip
+    plan = make(lights=[window])
+    a, b = width / 2 / away, height / 2 / away
+    corner = a / math.hypot(1, a) * math.atan(b / math.hypot(1, a)) + b / math.hypot(1, b) * math.atan(
+        a / math.hypot(1, b)
+    )
+    lux = direct_lux(emission_of(plan.lights[0]), np.array([[3.7 - away, 1.5, 3.0]]), np.array([1.0, 0.0, 0.0]), NONE)
+    assert lux[0] == pytest.approx(2500.0 * 2.0 * corner, rel=1e-6)
+
+
+def test_a_window_takes_a_luminance_and_no_lumens(make: MakePlan) -> None:
+    window = {"shape": "window"}
+    assert make(lights=[{"fixture": {"emitter": window}}]).lights[0].fixture.luminance == 3000.0
+    for wrong in ({"flux_lm": 100.0}, {"normal_lux": 5.0}, {"luminance": 100.0, "beam": {"kind": "cosine"}}):
+        with pytest.raises(PlanError, match="window"):
+            make(lights=[{"fixture": {"emitter": window, **wrong}}])
+    with pytest.raises(PlanError, match="exactly one"):
+        make(lights=[{"fixture": {"luminance": 100.0}}])

@@ -30,10 +30,10 @@ def test_cloth_indoors(make: MakePlan) -> None:
 
 
 def test_wind_counts_outdoors_only_and_adds_its_caution(make: MakePlan) -> None:
-    outdoors = rigging_sheet(make(room={"kind": "exterior"}), wind_ms=5.0)
+    outdoors = rigging_sheet(make(room={"kind": "exterior", "wind_ms": 5.0}))
     assert outdoors.ballast_kg == pytest.approx(1.5 * 147.0625 / (9.81 * 0.5), rel=1e-6)
     assert any("146 N" in caution.says for caution in outdoors.cautions)
-    assert rigging_sheet(make(), wind_ms=5.0).ballast_kg < 17
+    assert rigging_sheet(make(room={"wind_ms": 5.0})).ballast_kg < 17
 
 
 @pytest.mark.parametrize(

@@ -2,4 +2,4 @@
 import { call, client } from './api'
 import type { Plan } from './types'
 
-export const screenAdvice = (plan: Plan, wind_ms: number) => call(client.POST('/api/screen-advice', { body: { plan, wind_ms } }))
+export const screenAdvice = (plan: Plan) => call(client.POST('/api/screen-advice', { body: { plan } }))

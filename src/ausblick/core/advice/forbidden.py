@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..plan import Plan
+from ..plan import Light, Plan
 from .rule import RANK, Judgement
 
 LEAST_DIMMER = 0.05
@@ -14,8 +14,8 @@ Judged = dict[str, Judgement]
 
 
 def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
-    """A lamp of the screen or the sun put out or down to nothing; the sun dimmed; a face exposed worse for the sake
-    of the screen's level; what the kit does not have."""
+    """A lamp of the screen or the sun put out or down to nothing; daylight dimmed or moved; a face exposed worse
+    for the sake of the screen's level; what the kit does not have."""
     return (
         _puts_out(before, after)
         or (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
@@ -25,14 +25,15 @@ def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Jud
 
 def _puts_out(before: Plan, after: Plan) -> bool:
     now = {lamp.id: lamp for lamp in after.lights}
-    for lamp in before.lights:
-        then = now.get(lamp.id)
-        sun = lamp.fixture.emitter.shape == "sun"
-        if then is None or not lamp.on or not (sun or lamp.role == "screen"):
-            continue
-        if not then.on or (then.dimmer < LEAST_DIMMER <= lamp.dimmer) or (sun and then.dimmer < lamp.dimmer):
-            return True
-    return False
+    return any(_spoils(lamp, now[lamp.id]) for lamp in before.lights if lamp.on and lamp.id in now)
+
+
+def _spoils(lamp: Light, then: Light) -> bool:
+    if lamp.is_daylight and (then.dimmer < lamp.dimmer or then.position != lamp.position):
+        return True
+    if lamp.role != "screen" and lamp.fixture.emitter.shape != "sun":
+        return False
+    return not then.on or then.dimmer < LEAST_DIMMER <= lamp.dimmer
 
 
 def _excess(judged: Judged, rule_id: str) -> float:

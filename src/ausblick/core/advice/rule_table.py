@@ -7,6 +7,9 @@ from .rules import (
     camera_rules as camera,
 )
 from .rules import (
+    daylight_rules as daylight,
+)
+from .rules import (
     flash_rules as flash,
 )
 from .rules import (
@@ -51,16 +54,21 @@ from .rules import (
 from .rules import (
     wardrobe_rules as wardrobe,
 )
+from .rules import (
+    wind_rules as wind,
+)
 
 RULES: tuple[Rule, ...] = (
     *key.RULES,
     *plate.RULES,
     *space.RULES,
     *screen.RULES,
+    *wind.RULES,
     *wardrobe.RULES,
     *light.RULES,
     *shadow.RULES,
     *texture.RULES,
+    *daylight.RULES,
     *subject.RULES,
     *spill.RULES,
     *mirror.RULES,

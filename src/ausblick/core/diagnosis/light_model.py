@@ -202,7 +202,7 @@ class LightModel:
         return np.array([self._measured_slopes(i, np.zeros(3)) for i in range(len(self.lamps))])
 
     def _measured_slopes(self, i: int, place: Floats) -> Floats:
-        if self.lamp_list[i].fixture.emitter.shape == "sun":
+        if self.lamp_list[i].is_daylight:
             return np.zeros((3, self.count))
         here = self.own_at(i, place)
         return np.array([(self.own_at(i, place + STEP * axis) - here) / STEP for axis in np.eye(3)])

@@ -92,7 +92,7 @@ def _plane(view: View) -> Floats:
 def _lamps(plan: Plan, view: View, upright: Floats) -> list[tuple[str, float, float]]:
     found = []
     for lamp in plan.lights:
-        if lamp.fixture.emitter.shape == "sun":
+        if lamp.is_daylight:
             continue
         frame, depth = view.project(np.array(lamp.position))
         if depth > NEAR and np.all((frame > 0.0) & (frame < 1.0)):

@@ -35,7 +35,7 @@ def place_on_screen(plan: Plan, u: float, v: float) -> tuple[float, float, float
 
 def standing_inside(plan: Plan, outline: Bools, figure: Bools) -> tuple[str, ...]:
     """Lamps whose body or stand is seen inside the outline (h, w); one that the figure (h, w) hides is not."""
-    lamps = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
+    lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
     found = []
     for lamp in lamps:
         drawn = _drawn(plan, lamp, outline.shape)

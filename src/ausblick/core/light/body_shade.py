@@ -53,7 +53,7 @@ def body_maps_at(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 
 def _body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Floats, ...]:
     left = [np.ones((len(plan.lights), *grid.shape)) for grid in grids]
-    standing = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
+    standing = [lamp for lamp in plan.lights if not lamp.is_daylight]
     for i, lamp in enumerate(plan.lights):
         for shares in _lost_to_each(plan, lamp, _in_the_way(plan, grids, standing, lamp, store), grids, store):
             for rows, lost in zip(left, shares, strict=True):

@@ -82,6 +82,8 @@ def _emission(fixture, position, aim, modifiers, text) -> Emission:  # type: ign
     face = face_at(centre, axis, fixture.emitter)
     if fixture.emitter.shape == "sun":
         return Emission(face, 0.0, 1.0, None, normal_lux=fixture.normal_lux)
+    if fixture.emitter.shape == "window":
+        return Emission(face, fixture.luminance * face.area, 1.0, None)
     if text is None:
         found = Emission(face, peak_candela(fixture), lobe_exponent(fixture), None)
     else:
@@ -126,7 +128,7 @@ def _through_grids(lamp: Emission) -> float:
     return 2.0 * math.pi * float(lamp.candela(ways, np.ones(len(c))).mean())
 
 
-def _usual(m: Modifier, field: str) -> float:
+def usual(m: Modifier, field: str) -> float:
     """The field as it is given, else what such a modifier usually is."""
     given = getattr(m, field)
     return float(MODIFIERS[m.kind][field] if given is None else given)
@@ -135,17 +137,17 @@ def _usual(m: Modifier, field: str) -> float:
 def _modified(lamp: Emission, m: Modifier) -> Emission:
     face = lamp.face
     if m.kind == "softbox":
-        size = RectEmitter(width=_usual(m, "width"), height=_usual(m, "height"))
-        return _soft(face_at(face.centre, face.axis, size), flux_of(lamp) * _usual(m, "transmission"))
+        size = RectEmitter(width=usual(m, "width"), height=usual(m, "height"))
+        return _soft(face_at(face.centre, face.axis, size), flux_of(lamp) * usual(m, "transmission"))
     if m.kind == "umbrella":
-        disc = DiscEmitter(diameter=_usual(m, "width"))
-        return _soft(face_at(face.centre, face.axis, disc), flux_of(lamp) * _usual(m, "transmission"))
+        disc = DiscEmitter(diameter=usual(m, "width"))
+        return _soft(face_at(face.centre, face.axis, disc), flux_of(lamp) * usual(m, "transmission"))
     if m.kind == "diffusion":
-        frame = RectEmitter(width=_usual(m, "width"), height=_usual(m, "height"))
-        sheet = face_at(face.centre + _usual(m, "distance") * face.axis, face.axis, frame)
-        return _soft(sheet, _caught(lamp, sheet) * _usual(m, "transmission"))
+        frame = RectEmitter(width=usual(m, "width"), height=usual(m, "height"))
+        sheet = face_at(face.centre + usual(m, "distance") * face.axis, face.axis, frame)
+        return _soft(sheet, _caught(lamp, sheet) * usual(m, "transmission"))
     if m.kind == "grid":
-        return replace(lamp, grids=(*lamp.grids, math.tan(math.radians(_usual(m, "deg") / 2.0))))
+        return replace(lamp, grids=(*lamp.grids, math.tan(math.radians(usual(m, "deg") / 2.0))))
     if m.kind == "doors":
         return replace(lamp, leaves=np.concatenate([lamp.leaves, _leaves(face, m)]))
     return lamp
@@ -175,7 +177,7 @@ def _caught(lamp: Emission, sheet: Face) -> float:
 
 def _leaves(face: Face, m: Modifier) -> Floats:
     """Four door leaves hinged on the edges of the face, as triangles."""
-    usual = _usual(m, "deg")
+    opened = usual(m, "deg")
     size = (
         np.ptp((face.outline - face.centre) @ np.stack([face.right, face.up]).T, axis=0) / 2.0
         if face.area > 0.0
@@ -189,7 +191,7 @@ def _leaves(face: Face, m: Modifier) -> Floats:
         (face.right, w, face.up, h, m.left),
         (-face.right, w, face.up, h, m.right),
     ):
-        turn = math.radians(usual if angle is None else angle)
+        turn = math.radians(opened if angle is None else angle)
         long = max(LEAF_LEAST, 2.0 * min(float(w), float(h)))
         hinge = face.centre + half * out + 1e-4 * face.axis
         reach = long * (math.cos(turn) * face.axis + math.sin(turn) * out)

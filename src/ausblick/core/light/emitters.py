@@ -15,10 +15,10 @@ import numpy as np
 
 from ..geometry.vectors import Floats, cross, unit
 from ..plan import Fixture
-from ..plan.lamps import DiscEmitter, PointEmitter, RectEmitter, SunEmitter
+from ..plan.lamps import DiscEmitter, PointEmitter, RectEmitter, SunEmitter, WindowEmitter
 
 DISC_SIDES = 32
-AnyEmitter = PointEmitter | RectEmitter | DiscEmitter | SunEmitter
+AnyEmitter = PointEmitter | RectEmitter | DiscEmitter | SunEmitter | WindowEmitter
 
 
 @dataclass(frozen=True)
@@ -48,7 +48,7 @@ def face_at(centre: Floats, axis: Floats, emitter: AnyEmitter) -> Face:
 
 def _outline(emitter: AnyEmitter) -> tuple[Floats, float]:
     """Outline in the face's own plane (N, 2) in m and its area in m2."""
-    if emitter.shape == "rect":
+    if emitter.shape in ("rect", "window"):
         w, h = emitter.width / 2.0, emitter.height / 2.0
         return np.array([[-w, -h], [w, -h], [w, h], [-w, h]]), 4.0 * w * h
     if emitter.shape == "disc":

@@ -18,7 +18,7 @@ PLAIN_FLAG = Flag(id="", corners=((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (1.0, 1.0, 0
 ASIDE_OF_LAMP = ("id", "name", "role", "dimmer", "on", "gel", "circuit")
 """Weights and words: none of them changes what a lamp gives at full power."""
 ASIDE_OF_FIXTURE = ("cct", "cct_range", "duv", "cri", "watts", "flicker", "flash_s", "recycle_s")
-ASIDE_OF_ROOM = ("ambient_lux", "ambient_cct", "mains")
+ASIDE_OF_ROOM = ("ambient_lux", "ambient_cct", "wind_ms", "mains")
 ASIDE_OF_SCREEN = ("hue", "material", "gloss", "transmittance", "wrinkle_slope", "behind_lux")
 """The screen's shape and ink stay; light through the cloth is told apart where it counts."""
 

@@ -52,7 +52,7 @@ class LampBody:
 
 def stands(plan: Plan, lamp: Light) -> bool:
     """On a pole, and not from the ceiling or in the sky."""
-    if lamp.fixture.emitter.shape == "sun":
+    if lamp.is_daylight:
         return False
     return lamp.position[1] < plan.room.height - HANGS or plan.room.kind == "exterior"
 

@@ -94,7 +94,7 @@ def _lamps(capture: Capture, window: PixelWindow, before: bool) -> list[tuple[Fl
     mark = plan.subject.z if plan.subject is not None else -np.inf
     found = []
     for lamp in plan.lights:
-        if lamp.fixture.emitter.shape == "sun" or lamp.position[2] <= 0.0 or (lamp.position[2] > mark) != before:
+        if lamp.is_daylight or lamp.position[2] <= 0.0 or (lamp.position[2] > mark) != before:
             continue
         depth = float((np.array(lamp.position) - view.lens) @ view.axes[2])
         body = LampBody(plan, lamp)

@@ -92,7 +92,7 @@ def set_views(evaluation: Evaluation, units: Units) -> tuple[SetView, SetView]:
 
 def standing(plan: Plan) -> list[tuple[int, Light]]:
     """Lamps with their number on paper; a sun stands nowhere."""
-    return [(n, lamp) for n, lamp in enumerate(plan.lights, 1) if lamp.fixture.emitter.shape != "sun"]
+    return [(n, lamp) for n, lamp in enumerate(plan.lights, 1) if not lamp.is_daylight]
 
 
 def _extent(plan: Plan) -> tuple[Floats, Floats]:

@@ -105,8 +105,11 @@ def _stands(plan: Plan, units: Units) -> Table:
                 lamp.circuit,
             )
         )
-    suns = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape == "sun"]
-    rows += [("", sun.name, "the sun", "", "", "", "", "", "", "", "") for sun in suns]
+    rows += [
+        ("", lamp.name, "the sun" if lamp.fixture.emitter.shape == "sun" else "a window", *[""] * 8)
+        for lamp in plan.lights
+        if lamp.is_daylight
+    ]
     return Table("Stands", STANDS, tuple(rows))
 
 

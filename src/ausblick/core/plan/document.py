@@ -184,7 +184,7 @@ def check_shape(data: Any) -> None:
             pending += [(v, f"{path}[{i}]", depth + 1) for i, v in enumerate(value)]
 
 
-_TAGS = {"point", "rect", "disc", "sun", "lambert", "cosine", "beam", "ies"}
+_TAGS = {"point", "rect", "disc", "sun", "window", "lambert", "cosine", "beam", "ies"}
 
 
 def _plan_error(err: ValidationError) -> PlanError:

@@ -42,7 +42,17 @@ class SunEmitter(Part):
     shape: Literal["sun"] = "sun"
 
 
-Emitter = Annotated[PointEmitter | RectEmitter | DiscEmitter | SunEmitter, Field(discriminator="shape")]
+class WindowEmitter(Part):
+    """A window of the room that the sky is seen through: glass of `width` x `height` m, as bright all over."""
+
+    shape: Literal["window"] = "window"
+    width: Size = 1.2
+    height: Size = 1.4
+
+
+Emitter = Annotated[
+    PointEmitter | RectEmitter | DiscEmitter | SunEmitter | WindowEmitter, Field(discriminator="shape")
+]
 
 
 class LambertBeam(Part):
@@ -72,19 +82,28 @@ Beam = Annotated[LambertBeam | CosineBeam | AngleBeam | IesBeam, Field(discrimin
 Flux = Annotated[float, number(0.0, 1e7, "lumen")]
 Peak = Annotated[float, number(0.0, 1e8, "candela")]
 Opening = Annotated[float, number(0.0, 170.0, "degrees from the lamp's axis")]
+Luminance = Annotated[float, number(0.0, 1e5, "candela per square metre")]
 NormalLux = Annotated[float, number(0.0, 2e5, "lux on a surface facing the sun")]
+
+
+POWERS = {"flux_lm", "flash_lms", "peak_cd", "normal_lux", "luminance"}
+OWN_POWER = {"sun": "normal_lux", "window": "luminance"}
+USUAL_POWER: dict[object, dict[str, float]] = {"sun": {"normal_lux": 80_000.0}, "window": {"luminance": 3000.0}}
+"""Of daylight where nobody gives it: a clear noon, lux; an overcast sky through glass, cd/m2."""
 
 
 class Fixture(Part):
     """Exactly one power: `flux_lm`, `peak_cd`, or for a flash `flash_lms`, its luminous energy at full; a sun has
-    `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full. `cct_range`:
-    where its colour can be turned, lowest and highest. `flicker`: with the mains, not at all, or nobody knows."""
+    `normal_lux`, a window the `luminance` of what is seen through it, glass and nets counted. `flash_s`: how long the
+    flash burns; `recycle_s`: until it can fire again at full. `cct_range`: where its colour can be turned, lowest and
+    highest. `flicker`: with the mains, not at all, or nobody knows."""
 
     emitter: Emitter = RectEmitter()
     flux_lm: Flux | None = None
     flash_lms: Annotated[float, number(0.0, 1e6, "lumen second")] | None = None
     peak_cd: Peak | None = None
     normal_lux: NormalLux | None = None
+    luminance: Luminance | None = None
     beam: Beam = LambertBeam()
     cct: Kelvin = 5600.0
     duv: Annotated[float, number(-0.1, 0.1, "distance from the Planckian locus, CIE 1960")] = 0.0
@@ -103,12 +122,12 @@ class Fixture(Part):
     @model_validator(mode="before")
     @classmethod
     def _default_power(cls, data: object) -> object:
-        if isinstance(data, dict) and not {"flux_lm", "flash_lms", "peak_cd", "normal_lux"} & data.keys():
+        if isinstance(data, dict) and not POWERS & data.keys():
             emitter, beam = data.get("emitter"), data.get("beam")
             if isinstance(beam, dict) and beam.get("kind") == "ies":
                 return data
-            sun = isinstance(emitter, dict) and emitter.get("shape") == "sun"
-            return {**data, "normal_lux": 80_000.0} if sun else {**data, "flux_lm": 6000.0}
+            shape = emitter.get("shape") if isinstance(emitter, dict) else None
+            return {**data, **USUAL_POWER.get(shape, {"flux_lm": 6000.0})}
         return data
 
     @model_validator(mode="after")
@@ -119,11 +138,14 @@ class Fixture(Part):
 
     @model_validator(mode="after")
     def _one_power(self) -> Self:
-        given = [k for k in ("flux_lm", "flash_lms", "peak_cd", "normal_lux") if getattr(self, k) is not None]
-        if self.emitter.shape == "sun":
-            if given != ["normal_lux"]:
-                raise ValueError("a sun takes normal_lux and nothing else for its power")
-        elif len(given) > 1 or "normal_lux" in given or not (given or self.beam.kind == "ies"):
+        given = [name for name in sorted(POWERS) if getattr(self, name) is not None]
+        own = OWN_POWER.get(self.emitter.shape)
+        if own is not None:
+            if given != [own]:
+                raise ValueError(f"a {self.emitter.shape} takes {own} and nothing else for its power")
+            if self.beam.kind != "lambert":
+                raise ValueError(f"a {self.emitter.shape} has no beam of its own: leave beam out")
+        elif len(given) > 1 or {*OWN_POWER.values()} & {*given} or not (given or self.beam.kind == "ies"):
             raise ValueError("give exactly one of flux_lm, peak_cd and flash_lms")
         return self
 
@@ -183,6 +205,11 @@ class Light(Part):
     beyond: Annotated[tuple[Modifier, ...], Field(max_length=MOST_BEYOND)] = ()
     gel: Rgb = (1.0, 1.0, 1.0)
     circuit: Name = "A"
+
+    @property
+    def is_daylight(self) -> bool:
+        """The sun or a window: it stands on no stand, hangs on no circuit, and nobody moves or dims it."""
+        return self.fixture.emitter.shape in OWN_POWER
 
     @property
     def modifiers(self) -> tuple[Modifier, ...]:

@@ -27,7 +27,8 @@ class RoomReflectance(Part):
 
 
 class Room(Part):
-    """Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres."""
+    """Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres. `wind_ms` counts
+    outdoors."""
 
     kind: Literal["interior", "exterior"] = "interior"
     x_min: Coordinate = -3.7
@@ -38,6 +39,7 @@ class Room(Part):
     reflectance: RoomReflectance = RoomReflectance()
     ambient_lux: Lux = 0.0
     ambient_cct: Kelvin = 5600.0
+    wind_ms: Annotated[float, number(0.0, 30.0, "metres per second")] = 0.0
     mains: Mains = Mains()
 
     @model_validator(mode="after")

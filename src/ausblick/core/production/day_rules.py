@@ -205,8 +205,8 @@ def _many(day: DaySeen) -> Iterator[DayFinding]:
 def _cautions(day: DaySeen) -> Iterator[DayFinding]:
     """Said once a day, with the number that calls for it."""
     run = max((plan.screen.floor_run for plan in day.plans), default=0.0)
-    lamps = [lamp for plan in day.plans for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
-    cables = max((sum(one.fixture.emitter.shape != "sun" for one in plan.lights) for plan in day.plans), default=0)
+    lamps = [lamp for plan in day.plans for lamp in plan.lights if not lamp.is_daylight]
+    cables = max((sum(not one.is_daylight for one in plan.lights) for plan in day.plans), default=0)
     high = max((lamp.position[1] for lamp in lamps), default=0.0)
     seen = {
         "day.floor-cloth": (run, tell("day.floor-cloth", run=run)),

@@ -54,7 +54,7 @@ def _owned(kit: Kit, plans: list[Plan]) -> dict[tuple[str, str], int]:
         for lamp in plan.lights if kit.lamps else ():
             what = _lamp(lamp.fixture)
             have["lamp", what] = sum(one.count for one in kit.lamps if _lamp(one.fixture) == what)
-    most = max((sum(lamp.fixture.emitter.shape != "sun" for lamp in plan.lights) for plan in plans), default=0)
+    most = max((sum(not lamp.is_daylight for lamp in plan.lights) for plan in plans), default=0)
     if kit.stands:
         stands = sum(one.count for one in kit.stands)
         have["stand", "for lamps"], have["stand", "for the screen"] = stands, max(0, stands - most)
@@ -84,7 +84,7 @@ def _of(plan: Plan) -> Counter[tuple[str, str]]:
     sheet, need = rigging_sheet(plan), Counter[tuple[str, str]]()
     need["screen", _screen(plan)] = 1
     need["lens", _lens(plan.camera.focal_mm)] = 1
-    lamps = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
+    lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
     for lamp in lamps:
         need["lamp", _lamp(lamp.fixture)] += 1
         for modifier in lamp.modifiers:

@@ -4,8 +4,12 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
-from ..light.emission import emission_of, flux_of
+import numpy as np
+
+from ..geometry.vectors import Floats
+from ..light.emission import emission_of, flux_of, usual
 from ..plan import Light, Plan
 from ..standards.limits import LIMITS
 from ..standards.quantities import Amperes, Metres, Watts
@@ -14,6 +18,11 @@ HOT_LM_PER_W, HOT_WATTS = 40.0, 100.0
 """Lamps that give less light per watt than this turn nearly all of it into heat: incandescent sources."""
 CLEAR_PER_KW = 1.5
 """Metres to be kept clear per kilowatt; at least the limit of `light.heat`."""
+
+
+Burns = Literal["cloth", "flag", "sheet"]
+"""The screen; a cloth or board of its own; a sheet of diffusion before the lamp itself."""
+NET = 25
 
 
 @dataclass(frozen=True)
@@ -33,12 +42,13 @@ class Load:
 
 @dataclass(frozen=True)
 class Hot:
-    """A hot lamp nearer to the screen's cloth than is usually kept clear, m."""
+    """A hot lamp nearer than is usually kept clear, m, to `what` may scorch."""
 
     light: str
     name: str
     away: Metres
     clear: Metres
+    what: Burns
 
 
 def loads(plan: Plan) -> list[Load]:
@@ -54,7 +64,7 @@ def loads(plan: Plan) -> list[Load]:
 
 
 def _draws(lamp: Light) -> bool:
-    return lamp.on and lamp.fixture.emitter.shape != "sun"
+    return lamp.on and not lamp.is_daylight
 
 
 def is_hot(lamp: Light, plan: Plan) -> bool:
@@ -66,17 +76,38 @@ def is_hot(lamp: Light, plan: Plan) -> bool:
 
 
 def hot_near_cloth(plan: Plan) -> list[Hot]:
-    screen, found = plan.screen, []
-    left, right = screen.x_centre - screen.width / 2.0, screen.x_centre + screen.width / 2.0
+    """Hot lamps too near to what burns: the screen, cloths and boards, a sheet that hangs before the lamp."""
+    found = []
     for lamp in plan.lights:
         if is_hot(lamp, plan):
-            x, y, z = lamp.position
-            gaps = (max(left - x, x - right, 0.0), max(screen.bottom - y, y - screen.bottom - screen.height, 0.0), z)
-            away = math.sqrt(sum(gap * gap for gap in gaps))
             clear = max(LIMITS["light.heat"].at, CLEAR_PER_KW * lamp.fixture.watts / 1000.0)
+            what, away = min(_what_burns(plan, lamp), key=lambda item: item[1])
             if away < clear:
-                found.append(Hot(lamp.id, lamp.name, away, clear))
+                found.append(Hot(lamp.id, lamp.name, away, clear, what))
     return found
+
+
+def _what_burns(plan: Plan, lamp: Light) -> list[tuple[Burns, float]]:
+    """What may scorch round a lamp, and how far away it is, m."""
+    x, y, z = lamp.position
+    screen = plan.screen
+    beside = max(abs(x - screen.x_centre) - screen.width / 2.0, 0.0)
+    over = max(screen.bottom - y, y - screen.bottom - screen.height, 0.0)
+    found: list[tuple[Burns, float]] = [("cloth", math.hypot(beside, over, z))]
+    if screen.floor_run > 0.0:
+        found.append(("cloth", math.hypot(beside, y, max(z - screen.floor_run, 0.0))))
+    at = np.array(lamp.position)
+    found += [("flag", _to_quad(at, np.array(flag.corners))) for flag in plan.flags]
+    found += [("sheet", usual(one, "distance")) for one in lamp.modifiers if one.kind == "diffusion"]
+    return found
+
+
+def _to_quad(at: Floats, corners: Floats) -> float:
+    """Least distance of a place (3,) from a four-cornered surface (4, 3), by a net of places on it."""
+    u, v = (w[..., None] for w in np.meshgrid(np.linspace(0.0, 1.0, NET), np.linspace(0.0, 1.0, NET)))
+    a, b, c, d = corners
+    net = (1 - u) * (1 - v) * a + u * (1 - v) * b + u * v * c + (1 - u) * v * d
+    return float(np.linalg.norm(net - at, axis=-1).min())
 
 
 def overhead(plan: Plan) -> list[Light]:

@@ -49,6 +49,11 @@ class RiggingSheet:
     cautions: tuple[Caution, ...]
 
 
+def wind_of(plan: Plan) -> float:
+    """m/s on the screen: none indoors."""
+    return plan.room.wind_ms if plan.room.kind == "exterior" else 0.0
+
+
 def wind_force(area_m2: float, wind_ms: float) -> float:
     """Newton on a flat surface across the wind."""
     return 0.5 * AIR * wind_ms**2 * PLATE_DRAG * area_m2
@@ -69,14 +74,14 @@ def _clamps(material: str, edges: float, hung: bool) -> int:
     return LEAST_CLAMPS if hung else 0
 
 
-def rigging_sheet(plan: Plan, wind_ms: float = 0.0, bag_kg: float = 7.0) -> RiggingSheet:
-    """The sheet for the plan's screen. Wind in m/s counts outdoors; bag_kg is one sandbag."""
+def rigging_sheet(plan: Plan, bag_kg: float = 7.0) -> RiggingSheet:
+    """The sheet for the plan's screen. bag_kg is one sandbag."""
     screen = plan.screen
     area = screen.width * (screen.height + screen.floor_run)
     hung = screen.material in HUNG
     stands = 2 if hung or screen.material == "framed" else 0
     top = screen.bottom + screen.height
-    wind = wind_ms if plan.room.kind == "exterior" else 0.0
+    wind = wind_of(plan)
     moment = tipping_moment(top, screen.width * screen.height, stands, wind) if stands else 0.0
     ballast = IN_HAND * moment / (GRAVITY * FOOT_RADIUS)
     edges = screen.width + 2.0 * screen.height

@@ -71,7 +71,11 @@ LIGHT = {
     "light.pane/seen": "{lamps} seen in the window pane",
     "light.power/unrated": "Circuit {circuit} carries {watts:0} W and its rating is not in the plan",
     "light.power/load": "Circuit {circuit}: {watts:0} W, {amps:1} of {rated:g} A",
-    "light.heat": "{lamp} is a hot lamp {away:m} from the cloth",
+    "screen.wind": "Wind of {wind:0} m/s pushes with {force:0} N: {ballast:0} kg a stand",
+    "light.heat/cloth": "{lamp} is a hot lamp {away:m} from the cloth",
+    "light.heat/flag": "{lamp} is a hot lamp {away:m} from a cloth or board",
+    "light.heat/sheet": "{lamp} is a hot lamp with diffusion {away:m} before it",
+    "light.daylight": "{lamp} gives {share:0} % of the {where}'s light and changes by the hour",
     "light.overhead": "{lamps} over people's heads: second fixing, and a competent rigger",
 }
 SUBJECT = {

@@ -14,6 +14,7 @@ NONE = {
     "none/light.level": "No lamp that is on is meant for the screen: put one there.",
     "none/subject.exposure": "No lamp lights the face, and no setting alone does: put a key there.",
     "none/subject.mirrors": "What mirrors the screen is dulled, turned or replaced; the plan cannot.",
+    "none/screen.wind": "Wait, shelter it, or take it down: no plan calms the wind.",
     "none/light.power": "Every circuit is full: another circuit, and a competent person to say so.",
     "none/camera.flash-video": "A flash lights one frame: take continuous light.",
 }

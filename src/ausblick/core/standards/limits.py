@@ -38,6 +38,10 @@ LIMITS: dict[str, Limit] = {
     "screen.margin": Limit(
         at=0.15, unit="m", source="0.15 m, a hand's breadth",
         reason="A gesture goes further than it was rehearsed."),
+    "screen.wind": Limit(
+        at=3.0, unit="m/s", fix=3.0, stop=7.0,
+        source="Ours, by the force on a flat surface; the maker's limit and local rules go before it",
+        reason="A breeze moves cloth; at 6 m/s a usual frame needs guys, at 10 it comes down."),
     "screen.hue": Limit(
         at=98.0, unit="%", fix=4.0, stop=23.0,
         source="Drawn keys: a fiftieth of the matte is measured, six in a hundred are seen",
@@ -99,6 +103,9 @@ LIMITS: dict[str, Limit] = {
     "light.rendering": Limit(
         at=90.0, unit="", source="Index 90; below it this is an uncertainty, not a computed error",
         reason="Below it the green's own hue may be off by more than its neighbours."),
+    "light.daylight": Limit(
+        at=10.0, unit="%", source="Share of the light on screen or face; a cloud takes half of it and more",
+        reason="Half of a tenth is less than a tenth of a stop."),
     "subject.exposure": Limit(
         at=1.0, unit="stops", fix=1.5,
         source="A stop either way; a dark plate allows half a stop more under, a bright one over",

@@ -13,14 +13,15 @@ from ausblick.core.rig.screen_colour import SOLID, advice, evidence
 from ausblick.core.rig.wardrobe_check import checks
 
 from ..context import answer, services
+from ..kit_schemas import PlanBody
 from ..schemas import REFUSALS
-from ..screen_schemas import ScreenAdviceModel, ScreenBody
+from ..screen_schemas import ScreenAdviceModel
 
 api = APIBlueprint("screen", __name__, url_prefix="/api", abp_tags=[Tag(name="screen")], abp_responses=REFUSALS)
 
 
 @api.post("/screen-advice", operation_id="screenAdvice", responses={200: ScreenAdviceModel})
-def post_screen_advice(body: ScreenBody) -> Response:
+def post_screen_advice(body: PlanBody) -> Response:
     plan, bag = plan_from(body.plan), services().kits.get().kit.sandbag_kg
     model = ScreenAdviceModel.model_validate(
         {
@@ -28,7 +29,7 @@ def post_screen_advice(body: ScreenBody) -> Response:
             "materials": FACTS,
             "evidence": evidence(plan),
             "advice": advice(plan),
-            "sheet": rigging_sheet(plan, body.wind_ms, bag),
+            "sheet": rigging_sheet(plan, bag),
             "bag_kg": bag,
             "solid": SOLID,
         }

@@ -1,14 +1,13 @@
 <script lang="ts">
   /** What hanging this screen takes: counts, weights, minutes, people, cautions. */
   import NumberField from '../../parts/NumberField.svelte'
+  import { session } from '../../lib/session.svelte'
   import type { Plan, ScreenAdvice } from '../../lib/types'
   let {
     plan,
     sheet,
     bag,
-    wind,
-    setWind,
-  }: { plan: Plan; sheet: ScreenAdvice['sheet']; bag: number; wind: number; setWind: (w: number) => void } = $props()
+  }: { plan: Plan; sheet: ScreenAdvice['sheet']; bag: number } = $props()
 
   const rows = $derived([
     ['Clamps', sheet.clamps ? String(sheet.clamps) : '–', 'one every 0.3 m of edge'],
@@ -30,7 +29,15 @@
 
 <h2 class="mt-3 font-semibold">Rigging sheet</h2>
 {#if plan.room.kind === 'exterior'}
-  <div class="max-w-64"><NumberField label="Wind" unit="m/s" digits={1} step={1} min={0} max={30} value={wind} onchange={setWind} /></div>
+  <div class="max-w-64"><NumberField
+      label="Wind"
+      unit="m/s"
+      digits={1}
+      step={1}
+      field="room.wind_ms"
+      value={plan.room.wind_ms}
+      onchange={(value) => session.change([{ path: 'room.wind_ms', value }])}
+    /></div>
 {/if}
 <dl>
   {#each rows as [name, value, note] (name)}

@@ -13,12 +13,11 @@
 
   const asked = new Resource<ScreenAdvice>()
   const advice = $derived(asked.error ? null : asked.value)
-  let wind = $state(0)
   const CLOTH: Record<string, number[]> = { green: [0.06, 0.34, 0.1], blue: [0.05, 0.1, 0.4] }
 
   $effect(() => {
-    const [now, blowing] = [plan, wind]
-    void asked.ask(() => screenAdvice(now, blowing), 200)
+    const now = plan
+    void asked.ask(() => screenAdvice(now), 200)
   })
   const screens = $derived([...new Set(advice?.evidence.map((r) => r.screen) ?? [])])
   const surfaces = $derived([...new Set(advice?.evidence.map((r) => r.surface) ?? [])])
@@ -111,6 +110,6 @@
         {/each}
       </ul>
     {/if}
-    <RiggingSheet {plan} sheet={advice.sheet} bag={advice.bag_kg} {wind} setWind={(w) => (wind = w)} />
+    <RiggingSheet {plan} sheet={advice.sheet} bag={advice.bag_kg} />
   {/if}
 </section>

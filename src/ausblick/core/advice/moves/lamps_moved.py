@@ -30,7 +30,9 @@ Lamps = list[tuple[int, Light]]
 
 
 def screen_lamps(plan: Plan) -> Lamps:
-    return [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role == "screen" and lamp.on]
+    return [
+        (i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role == "screen" and lamp.on and not lamp.is_daylight
+    ]
 
 
 def further_back(plan: Plan, lamps: Lamps) -> list[Proposal]:
@@ -112,7 +114,7 @@ def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
 
 def softened(index: int, lamp: Light) -> list[Proposal]:
     """A large soft box on the lamp, at full dimmer if it needs it; a grid goes before it."""
-    if any(one.kind in ("softbox", "umbrella") for one in lamp.modifiers) or lamp.fixture.emitter.shape == "sun":
+    if any(one.kind in ("softbox", "umbrella") for one in lamp.modifiers) or lamp.is_daylight:
         return []
     grids = [one.model_dump(mode="json") for one in lamp.modifiers if one.kind == "grid"]
     box = {
@@ -126,7 +128,7 @@ def softened(index: int, lamp: Light) -> list[Proposal]:
 def turned_round(plan: Plan, index: int, lamp: Light, degrees: float) -> list[Proposal]:
     """The lamp swung round the mark by some degrees, further to its own side."""
     subject = plan.subject
-    if subject is None or lamp.fixture.emitter.shape == "sun":
+    if subject is None or lamp.is_daylight:
         return []
     dx, dz = lamp.position[0] - subject.x, lamp.position[2] - subject.z
     turn = math.radians(degrees) * (1.0 if dx >= 0.0 else -1.0)
@@ -150,7 +152,7 @@ def raised(plan: Plan, index: int, lamp: Light, step: float = 0.5) -> list[Propo
 
 def nearer(plan: Plan, index: int, lamp: Light, subject: Subject, stops: float) -> list[Proposal]:
     """The lamp as much closer to the face as gives it so many stops; light goes with the square of the distance."""
-    if lamp.fixture.emitter.shape == "sun":
+    if lamp.is_daylight:
         return []
     away = math.dist(lamp.position, subject.eyes)
     closer = max(NEAREST_KEY, away * 2.0 ** (-stops / 2.0))
@@ -200,7 +202,7 @@ def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Propos
 
 def gridded(index: int, lamp: Light, degrees: float = 40.0) -> list[Proposal]:
     """A grid before all that is on the lamp already."""
-    if any(one.kind == "grid" for one in lamp.modifiers) or lamp.fixture.emitter.shape == "sun":
+    if any(one.kind == "grid" for one in lamp.modifiers) or lamp.is_daylight:
         return []
     grid = {"kind": "grid", "deg": degrees}
     on_it = [one.model_dump(mode="json") for one in lamp.beyond]

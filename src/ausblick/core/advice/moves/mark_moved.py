@@ -21,7 +21,7 @@ def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...
     step = z - plan.subject.z
     changes = [edit.subject.z(round(z, 2))]
     for i, lamp in enumerate(plan.lights):
-        if lamp.role in WITH_THE_MARK and lamp.fixture.emitter.shape != "sun":
+        if lamp.role in WITH_THE_MARK and not lamp.is_daylight:
             (x, y, back), (ax, ay, az) = lamp.position, lamp.aim
             changes += lamp_to(plan, i, (x, y, back + step), (ax, ay, az + step))
     if with_camera:

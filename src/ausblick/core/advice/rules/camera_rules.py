@@ -41,7 +41,7 @@ def _lamps_flicker(evaluation: Evaluation) -> bool:
 
 def _flicker_of(evaluation: Evaluation) -> set[str]:
     """How the burning lamps flicker, those aside that are known not to."""
-    burning = [lamp for lamp in evaluation.plan.lights if lamp.on and lamp.fixture.emitter.shape != "sun"]
+    burning = [lamp for lamp in evaluation.plan.lights if lamp.on and not lamp.is_daylight]
     found: set[str] = {lamp.fixture.flicker for lamp in burning if not lamp.fixture.flash_lms}
     return found - {"free"}
 

@@ -141,7 +141,7 @@ def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Propo
 
 def stands_needed(plan: Plan) -> tuple[int, int]:
     """(lamp stands, screen stands): one a lamp, two for a screen that doesn't stand by itself."""
-    lamps = sum(lamp.fixture.emitter.shape != "sun" for lamp in plan.lights)
+    lamps = sum(not lamp.is_daylight for lamp in plan.lights)
     return lamps, 0 if plan.screen.material in ("paint", "pop-up") else 2
 
 

@@ -13,6 +13,7 @@ from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..steps import third_stop
+from .daylight_rules import black_out
 
 EVEN, LEVEL, BEHIND = (LIMITS[f"light.{name}"] for name in ("evenness", "level", "behind"))
 
@@ -67,10 +68,11 @@ def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _without(evaluation: Evaluation) -> list[Proposal]:
-    """A lamp that was meant for neither screen nor subject, left off."""
+    """A lamp that was meant for neither screen nor subject, left off; a window, covered."""
     lights = enumerate(evaluation.plan.lights)
-    stray = [(i, lamp) for i, lamp in lights if lamp.role == "other" and lamp.on]
-    return [Proposal(tell("do/without", lamp=lamp.name), (edit.lamp(i).on(False),)) for i, lamp in stray]
+    stray = [(i, lamp) for i, lamp in lights if lamp.role == "other" and lamp.on and not lamp.is_daylight]
+    without = [Proposal(tell("do/without", lamp=lamp.name), (edit.lamp(i).on(False),)) for i, lamp in stray]
+    return [*without, *black_out(evaluation.plan)]
 
 
 def wanted_lux(evaluation: Evaluation) -> float:

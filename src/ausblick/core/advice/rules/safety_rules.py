@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change
+from ...light.emission import usual
+from ...plan import Change, Light, edit
 from ...rig.circuits import Load, hot_near_cloth, loads, overhead
 from ...sentences import tell
 from ...standards.limit import Severity
@@ -53,19 +56,47 @@ def _heat(evaluation: Evaluation) -> Judgement | None:
         return None
     worst = max(hot, key=lambda h: h.clear - h.away)
     over = worst.clear - worst.away
-    says = tell("light.heat", lamp=worst.name, away=worst.away)
+    says = tell(f"light.heat/{worst.what}", lamp=worst.name, away=worst.away)
     return Judgement(HEAT.grade(over), worst.away, worst.clear, "m", says, over)
 
 
 def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    plan, names = evaluation.plan, []
-    changes: list[Change] = []
-    for hot in hot_near_cloth(plan):
-        index = next(i for i, lamp in enumerate(plan.lights) if lamp.id == hot.light)
-        x, y, z = plan.lights[index].position
-        changes += moves.lamp_to(plan, index, (x, y, z + hot.clear - hot.away + 0.05))
-        names.append(hot.name)
-    return [Proposal(tell("do/clear-distance", lamps=tuple(names)), tuple(changes), tell("cost/light"))]
+    """Back from the cloth; back along the aim from a board; the sheet hung further out."""
+    plan, hot = evaluation.plan, hot_near_cloth(evaluation.plan)
+    index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
+    from_cloth: list[str] = []
+    from_boards: list[str] = []
+    stands: list[Change] = []
+    found = []
+    for one in hot:
+        i, step = index[one.light], one.clear - one.away + 0.05
+        lamp = plan.lights[i]
+        if one.what == "sheet":
+            found.append(_sheet_out(i, lamp, one.clear + 0.05))
+            continue
+        x, y, z = lamp.position
+        away = np.array(lamp.position) - np.array(lamp.aim)
+        ax, _, az = step * away / max(float(np.linalg.norm(away)), 1e-6)
+        at = (x, y, z + step) if one.what == "cloth" else (x + ax, y, z + az)
+        stands += moves.lamp_to(plan, i, at)
+        (from_cloth if one.what == "cloth" else from_boards).append(lamp.name)
+    if stands:
+        word = "do/clear-distance" if from_cloth else "do/away-from-boards"
+        found.append(Proposal(tell(word, lamps=(*from_cloth, *from_boards)), tuple(stands), tell("cost/light")))
+    return found
+
+
+def _sheet_out(index: int, lamp: Light, to: float) -> Proposal:
+    """Every sheet of a lamp hung that far before it."""
+    out = [
+        one.model_copy(update={"distance": round(max(to, usual(one, "distance")), 2)})
+        if one.kind == "diffusion"
+        else one
+        for one in lamp.modifiers
+    ]
+    first, *more = (one.model_dump(mode="json") for one in out)
+    changes = (edit.lamp(index).modifier(first), edit.lamp(index).beyond(more))
+    return Proposal(tell("do/sheet-further", lamp=lamp.name, to=to), changes, tell("cost/light"))
 
 
 def _above(evaluation: Evaluation) -> Judgement | None:
@@ -100,7 +131,8 @@ RULES = (
         id="light.heat",
         stage="light",
         measure="distance",
-        why="Cloth and paper scorch and burn near incandescent lamps; let them cool before anybody moves them.",
+        why="Cloth, paper and foam boards scorch and burn near incandescent lamps; let lamps cool before anybody "
+        "moves them, and put only what their maker allows before them.",
         judge=_heat,
         propose=_away,
         digits=2,

@@ -46,7 +46,7 @@ def outside(plan: Plan) -> list[tuple[str, str, float]]:
     placed = [("camera", "camera", plan.camera.x, plan.camera.y, plan.camera.z)]
     if plan.subject is not None:
         placed.append(("subject", "subject", plan.subject.x, plan.subject.height, plan.subject.z))
-    lamps = [lamp for lamp in plan.lights if lamp.fixture.emitter.shape != "sun"]
+    lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
     placed += [(lamp.name, lamp.id, *lamp.position) for lamp in lamps]
     found = []
     for name, ident, x, y, z in placed:
@@ -115,7 +115,7 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
 def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
     """Lamps that stand in the picture."""
     lamps = enumerate(evaluation.plan.lights)
-    on_set = [(i, lamp) for i, lamp in lamps if lamp.fixture.emitter.shape != "sun"]
+    on_set = [(i, lamp) for i, lamp in lamps if not lamp.is_daylight]
     return [
         (i, lamp)
         for i, lamp in on_set

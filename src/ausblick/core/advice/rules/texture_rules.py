@@ -11,6 +11,7 @@ from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..steps import third_stop
+from .daylight_rules import black_out
 
 FOLDS, GLOSS, HUES, RENDERING = (
     LIMITS[f"light.{name}"] for name in ("wrinkles", "gloss", "mixed-colour", "rendering")
@@ -93,13 +94,17 @@ def _why_mixed(evaluation: Evaluation) -> str:
 
 
 def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """Every lamp that reaches the screen at the camera's white balance, or the screen's lamps alike."""
+    """Every lamp that reaches the screen at the camera's white balance, or the screen's lamps alike; daylight is
+    followed by lamps and camera, or covered."""
     plan = evaluation.plan
-    wanted = plan.camera.white_balance_k
-    lit = [i for i, lamp in enumerate(plan.lights) if lamp.on and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0]
+    reach = [i for i, lamp in enumerate(plan.lights) if lamp.on and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0]
+    lit = [i for i in reach if not plan.lights[i].is_daylight]
+    sky = [plan.lights[i].fixture.cct for i in reach if plan.lights[i].is_daylight]
+    wanted = sky[0] if sky else plan.camera.white_balance_k
+    balance = (edit.camera.white_balance_k(wanted),) if sky and plan.camera.white_balance_k != wanted else ()
 
     def to_white(indices: list[int]) -> tuple[Change, ...]:
-        return tuple(change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0)))
+        return (*(change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0))), *balance)
 
     turned = [(i, plan.lights[i], held) for i in lit if (held := plan.lights[i].fixture.cct_range)]
     screen = [i for i in lit if plan.lights[i].role == "screen"]
@@ -107,13 +112,13 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if turned:
         changes = tuple(edit.lamp(i).cct(min(max(wanted, low), high)) for i, _, (low, high) in turned)
         names = tuple(lamp.name for _, lamp, _ in turned)
-        found.insert(0, Proposal(tell("do/turn-kelvin", lamps=names, to=wanted), changes))
+        found.insert(0, Proposal(tell("do/turn-kelvin", lamps=names, to=wanted), (*changes, *balance)))
     if screen:
         found.append(Proposal(tell("do/screen-kelvin", to=wanted), to_white(screen)))
     for i in lit:
         if plan.lights[i].role == "key":
             found += moves.gridded(i, plan.lights[i])
-    return found
+    return [*found, *black_out(plan)]
 
 
 def _rendering(evaluation: Evaluation) -> Judgement | None:

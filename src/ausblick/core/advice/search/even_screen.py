@@ -145,7 +145,7 @@ def even_screen(plan: Plan, store: BasisStore, freedoms: Freedoms) -> Even:
 
 
 def _movable(lamp: Light) -> bool:
-    return lamp.role in ("screen", "other") and lamp.on and lamp.fixture.emitter.shape != "sun"
+    return lamp.role in ("screen", "other") and lamp.on and not lamp.is_daylight
 
 
 def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Search | None:

@@ -1,0 +1,42 @@
+"""Wind on the screen: a sail of several square metres on two stands."""
+
+from __future__ import annotations
+
+from ...evaluation.results import Evaluation
+from ...light.basis import BasisStore
+from ...rig.rigging_sheet import rigging_sheet, wind_force, wind_of
+from ...sentences import tell
+from ...standards.limits import LIMITS
+from ..rule import Judgement, Proposal, Rule
+
+WIND = LIMITS["screen.wind"]
+
+
+def _judge(evaluation: Evaluation) -> Judgement | None:
+    plan = evaluation.plan
+    wind = wind_of(plan)
+    if wind <= 0.0:
+        return None
+    force = wind_force(plan.screen.width * plan.screen.height, wind)
+    over = wind - WIND.at
+    says = tell("screen.wind", wind=wind, force=force, ballast=rigging_sheet(plan).ballast_kg)
+    return Judgement(WIND.grade(over), wind, WIND.at, "m/s", says, max(0.0, over))
+
+
+def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """No field of the plan calms the wind."""
+    return []
+
+
+RULES = (
+    Rule(
+        id="screen.wind",
+        stage="screen",
+        measure="wind",
+        why="Cloth flutters before it falls, and a frame that goes over hurts people. Guy it, keep somebody at it, "
+        "and take it down above its maker's limit; local rules and a competent rigger decide.",
+        judge=_judge,
+        propose=_nothing,
+        digits=0,
+    ),
+)
