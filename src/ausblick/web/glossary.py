@@ -10,6 +10,9 @@ TERMS: dict[str, str] = {
     "back light": "Light from behind that draws a bright rim and takes the screen's colour off the edge.",
     "matte": "The black-and-white mask of the key: white is kept, black is thrown away.",
     "garbage matte": "A rough outline that throws away everything outside it.",
+    "sky luminance": "How bright the sky is through the glass: a spot meter reads it; a lux meter against the glass, "
+    "facing out, reads about 3.14 times as much.",
+    "lets in": "What nets, curtains or film on a window let through.",
     "spill": "Screen-coloured light that falls on the subject.",
     "clean plate": "The empty screen, filmed from the same camera position.",
     "key channel": "The channel the key is cut from: green on a green screen, blue on a blue one.",

@@ -6,10 +6,11 @@ from typing import Any
 
 import pytest
 
+from ausblick.core.advice.findings import find
 from ausblick.core.kit import Kit
 from ausblick.core.kit.added import added
 from ausblick.core.kit.catalogue import full_kit, small_kit
-from ausblick.core.plan import PlanError, dump_plan
+from ausblick.core.plan import PlanError, apply_changes, dump_plan
 from ausblick.core.sentences import say
 from ausblick.core.start.answers_given import SaidError, lamp_from, said_from
 from ausblick.core.start.first_set import FirstSet, first_set, possible_with
@@ -177,3 +178,22 @@ def test_what_of_the_kit_is_free() -> None:
     full = plan.model_copy(update={"lights": (lamp,) * 32})
     with pytest.raises(PlanError, match="at most 32"):
         one_more_lamp(full, lamp_from({"kind": "tube"}), kit)
+
+
+def test_a_window_of_the_room_is_daylight_that_no_remedy_dims_or_moves() -> None:
+    """It comes into the right wall; what is found of it covers it, and lamps follow its colour and not it theirs."""
+    plan = made().plan
+    window = one_more_lamp(plan, lamp_from({"kind": "window"}), Kit())
+    assert (window.position[0], window.fixture.luminance) == (plan.room.x_max, 3000.0)
+    with_it = plan.model_copy(update={"lights": (*plan.lights, window)})
+    findings = find(with_it, STORE)[1]
+    daylight = next(f for f in findings if f.rule.id == "light.daylight")
+    assert daylight.judgement.severity == "consider"
+    for remedy in (remedy for f in findings for remedy in f.remedies):
+        after = next(one for one in apply_changes(with_it, remedy.changes).lights if one.id == window.id)
+        assert (after.dimmer, after.position, after.fixture) == (window.dimmer, window.position, window.fixture)
+    cover = next(remedy for remedy in daylight.remedies if remedy.text.id == "do/black-out")
+    assert cover.outcome == "does-not-apply"
+    outdoors = plan.model_copy(update={"room": plan.room.model_copy(update={"kind": "exterior"})})
+    with pytest.raises(PlanError, match="outdoors"):
+        one_more_lamp(outdoors, lamp_from({"kind": "window"}), Kit())

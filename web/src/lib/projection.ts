@@ -52,7 +52,7 @@ export function fromAbove(sheet: Sheet): Projection {
       [s.x_centre + s.width / 2, 0, 0],
     ],
     turned: (camera) => camera.pan,
-    face: (emitter) => (emitter.shape === 'rect' ? emitter.width : USUAL_FACE),
+    face: (emitter) => (emitter.shape === 'rect' || emitter.shape === 'window' ? emitter.width : USUAL_FACE),
     figure: (s) => {
       const [cx, cy] = at([s.x, 0, s.z])
       const tall = s.height * sheet.scale
@@ -81,7 +81,7 @@ export function fromTheSide(sheet: Sheet): Projection {
       [0, s.bottom + s.height, 0],
     ],
     turned: (camera) => camera.tilt,
-    face: (emitter) => (emitter.shape === 'rect' ? emitter.height : USUAL_FACE),
+    face: (emitter) => (emitter.shape === 'rect' || emitter.shape === 'window' ? emitter.height : USUAL_FACE),
     figure: (s) => [
       path(
         PROFILE.map(([forward, up]) => at([0, up * s.height, s.z + forward * s.height])),

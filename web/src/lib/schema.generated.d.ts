@@ -2955,8 +2955,9 @@ export interface components {
         /**
          * Fixture
          * @description Exactly one power: `flux_lm`, `peak_cd`, or for a flash `flash_lms`, its luminous energy at full; a sun has
-         *     `normal_lux`. `flash_s`: how long the flash burns; `recycle_s`: until it can fire again at full. `cct_range`:
-         *     where its colour can be turned, lowest and highest. `flicker`: with the mains, not at all, or nobody knows.
+         *     `normal_lux`, a window the `luminance` of what is seen through it, glass and nets counted. `flash_s`: how long the
+         *     flash burns; `recycle_s`: until it can fire again at full. `cct_range`: where its colour can be turned, lowest and
+         *     highest. `flicker`: with the mains, not at all, or nobody knows.
          */
         Fixture: {
             /**
@@ -3000,7 +3001,7 @@ export interface components {
              *       "width": 0.6
              *     }
              */
-            emitter: components["schemas"]["PointEmitter"] | components["schemas"]["RectEmitter"] | components["schemas"]["DiscEmitter"] | components["schemas"]["SunEmitter"];
+            emitter: components["schemas"]["PointEmitter"] | components["schemas"]["RectEmitter"] | components["schemas"]["DiscEmitter"] | components["schemas"]["SunEmitter"] | components["schemas"]["WindowEmitter"];
             /**
              * Flash Lms
              * @default null
@@ -3023,6 +3024,11 @@ export interface components {
              * @default null
              */
             flux_lm: number | null;
+            /**
+             * Luminance
+             * @default null
+             */
+            luminance: number | null;
             /**
              * Normal Lux
              * @default null
@@ -5120,6 +5126,7 @@ export interface components {
              *           0.7
              *         ]
              *       },
+             *       "wind_ms": 0,
              *       "x_max": 3.7,
              *       "x_min": -3.7,
              *       "z_max": 9.5,
@@ -6178,7 +6185,8 @@ export interface components {
         };
         /**
          * Room
-         * @description Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres.
+         * @description Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres. `wind_ms` counts
+         *     outdoors.
          */
         Room: {
             /**
@@ -6238,6 +6246,12 @@ export interface components {
              *     }
              */
             reflectance: components["schemas"]["RoomReflectance"];
+            /**
+             * Wind Ms
+             * @description metres per second
+             * @default 0
+             */
+            wind_ms: number;
             /**
              * X Max
              * @description metres
@@ -6533,22 +6547,6 @@ export interface components {
             sheet: components["schemas"]["RiggingSheet"];
             /** Solid */
             solid: number;
-        };
-        /** ScreenBody */
-        ScreenBody: {
-            /**
-             * Plan
-             * @description A plan document.
-             */
-            plan: {
-                [key: string]: unknown;
-            };
-            /**
-             * Wind Ms
-             * @description Wind outdoors, m/s.
-             * @default 0
-             */
-            wind_ms: number;
         };
         /**
          * ScreenReading
@@ -7639,6 +7637,31 @@ export interface components {
              * @default 1
              */
             z: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * WindowEmitter
+         * @description A window of the room that the sky is seen through: glass of `width` x `height` m, as bright all over.
+         */
+        WindowEmitter: {
+            /**
+             * Height
+             * @description metres
+             * @default 1.4
+             */
+            height: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "window";
+            /**
+             * Width
+             * @description metres
+             * @default 1.2
+             */
+            width: number;
         } & {
             [key: string]: unknown;
         };
@@ -14146,7 +14169,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ScreenBody"];
+                "application/json": components["schemas"]["PlanBody"];
             };
         };
         responses: {

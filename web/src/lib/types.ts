@@ -7,6 +7,8 @@ export type Light = Plan['lights'][number]
 export type Place = Light['position']
 export type Emitter = Light['fixture']['emitter']
 export type Modifier = Light['modifier']
+/** The sun or a window: nobody moves, dims or plugs it. */
+export const isDaylight = (lamp: Light) => ['sun', 'window'].includes(lamp.fixture.emitter.shape)
 export type Camera = Plan['camera']
 export type Screen = Plan['screen']
 export type Pane = NonNullable<Plan['window']>

@@ -88,8 +88,12 @@ NormalLux = Annotated[float, number(0.0, 2e5, "lux on a surface facing the sun")
 
 POWERS = {"flux_lm", "flash_lms", "peak_cd", "normal_lux", "luminance"}
 OWN_POWER = {"sun": "normal_lux", "window": "luminance"}
-USUAL_POWER: dict[object, dict[str, float]] = {"sun": {"normal_lux": 80_000.0}, "window": {"luminance": 3000.0}}
-"""Of daylight where nobody gives it: a clear noon, lux; an overcast sky through glass, cd/m2."""
+SUN_LUX, WINDOW_LUMINANCE = 80_000.0, 3000.0
+"""Daylight where nobody gives it: a clear noon; an overcast sky through glass, cd/m2."""
+USUAL_POWER: dict[object, dict[str, float]] = {
+    "sun": {"normal_lux": SUN_LUX},
+    "window": {"luminance": WINDOW_LUMINANCE},
+}
 
 
 class Fixture(Part):

@@ -12,10 +12,12 @@ from ..camera.coverage import coverage_of
 from ..camera.view import view_of
 from ..kit import Kit
 from ..kit.kit_document import KitLamp
-from ..plan import Light, Plan, PlanError
+from ..plan import Fixture, Light, Plan, PlanError
 from ..plan.document import MOST_LAMPS
+from ..plan.lamps import WINDOW_LUMINANCE, WindowEmitter
 from .answers_given import LampSaid
 from .kit_of_said import lamp_of_said
+from .presets import WINDOW_CCT
 
 Spot = tuple[float, float, float]
 APART = 0.35
@@ -44,24 +46,42 @@ def one_more_lamp(plan: Plan, said: LampSaid, kit: Kit) -> Light:
     """
     if len(plan.lights) >= MOST_LAMPS:
         raise PlanError("lights", f"a plan holds at most {MOST_LAMPS} lamps")
+    if said.kind == "window":
+        return window_in(plan)
     lamp = lamp_of_said(said, kit)
     light = _placed(plan, lamp)
     x, y, z = _apart(plan, light["position"])
+    place = {"position": (round(x, 2), round(y, 2), round(z, 2))}
+    return Light.model_validate(light | named(plan, lamp.name) | place)
+
+
+def named(plan: Plan, name: str) -> dict[str, str]:
+    """An id and a name that no lamp of the plan has yet."""
     names, ids = {one.name for one in plan.lights}, {one.id for one in plan.lights}
-    return Light.model_validate(
-        light
-        | {
-            "id": next(f"l{n}" for n in range(1, len(ids) + 2) if f"l{n}" not in ids),
-            "name": _own_name(lamp.name, names),
-            "position": (round(x, 2), round(y, 2), round(z, 2)),
-        }
+    own = name if name not in names else next(f"{name} {n}" for n in range(2, 99) if f"{name} {n}" not in names)
+    return {"id": next(f"l{n}" for n in range(1, len(ids) + 2) if f"l{n}" not in ids), "name": own}
+
+
+WINDOW_SILL = 0.9
+"""Usual height of a window's sill, m."""
+
+
+def window_in(plan: Plan) -> Light:
+    """A window in the right wall beside the mark, its usual size and sky; where it really is, hands put it.
+
+    Raises PlanError outdoors, where a sun and ambient light are the daylight.
+    """
+    room = plan.room
+    if room.kind == "exterior":
+        raise PlanError("lights", "a window is of a room, and this set is outdoors")
+    emitter = WindowEmitter()
+    y = min(WINDOW_SILL + emitter.height / 2.0, room.height - emitter.height / 2.0)
+    z = plan.subject.z if plan.subject is not None else 0.5 * room.z_max
+    fixture = Fixture(
+        emitter=emitter, luminance=WINDOW_LUMINANCE, cct=WINDOW_CCT, cri=100.0, watts=0.0, flicker="free"
     )
-
-
-def _own_name(name: str, taken: set[str]) -> str:
-    if name not in taken:
-        return name
-    return next(f"{name} {n}" for n in range(2, len(taken) + 3) if f"{name} {n}" not in taken)
+    where = {"position": (room.x_max, round(y, 2), z), "aim": (room.x_max - 1.0, round(y, 2), z)}
+    return Light.model_validate({"role": "other", "fixture": fixture, **where, **named(plan, "window")})
 
 
 def _placed(plan: Plan, lamp: KitLamp) -> dict[str, Any]:

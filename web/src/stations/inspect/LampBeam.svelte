@@ -5,13 +5,14 @@
   import NumberField from '../../parts/NumberField.svelte'
   import { readPhotometry } from '../../lib/lightApi'
   import { session } from '../../lib/session.svelte'
-  import type { Photometry, Plan } from '../../lib/types'
+  import { isDaylight, type Photometry, type Plan } from '../../lib/types'
   import LampModifiers from './LampModifiers.svelte'
   import { set } from './set'
   let { plan, index }: { plan: Plan; index: number } = $props()
 
   const lamp = $derived(plan.lights[index])
   const at = $derived(`lights[${index}]`)
+  const daylight = $derived(isDaylight(lamp))
   const beam = $derived(lamp.fixture.beam)
   let curve = $state.raw<Photometry | null>(null)
   let problem = $state('')
@@ -27,6 +28,7 @@
     ['disc', 'disc'],
     ['point', 'point'],
     ['sun', 'sun'],
+    ['window', 'window'],
   ]
 
   $effect(() => {
@@ -44,13 +46,11 @@
       disc: { shape: 'disc', diameter: 0.4 },
       point: { shape: 'point' },
       sun: { shape: 'sun' },
+      window: { shape: 'window', width: 1.2, height: 1.4 },
     }[kind]
-    const power =
-      kind === 'sun'
-        ? { flux_lm: null, flash_lms: null, peak_cd: null, normal_lux: 80000 }
-        : lamp.fixture.normal_lux != null
-          ? { normal_lux: null, flux_lm: 6000 }
-          : {}
+    const none = { flux_lm: null, flash_lms: null, peak_cd: null, normal_lux: null, luminance: null }
+    const sky = { sun: { normal_lux: 80000 }, window: { luminance: 3000 } }[kind]
+    const power = sky ? { ...none, ...sky, beam: { kind: 'lambert' } } : daylight ? { ...none, flux_lm: 6000 } : {}
     session.change([{ path: `${at}.fixture`, value: { ...lamp.fixture, emitter, ...power } }])
   }
   function beamKind(kind: string) {
@@ -92,7 +92,7 @@
 </script>
 
 <Choice label="Emitter" value={lamp.fixture.emitter.shape} options={SHAPES} onchange={shape} />
-{#if lamp.fixture.emitter.shape !== 'sun'}
+{#if !daylight}
   <Choice label="Beam" value={beam.kind} options={beam.kind === 'ies' ? BEAMS : BEAMS.slice(0, 3)} onchange={beamKind} />
   {#if beam.kind === 'beam'}<NumberField
       label="Half-peak angle"

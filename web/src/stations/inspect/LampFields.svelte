@@ -8,7 +8,7 @@
   import { hexOf, reflectanceOf } from '../../lib/colour'
   import { prefs } from '../../lib/prefs.svelte'
   import { session } from '../../lib/session.svelte'
-  import type { Plan } from '../../lib/types'
+  import { isDaylight, type Plan } from '../../lib/types'
   import { showLight } from '../../lib/units'
   import { set } from './set'
   let { plan, index }: { plan: Plan; index: number } = $props()
@@ -17,6 +17,7 @@
   const at = $derived(`lights[${index}]`)
   const share = $derived(session.evaluation?.lamps.find((l) => l.id === lamp.id))
   const emitter = $derived(lamp.fixture.emitter)
+  const daylight = $derived(isDaylight(lamp))
   const place = (which: 'position' | 'aim', axis: number) => (value: number) =>
     session.change([{ path: `${at}.${which}`, value: lamp[which].map((v, i) => (i === axis ? value : v)) }])
   const range = $derived(lamp.fixture.cct_range ?? null)
@@ -55,7 +56,7 @@
     <span class="text-right"><span class="label-text block">on the face</span>{showLight(share.face_lux, prefs.light)}</span>
   </p>
 {/if}
-<label class="label-text" for="dimmer-{lamp.id}">Dimmer {(100 * lamp.dimmer).toFixed(0)} %</label>
+<label class="label-text" for="dimmer-{lamp.id}">{daylight ? 'Lets in' : 'Dimmer'} {(100 * lamp.dimmer).toFixed(0)} %</label>
 <input
   id="dimmer-{lamp.id}"
   type="range"
@@ -78,7 +79,7 @@
 {#each AXES as name, axis (name)}
   <NumberField label="aim, {name}" unit="m" value={lamp.aim[axis]} step={0.05} min={-100} max={100} onchange={place('aim', axis)} />
 {/each}
-{#if emitter.shape !== 'sun'}<Choice
+{#if !daylight}<Choice
     label="Burns"
     value={lamp.fixture.flash_lms != null ? 'flash' : 'steady'}
     options={[
@@ -147,7 +148,18 @@
     onchange={set(`${at}.fixture.normal_lux`)}
   />
 {/if}
-{#if emitter.shape === 'rect'}
+{#if lamp.fixture.luminance != null}
+  <NumberField
+    label="Sky luminance"
+    unit="cd/m²"
+    digits={0}
+    step={100}
+    field="lights[].fixture.luminance"
+    value={lamp.fixture.luminance}
+    onchange={set(`${at}.fixture.luminance`)}
+  />
+{/if}
+{#if emitter.shape === 'rect' || emitter.shape === 'window'}
   <NumberField
     label="Face width"
     unit="m"
@@ -184,30 +196,34 @@
   value={lamp.fixture.cct}
   onchange={set(`${at}.fixture.cct`)}
 />
-<Switch label="Colour can be turned" value={Boolean(range)} onchange={(on) => set(`${at}.fixture.cct_range`)(on ? [2700, 6500] : null)} />
-{#if range}
-  {#each ['from', 'to'] as word, i (word)}
-    <NumberField
-      label={word}
-      unit="K"
-      digits={0}
-      step={100}
-      field="lights[].fixture.cct"
-      value={range[i] ?? 0}
-      onchange={(value) => set(`${at}.fixture.cct_range`)(range.map((v, j) => (i === j ? value : v)))}
-    />
-  {/each}
-{/if}
-<Choice
-  label="Flicker"
-  value={lamp.fixture.flicker ?? 'unknown'}
-  options={[
-    ['unknown', 'not known'],
-    ['mains', 'with the mains'],
-    ['free', 'none'],
-  ]}
-  onchange={set(`${at}.fixture.flicker`)}
-/>
+{#if !daylight}<Switch
+    label="Colour can be turned"
+    value={Boolean(range)}
+    onchange={(on) => set(`${at}.fixture.cct_range`)(on ? [2700, 6500] : null)}
+  />
+  {#if range}
+    {#each ['from', 'to'] as word, i (word)}
+      <NumberField
+        label={word}
+        unit="K"
+        digits={0}
+        step={100}
+        field="lights[].fixture.cct"
+        value={range[i] ?? 0}
+        onchange={(value) => set(`${at}.fixture.cct_range`)(range.map((v, j) => (i === j ? value : v)))}
+      />
+    {/each}
+  {/if}
+  <Choice
+    label="Flicker"
+    value={lamp.fixture.flicker ?? 'unknown'}
+    options={[
+      ['unknown', 'not known'],
+      ['mains', 'with the mains'],
+      ['free', 'none'],
+    ]}
+    onchange={set(`${at}.fixture.flicker`)}
+  />{/if}
 <Grade
   label="Tint"
   value={lamp.fixture.duv}
@@ -241,14 +257,14 @@
     />
   </span>
 </label>
-<NumberField
-  label="Draws"
-  unit="W"
-  digits={0}
-  step={10}
-  field="lights[].fixture.watts"
-  value={lamp.fixture.watts}
-  onchange={set(`${at}.fixture.watts`)}
-/>
-<TextField label="Circuit" value={lamp.circuit} onchange={set(`${at}.circuit`)} />
-<button type="button" class="btn btn-sm mt-2" onclick={remove}>Remove lamp</button>
+{#if !daylight}<NumberField
+    label="Draws"
+    unit="W"
+    digits={0}
+    step={10}
+    field="lights[].fixture.watts"
+    value={lamp.fixture.watts}
+    onchange={set(`${at}.fixture.watts`)}
+  />
+  <TextField label="Circuit" value={lamp.circuit} onchange={set(`${at}.circuit`)} />{/if}
+<button type="button" class="btn btn-sm mt-2" onclick={remove}>{emitter.shape === 'window' ? 'Remove window' : 'Remove lamp'}</button>

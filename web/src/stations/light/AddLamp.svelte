@@ -46,9 +46,9 @@
       {/each}
     </ul>
   {/if}
-  <p class="label-text mb-1">A kind of lamp</p>
+  <p class="label-text mb-1">A kind of lamp, or a window of the room</p>
   <div class="grid grid-cols-3 gap-1">
-    {#each LAMP_KINDS.filter(([kind]) => kind !== 'window') as [kind, word] (kind)}
+    {#each LAMP_KINDS.filter(([kind]) => kind !== 'window' || plan.room.kind === 'interior') as [kind, word] (kind)}
       <button type="button" class="btn h-auto flex-col gap-0 px-1 py-1" aria-label="Add a {word}" onclick={() => add({ kind })}>
         <LampPicture {kind} /><span class="label-text">{word}</span>
       </button>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** A lamp: its face turned to where it aims, a line to there, its number; the aim can be pulled when it is chosen. */
+  /** A lamp, or a window that daylight comes through: its face turned to where it aims, a line to there, its number; the aim can be pulled when it is chosen. */
   import Grip from './Grip.svelte'
   import type { Board } from '../../lib/board'
   import { moved, type Projection } from '../../lib/projection'
@@ -28,7 +28,9 @@
   const label = $derived.by(() => {
     if (view.view === 'side view') return { x, y: Math.max(TOP, y - half - 5), anchor: 'middle' }
     const anchor = x > aimX + 0.3 * away ? 'start' : 'middle'
-    return { x: x + ((x - aimX) / away) * 16, y: y + ((y - aimY) / away) * 20 + 4, anchor }
+    // Behind a window is its wall: its name stands in the room.
+    const side = lamp.fixture.emitter.shape === 'window' ? -1 : 1
+    return { x: x + side * ((x - aimX) / away) * 16, y: y + side * ((y - aimY) / away) * 20 + 4, anchor }
   })
 </script>
 
@@ -55,13 +57,26 @@
   move={(was, by) => [{ path: `lights[${index}].position`, value: moved(view, was.lights[index].position, by) }]}
 >
   <g transform="translate({x} {y}) rotate({turn})">
-    <path d="M0 {-half}V{half}" stroke-width="3" class="drawn" class:pick={chosen} stroke-opacity={on ? 1 : 0.5} />
-    <path
-      d="M-7 {-half * 0.55}L-1 {-half}V{half}L-7 {half * 0.55}Z"
-      fill={on ? 'var(--figure)' : 'var(--color-base-100)'}
-      class="drawn"
-      class:pick={chosen}
-    />
+    {#if lamp.fixture.emitter.shape === 'window'}
+      <rect
+        x="-3"
+        y={-half}
+        width="6"
+        height={2 * half}
+        fill={on ? 'var(--color-base-100)' : 'var(--line)'}
+        class="drawn"
+        class:pick={chosen}
+      />
+      <path d="M0 {-half}V{half}" class="drawn" class:pick={chosen} />
+    {:else}
+      <path d="M0 {-half}V{half}" stroke-width="3" class="drawn" class:pick={chosen} stroke-opacity={on ? 1 : 0.5} />
+      <path
+        d="M-7 {-half * 0.55}L-1 {-half}V{half}L-7 {half * 0.55}Z"
+        fill={on ? 'var(--figure)' : 'var(--color-base-100)'}
+        class="drawn"
+        class:pick={chosen}
+      />
+    {/if}
   </g>
 </Grip>
 {#if view.named || same[0] === index}

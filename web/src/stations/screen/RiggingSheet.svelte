@@ -3,11 +3,7 @@
   import NumberField from '../../parts/NumberField.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan, ScreenAdvice } from '../../lib/types'
-  let {
-    plan,
-    sheet,
-    bag,
-  }: { plan: Plan; sheet: ScreenAdvice['sheet']; bag: number } = $props()
+  let { plan, sheet, bag }: { plan: Plan; sheet: ScreenAdvice['sheet']; bag: number } = $props()
 
   const rows = $derived([
     ['Clamps', sheet.clamps ? String(sheet.clamps) : '–', 'one every 0.3 m of edge'],
@@ -29,7 +25,8 @@
 
 <h2 class="mt-3 font-semibold">Rigging sheet</h2>
 {#if plan.room.kind === 'exterior'}
-  <div class="max-w-64"><NumberField
+  <div class="max-w-64">
+    <NumberField
       label="Wind"
       unit="m/s"
       digits={1}
@@ -37,7 +34,8 @@
       field="room.wind_ms"
       value={plan.room.wind_ms}
       onchange={(value) => session.change([{ path: 'room.wind_ms', value }])}
-    /></div>
+    />
+  </div>
 {/if}
 <dl>
   {#each rows as [name, value, note] (name)}
