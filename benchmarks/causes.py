@@ -1,6 +1,6 @@
 """How far a stated certainty can be trusted, on stand-in sets with one fault or two and decoys.
 
-python benchmarks/causes.py [sets]
+python benchmarks/causes.py [sets] [first seed]
 
 A set is one of the demo's, built with one or two faults and with what every set has: a crease, another figure, a lens
 that darkens its corners, small errors of exposure and balance, the plan's own codec. Of each fifth of the stated
@@ -167,9 +167,9 @@ def table(outcomes: list[Outcome]) -> str:
     return "\n".join(lines)
 
 
-def main(sets: int) -> None:
+def main(sets: int, first: int = 0) -> None:
     with ProcessPoolExecutor(2) as pool:
-        outcomes = list(pool.map(one, range(sets), chunksize=4))
+        outcomes = list(pool.map(one, range(first, first + sets), chunksize=4))
     print(table(outcomes))
     for one_of_them in outcomes:
         if not one_of_them.right:
@@ -177,4 +177,4 @@ def main(sets: int) -> None:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 300)
+    main(*(int(given) for given in sys.argv[1:] or ["300"]))

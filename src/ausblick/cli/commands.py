@@ -9,6 +9,7 @@ from __future__ import annotations
 import json
 import os
 import sys
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -208,8 +209,9 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 @app.command()
 @click.argument("frames", metavar="FRAME...", type=FILE, nargs=-1, required=True)
 @click.option("--plan", "plan_file", type=FILE, metavar="PLAN.json", help="The plan that the frame was shot to.")
+@click.option("--inside", metavar="X,Y,X,Y", help="Where the screen is, in parts of the frame: two opposite corners.")
 @as_json_option
-def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> int:
+def measure(frames: tuple[Path, ...], plan_file: Path | None, inside: str | None, as_json: bool) -> int:
     """Read camera frames (PNG, JPEG, HEIC, TIFF, EXR, DPX, raw) and clips (MP4, MOV, MKV, MXF, AVI, MTS): screen,
     levels, spots, noise; of several also what has drifted since the one before; with a plan what differs from it, and
     which lamp it is."""
@@ -220,7 +222,8 @@ def measure(frames: tuple[Path, ...], plan_file: Path | None, as_json: bool) -> 
     from ausblick.core.standards.plain import plain
 
     plan, store = load_plan(plan_file) if plan_file else None, BasisStore()
-    measured = [_measured(path, plan) for path in frames]
+    region = _region(inside) if inside else ()
+    measured = [_measured(path, plan, region) for path in frames]
     reports = [{**plain(one.still), **({} if one.clip is None else plain(one.clip))} for one in measured]
     for (before, now), report in zip(pairwise(one.still for one in measured), reports[1:], strict=True):
         report["since_previous"] = [plain(row) for row in drift_between(before, now)]
@@ -280,7 +283,18 @@ class _Measured(NamedTuple):
     reading: Any
 
 
-def _measured(path: Path, plan: Any) -> _Measured:
+def _region(inside: str) -> tuple[tuple[float, float], ...]:
+    """The corners of a rectangle of the frame."""
+    try:
+        x0, y0, x1, y1 = (float(part) for part in inside.split(","))
+    except ValueError:
+        raise BadInput(f"--inside {inside}: give four numbers from 0 to 1, as 0.1,0,0.9,1") from None
+    if not all(0.0 <= v <= 1.0 for v in (x0, y0, x1, y1)) or x0 == x1 or y0 == y1:
+        raise BadInput(f"--inside {inside}: two opposite corners, each from 0 to 1")
+    return (x0, y0), (x1, y0), (x1, y1), (x0, y1)
+
+
+def _measured(path: Path, plan: Any, region: Any) -> _Measured:
     from ausblick.core.frames.frame_report import clip_report, frame_report
     from ausblick.core.frames.reading import read_frame
     from ausblick.formats.clips import LOOKED_AT, is_clip, open_clip
@@ -294,11 +308,12 @@ def _measured(path: Path, plan: Any) -> _Measured:
         raise BadInput(f"{path}: {(err.strerror or 'cannot be opened').lower()}") from None
     if not moving:
         frame = _frame(path)
-        reading = read_frame(frame, trace, (), hue)
+        reading = read_frame(frame, trace, region, hue)
         return _Measured(frame_report(reading, colour=frame.colour), None, frame, reading)
     try:
         clip = open_clip(path, trace, camera=None if plan is None else plan.camera)
-        return _Measured(*clip_report(clip.facts, clip.reading), clip.middle, clip.reading.frame)
+        read = replace(clip.reading, frame=read_frame(clip.middle, trace, region, hue)) if region else clip.reading
+        return _Measured(*clip_report(clip.facts, read), clip.middle, read.frame)
     except ImageError as err:
         raise BadInput(f"{path}: {err}") from None
 

@@ -73,7 +73,7 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
         lines += _clip_lines(report)
     lines += _colour_lines(report)
     if report["hue"] is None:
-        return "\n".join([*lines, "  no green or blue screen found"])
+        return "\n".join([*lines, "  no green or blue screen found", *_candidate_lines(report)])
     luma, key = report["level_luma"], report["level_key_channel"]
     lines += [
         f"  {report['hue']} screen on {report['screen_area_percent']:.1f} % of the frame, "
@@ -92,6 +92,7 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
                 f"  {word} {spot['delta_percent']:+.1f} points at "
                 f"{100 * across:.0f} % across, {100 * down:.0f} % down"
             )
+    lines += _candidate_lines(report)
     if report["marks"]:
         lines.append(f"  {len(report['marks'])} marks on the screen, kept out of its evenness")
     if report["things_at_edge"]:
@@ -105,6 +106,18 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
     if "verdict" in report:
         lines += _beside_lines(report)
     return "\n".join(lines)
+
+
+def _candidate_lines(report: dict[str, Any]) -> list[str]:
+    """What else may be the screen, and how to say that it is."""
+    lines = []
+    for one in report["candidates"]:
+        x, y = (sorted(place) for place in zip(*one["corners"], strict=True))
+        box = f"{x[0]:.2f},{y[0]:.2f},{x[-1]:.2f},{y[-1]:.2f}"
+        lines.append(
+            f"  may be a screen, keyed by {one['hue']}: {one['area_percent']:.0f} % of the frame; --inside {box}"
+        )
+    return lines
 
 
 def _beside_lines(report: dict[str, Any]) -> list[str]:

@@ -11,8 +11,10 @@ import pytest
 
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.diagnosis.cause import Cause, cause_of_light
+from ausblick.core.diagnosis.cause_told import told_as_planned
 from ausblick.core.diagnosis.light_model import Deviations, light_model_of
 from ausblick.core.diagnosis.observed_light import ObservedLight, observed_light
+from ausblick.core.diagnosis.stated_certainty import stated_certainty
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
@@ -254,3 +256,14 @@ def test_a_camera_on_its_side_gives_an_upright_still_and_the_same_lamp(roll: flo
         factors.append(cause.factor)
     assert factors[0] == pytest.approx(0.6 / plan.lights[0].dimmer, rel=0.03)
     assert factors[1] == pytest.approx(factors[0], abs=0.02)
+
+
+def test_what_fits_anything_is_never_told_as_sure() -> None:
+    """A free form fits anything; a small fault leaves no trace; a lamp's own story is as sure as it fits."""
+    assert stated_certainty("obstacle", 1.0) < 0.5
+    assert stated_certainty("unknown", 1.0) < 0.5
+    assert stated_certainty("as-planned", 0.65) == pytest.approx(0.11, abs=0.02)
+    assert stated_certainty("as-planned", 0.85) == pytest.approx(0.54, abs=0.02)
+    assert stated_certainty("as-planned", 0.97) > 0.95
+    assert stated_certainty("dimmer", 0.9) == 0.9
+    assert told_as_planned(0.3).says != told_as_planned(0.9).says

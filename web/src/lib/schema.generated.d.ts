@@ -1900,6 +1900,28 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * Candidate
+         * @description A place that may be a screen: `hue` is the key channel that it would be keyed by; `corners`: its outline in
+         *     parts of the frame, to be read inside of.
+         */
+        Candidate: {
+            /**
+             * Area Percent
+             * @description %
+             */
+            area_percent: number;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * Hue
+             * @enum {string}
+             */
+            hue: "green" | "blue";
+        };
+        /**
          * Cause
          * @description `lamp`: its name; `factor`: light over planned, of the lamp or of all; `moved`: (x, z) in m; `mired`: warmer
          *     than planned; `certainty` 0..1; `changes` make the plan as built; `decide`: the frame that would tell more, or
@@ -3208,6 +3230,11 @@ export interface components {
             assumed: string[];
             /** Band Percent */
             band_percent: number | null;
+            /**
+             * Candidates
+             * @default []
+             */
+            candidates: components["schemas"]["Candidate"][];
             /** Clipped Percent */
             clipped_percent: number | null;
             /** Edge Contact */

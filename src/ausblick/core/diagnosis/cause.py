@@ -17,9 +17,10 @@ import numpy as np
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore
 from ..plan import Change, Plan
-from .cause_told import Told, told_of, told_strange, told_unsure
+from .cause_told import Told, told_as_planned, told_of, told_strange, told_unsure
 from .light_model import LightModel, light_model_of
 from .observed_light import ObservedLight
+from .stated_certainty import stated_certainty
 from .stories import MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Culprit, Kind, Story, singles
 from .story_fit import Fit, StoryFit
 
@@ -209,14 +210,15 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     if best.misfit > STRANGE:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
     if not parts:
-        told = told_of(model, best, None)
-        return _cause("as-planned", told, planned, None, cannot, "", best)
+        certainty = stated_certainty("as-planned", planned)
+        return _cause("as-planned", told_as_planned(certainty), certainty, None, cannot, "", best)
     first = parts[0]
-    certainty = marginal(first)
+    saying = told_of(model, best, first)
+    certainty = stated_certainty(_name(first, saying), marginal(first))
     rival = _rival(model, found, share, first)
     second = marginal(parts[1]) if len(parts) > 1 else 0.0
     also = _also(model, best, parts[1], second) if second > SECOND else None
-    told, decide = told_unsure(told_of(model, best, first), first, certainty, rival)
+    told, decide = told_unsure(saying, first, certainty, rival)
     return _cause(_name(first, told), told, certainty, also, cannot, decide, best)
 
 
@@ -225,9 +227,9 @@ def _name(part: Culprit, told: Told) -> StoryName:
     return "off" if told.factor == 0.0 else NAMES[part.kind]
 
 
-def _shown(one: Fit, plain: float) -> bool:
+def _shown(one: Fit, saying: float) -> bool:
     """Of a lamp that a frame hardly judges only what it shows beyond doubt is told."""
-    return one.log_odds - one.log_prior - plain > SHOWN
+    return one.log_odds - one.log_prior - saying > SHOWN
 
 
 def _clear(one: Fit, part: Culprit) -> bool:
@@ -261,7 +263,8 @@ def _rival(model: LightModel, found: list[Fit], share: Floats, first: Culprit) -
 
 def _also(model: LightModel, best: Fit, part: Culprit, certainty: float) -> Also:
     t = told_of(model, best, part)
-    return Also(_name(part, t), t.lamp, t.factor, t.moved, t.mired, certainty, t.says, t.cure)
+    name = _name(part, t)
+    return Also(name, t.lamp, t.factor, t.moved, t.mired, stated_certainty(name, certainty), t.says, t.cure)
 
 
 def _cause(

@@ -13,6 +13,7 @@ from .stories import Culprit
 from .story_fit import Fit
 
 AS_PLANNED = "The lamps that this frame can judge stand and burn as planned."
+NOTHING_SHOWN = "Nothing stands out from the plan; a small fault would not show beside the errors of this frame."
 SURE, LIKELY = 0.85, 0.5
 DARK = 0.08
 """A lamp that gives less than this of what was planned is off."""
@@ -31,11 +32,13 @@ class Told:
     mired: float | None = None
 
 
-def told_of(model: LightModel, fit: Fit, part: Culprit | None) -> Told:
-    """One part of a story; without one: as planned."""
+def told_as_planned(certainty: float) -> Told:
+    return Told(AS_PLANNED if certainty >= LIKELY else NOTHING_SHOWN)
+
+
+def told_of(model: LightModel, fit: Fit, part: Culprit) -> Told:
+    """One part of a story."""
     plan = model.plan
-    if part is None:
-        return Told(AS_PLANNED)
     if part.kind == "exposure":
         return _exposure(float(np.exp(fit.by.camera[0])))
     if part.kind == "white balance":

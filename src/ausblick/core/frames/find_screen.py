@@ -3,6 +3,9 @@
 Colour is compared as the ratio of the other two channels to the key channel in *linear* light. A
 shadow or a gradient scales all three alike and leaves the ratio where it was, so that the dark
 corner of a screen is still the screen, and a plant of another green is not.
+
+A pale or odd screen (teal, lime) is no fact but a question, with the places that may be it; where a
+person has drawn round one, it is taken for what they say.
 """
 
 from __future__ import annotations
@@ -41,6 +44,27 @@ class FoundScreen:
         return 100.0 * float(self.mask.mean())
 
 
+@dataclass(frozen=True)
+class Limits:
+    """How much of the key channel the other two have at most in a place of the screen, and in its middle."""
+
+    ratio: float
+    peak: float
+
+
+SURE, MAYBE = Limits(0.8, 0.66), Limits(0.97, 0.93)
+TO_GREY = 0.6
+"""What may be a screen differs from its middle by no more than this share of the way to grey."""
+
+
+@dataclass(frozen=True)
+class Sought:
+    """What was found, and `maybe`: masks (h, w) by channel of what may be a screen as well, or at all."""
+
+    found: FoundScreen | None
+    maybe: tuple[tuple[int, Bools], ...]
+
+
 def find_screen(
     reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None, wanted: str = "other"
 ) -> FoundScreen | None:
@@ -49,6 +73,13 @@ def find_screen(
     `region` (h, w): where it is looked for; outside nothing is screen. `linear`: its light, where that is known.
     `wanted`: "green" or "blue" where that is known: white walls under a wrong white balance are no blue screen.
     """
+    return seek_screen(reduced, region, linear, wanted).found
+
+
+def seek_screen(
+    reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None, wanted: str = "other"
+) -> Sought:
+    """The same, and what else may be a screen."""
     linear = linear_of(reduced) if linear is None else linear
     if region is not None:
         linear = np.where(region[..., None], linear, np.float32(0.0))
@@ -61,13 +92,20 @@ def find_screen(
             masks[channel] = other
     elif wanted in CHANNELS:
         masks[channel] = _of_hue(linear, channel, masks[channel])
-    mask = masks[channel]
-    if mask.mean() < LEAST_AREA:
-        return None
+    if masks[channel].mean() >= LEAST_AREA:
+        rival = masks[3 - channel] & ~masks[channel]
+        return Sought(_found(channel, masks[channel]), ((3 - channel, rival),))
+    odd = {c: _by_channel(linear, c, MAYBE) for c in (1, 2)}
+    channel = max(odd, key=lambda c: int(odd[c].sum()))
+    if region is not None and odd[channel].mean() >= LEAST_AREA:
+        return Sought(_found(channel, odd[channel]), ())
+    return Sought(None, tuple(odd.items()))
+
+
+def _found(channel: int, mask: Bools) -> FoundScreen:
     rim = max(1, round(0.006 * max(mask.shape)))
     core = _eroded(mask, rim)
-    hue: Literal["green", "blue"] = "green" if channel == 1 else "blue"
-    return FoundScreen(hue, channel, mask, core if core.any() else mask)
+    return FoundScreen("green" if channel == 1 else "blue", channel, mask, core if core.any() else mask)
 
 
 def _of_hue(linear: Floats32, channel: int, mask: Bools) -> Bools:
@@ -81,21 +119,22 @@ def _of_hue(linear: Floats32, channel: int, mask: Bools) -> Bools:
     return found
 
 
-def _by_channel(linear: Floats32, channel: int) -> Bools:
+def _by_channel(linear: Floats32, channel: int, limits: Limits = SURE) -> Bools:
     """The screen as seen by one key channel (h, w); empty where that channel does not lead."""
     key = np.ascontiguousarray(linear[..., channel])
     per_key = np.float32(1.0) / np.maximum(key, np.float32(1e-4))
     first, second = (np.asarray(linear[..., c] * per_key, dtype=np.float32) for c in range(3) if c != channel)
-    candidate = (key > 0.006) & (first < 0.8) & (second < 0.8)
+    candidate = (key > 0.006) & (first < limits.ratio) & (second < limits.ratio)
     if candidate.mean() < LEAST_AREA:
         return np.zeros(key.shape, dtype=bool)
     places = np.flatnonzero(candidate)
     some = places[:: max(1, len(places) // PICKS)]
     peak = _densest(first.ravel()[some], second.ravel()[some])
-    if max(peak) > 0.66:
+    if max(peak) > limits.peak:
         return np.zeros(key.shape, dtype=bool)
     away = np.square(first - peak[0]) + np.square(second - peak[1])
-    return _grown(candidate & (away < NEAR**2), candidate & (away < LOOSE**2))
+    reach = 1.0 if limits is SURE else min(1.0, TO_GREY * float(np.hypot(1.0 - peak[0], 1.0 - peak[1])) / LOOSE)
+    return _grown(candidate & (away < (reach * NEAR) ** 2), candidate & (away < (reach * LOOSE) ** 2))
 
 
 def _densest(first: Floats32, second: Floats32) -> tuple[np.float32, np.float32]:

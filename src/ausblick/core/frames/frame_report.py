@@ -18,6 +18,7 @@ from .drift import Drifted, ScreenSeen, drift
 from .file_colour import RECORDED, FileColour
 from .marks import Mark
 from .reading import FrameReading, Level
+from .screen_candidates import Candidate
 from .spots import Spot
 
 
@@ -52,6 +53,7 @@ class FrameReport:
     assumed: tuple[str, ...] = ()
     marks: tuple[Mark, ...] = ()
     things_at_edge: tuple[str, ...] = ()
+    candidates: tuple[Candidate, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -121,6 +123,7 @@ def frame_report(
         assumed=colour.assumed,
         marks=reading.marks,
         things_at_edge=contact.things if contact else (),
+        candidates=reading.candidates,
     )
 
 

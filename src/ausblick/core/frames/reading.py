@@ -14,11 +14,12 @@ from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Degrees, Percent, Points
 from .contact import Contact, contact_of
 from .edge import EdgeReading, read_edge
-from .find_screen import LONGEST, FoundScreen, find_screen
+from .find_screen import LONGEST, FoundScreen, seek_screen
 from .frame import Frame, chroma_of, linear_of, luma_of, picked, trace_signal
 from .grain import noise_percent
 from .marks import FoundMarks, Mark, find_marks
 from .scopes import Scopes, scopes_of
+from .screen_candidates import Candidate, candidates_of
 from .spots import SmoothSurface, Spot, find_spots, fit_surface
 
 SAMPLE = 120_000
@@ -36,7 +37,8 @@ class Level:
 
 @dataclass(frozen=True)
 class FrameReading:
-    """What a frame shows of the screen. Fields after `height` are None where no screen was found."""
+    """What a frame shows of the screen. Fields after `height` are None where no screen was found. `candidates`: what
+    else may be the screen; a person points at it."""
 
     width: int
     height: int
@@ -59,6 +61,7 @@ class FrameReading:
     deviation: Floats | None = None
     edge: EdgeReading | None = None
     marks: tuple[Mark, ...] = ()
+    candidates: tuple[Candidate, ...] = ()
 
 
 Region = Sequence[tuple[float, float]]
@@ -74,9 +77,10 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
     reduced = frame.reduced(LONGEST)
     linear = linear_of(reduced)
     drawn = _filled(region, reduced.shape[:2]) if len(region) >= 3 else None
-    found = find_screen(reduced, drawn, linear, wanted)
+    sought = seek_screen(reduced, drawn, linear, wanted)
+    found, candidates = sought.found, candidates_of(sought)
     if found is None:
-        return FrameReading(frame.width, frame.height, None, 0.0)
+        return FrameReading(frame.width, frame.height, None, 0.0, candidates=candidates)
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
     contact = contact_of(found)
     marked = find_marks(percent, found, contact.figure)
@@ -112,6 +116,7 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
         deviation=_deviation(surface, found, chosen.mean),
         edge=edge,
         marks=marked.marks,
+        candidates=candidates,
     )
 
 

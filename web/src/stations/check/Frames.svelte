@@ -58,18 +58,30 @@
     if (frame?.id === shown.id) cause = found
   }
   const show = (id: number) => run('Reading', async () => look(await api.getFrame(id)))
-  async function add(files: Iterable<File>) {
-    for (const file of files) {
-      await run(`Measuring ${file.name}`, async () => {
+  /** One after another; what cannot be read is told at the end and stops none of the others. Cancel ends them all. */
+  async function add(files: File[]) {
+    const failed: string[] = []
+    let ended = false
+    for (const [i, file] of files.entries()) {
+      const which = files.length > 1 ? `${file.name}, ${i + 1} of ${files.length}` : file.name
+      await run(`Measuring ${which}`, async () => {
         const read = await importAny(session.id, file, (share, id) => {
           job = id
-          busy = `Measuring ${file.name}, ${(100 * share).toFixed(0)} %`
+          busy = `Measuring ${which}, ${(100 * share).toFixed(0)} %`
         })
         frames = await api.listFrames(session.id)
         await look(read)
       })
-      if (error) return
+      if (error) failed.push(error)
+      ended = error.endsWith(': cancelled')
+      if (left || ended) break
     }
+    if (files.length > 1 && failed.length && !ended) error = `${failed.length} of ${files.length} could not be read. ${failed.join(' ')}`
+  }
+  /** Of a folder only what a camera writes. */
+  const ofCamera = (files: File[]) => {
+    const known = `${STILLS},${CLIPS}`.split(',')
+    return files.filter((file) => known.some((ending) => file.name.toLowerCase().endsWith(ending)))
   }
   $effect(() => {
     const id = session.id
@@ -117,7 +129,8 @@
   }
   function pick(event: Event) {
     const input = event.currentTarget as HTMLInputElement
-    void add([...(input.files ?? [])]).then(() => (input.value = ''))
+    const files = [...(input.files ?? [])]
+    void add(input.webkitdirectory ? ofCamera(files) : files).then(() => (input.value = ''))
   }
   /** The plan as it is now beside the frame, once the plan was saved. */
   let seenRevision = 0
@@ -160,6 +173,10 @@
       <label class="btn btn-sm btn-primary">
         Measure a frame
         <input type="file" class="sr-only" multiple accept="{STILLS},{CLIPS}" onchange={pick} />
+      </label>
+      <label class="btn btn-sm max-sm:hidden">
+        A folder
+        <input type="file" class="sr-only" webkitdirectory aria-label="Measure a folder of frames and clips" onchange={pick} />
       </label>
       {#each frames.slice(0, 6) as one (one.id)}
         <button

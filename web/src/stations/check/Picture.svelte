@@ -3,6 +3,7 @@
    * the tools that work on it: draw round the screen, click its corners, look at single pixels. */
   import DeviationScale from '../../parts/DeviationScale.svelte'
   import Wipe from '../../parts/Wipe.svelte'
+  import Candidates from './Candidates.svelte'
   import Deviation from './Deviation.svelte'
   import Marking, { type Tool } from './Marking.svelte'
   import PoseTable from './PoseTable.svelte'
@@ -30,6 +31,7 @@
   let pose = $state.raw<Pose | null>(null)
   let corners = $state.raw<Corner[]>([])
   let pixel = $state.raw<Corner | null>(null)
+  let over = $state<number | null>(null)
   let error = $state('')
   let boxW = $state(700)
   let boxH = $state(420)
@@ -117,6 +119,7 @@
   >
 {/if}
 {#if error}<p role="alert" class="pb-2 text-primary">{error}</p>{/if}
+<Candidates {frame} bind:over chosen={region} />
 <div
   class="min-h-56 flex-1 overflow-hidden {ratio < 1 ? 'max-lg:min-h-112' : 'max-lg:aspect-video'}"
   bind:clientWidth={boxW}
@@ -212,6 +215,21 @@
             stroke-width="1.2"
             stroke-dasharray="2 3"
           />{/if}
+        {#if !frame.region.length && view === 'picture'}
+          {#each frame.reading.candidates ?? [] as one, i (i)}
+            {@const [u, v] = one.corners[0]}
+            <path
+              d={path(one.corners as Corner[])}
+              fill="white"
+              fill-opacity={over === i ? 0.25 : 0}
+              stroke="black"
+              stroke-opacity="0.6"
+              stroke-width="3"
+            />
+            <path d={path(one.corners as Corner[])} fill="none" stroke="white" stroke-width="1.4" />
+            <text x={u * w + 6} y={v * h + 16} fill="white" stroke="black" stroke-width="3" paint-order="stroke">{i + 1}</text>
+          {/each}
+        {/if}
         {#if pose}<path d={path(corners)} fill="none" stroke="var(--color-primary)" stroke-width="1.4" />{/if}
       </svg>
       {#if tool}<Marking {tool} {w} {h} drawn={region} clicked={measure} pixel={(at) => (pixel = at)} />{/if}

@@ -1,0 +1,91 @@
+"""Screens that no colour is sure of: a question with places to point at, and read where somebody points."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import cv2
+import numpy as np
+import pytest
+from click.testing import CliRunner
+
+from ausblick.cli.commands import app
+from ausblick.core.colour.curves import rec709
+from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.reading import read_frame
+from ausblick.core.geometry.vectors import Floats
+
+Light = tuple[float, float, float]
+GREEN, BLUE, WALL = (0.03, 0.25, 0.06), (0.04, 0.07, 0.30), (0.45, 0.43, 0.40)
+
+
+def shot(screen: Light, second: Light | None = None, wall: Light = WALL) -> Floats:
+    """Signal (270, 480, 3) of a screen before a wall, somebody in a dark coat before it."""
+    light = np.empty((270, 480, 3))
+    light[:] = wall
+    light[20:250, 80:400] = screen
+    if second is not None:
+        light[30:240, 10:75] = second
+    light[125:, 190:290] = (0.11, 0.12, 0.12)
+    cv2.ellipse(light, (240, 85), (28, 38), 0, 0, 360, (0.45, 0.30, 0.22), -1)
+    light *= (1.0 - 0.2 * np.linspace(-1.0, 1.0, 480) ** 2)[None, :, None]
+    noise = np.random.default_rng(2).normal(0.0, 0.005, light.shape)
+    return np.asarray(np.clip(rec709(light) + noise, 0.0, 1.0))
+
+
+def frame(*args: Light, **named: Light) -> Frame:
+    return Frame((65535.0 * shot(*args, **named)).astype(np.uint16), 65535.0)
+
+
+@pytest.mark.parametrize(
+    ("screen", "hue"),
+    [
+        ((0.03, 0.25, 0.21), "green"),
+        ((0.04, 0.17, 0.22), "blue"),
+        ((0.22, 0.30, 0.04), "green"),
+        ((0.30, 0.44, 0.32), "green"),
+    ],
+    ids=["teal", "cyan", "lime", "pale"],
+)
+def test_an_odd_screen_is_a_question_and_read_where_somebody_points(screen: Light, hue: str) -> None:
+    odd = frame(screen)
+    reading = read_frame(odd)
+    assert reading.hue is None
+    first = reading.candidates[0]
+    assert (first.hue, first.area_percent) == (hue, pytest.approx(46.0, abs=2.0))
+    assert np.min(first.corners, axis=0) == pytest.approx((1 / 6, 20 / 270), abs=0.01)
+    pointed = read_frame(odd, region=first.corners)
+    assert (pointed.hue, pointed.candidates) == (hue, ())
+    assert pointed.screen_area_percent == pytest.approx(first.area_percent, abs=1.0)
+    # The middle's own level, by hand, darker by up to a fifth of the light toward the sides.
+    assert pointed.level_luma is not None
+    weights = np.array([0.2126, 0.7152, 0.0722])
+    brightest = 100.0 * float(rec709(np.array(screen)) @ weights)
+    assert 0.88 * brightest < pointed.level_luma.mean < brightest
+
+
+def test_two_screens_are_told_and_either_can_be_read() -> None:
+    both = frame(GREEN, second=BLUE)
+    reading = read_frame(both)
+    assert reading.hue == "green"
+    (other,) = reading.candidates
+    assert (other.hue, other.area_percent) == ("blue", pytest.approx(10.5, abs=1.0))
+    assert read_frame(both, region=other.corners).hue == "blue"
+
+
+def test_a_screen_that_is_sure_asks_nothing() -> None:
+    assert read_frame(frame(GREEN)).candidates == ()
+    assert read_frame(frame(WALL)).hue is None
+    assert read_frame(frame(WALL)).candidates == ()
+
+
+def test_on_the_command_line_the_place_is_named_and_can_be_given(tmp_path: Path) -> None:
+    path = tmp_path / "teal.png"
+    cv2.imwrite(str(path), (255.0 * shot((0.03, 0.25, 0.21))[..., ::-1]).astype(np.uint8))
+    told = CliRunner().invoke(app, ["measure", str(path)])
+    assert "no green or blue screen found" in told.output
+    (line,) = [line for line in told.output.splitlines() if "may be a screen" in line]
+    inside = line.rsplit("--inside ", 1)[1]
+    assert "green screen on 4" in CliRunner().invoke(app, ["measure", str(path), "--inside", inside]).output
+    wrong = CliRunner().invoke(app, ["measure", str(path), "--inside", "0,0,2,1"], standalone_mode=False)
+    assert "two opposite corners" in str(wrong.exception)
