@@ -93,6 +93,12 @@ def frame_table(name: str, report: dict[str, Any]) -> str:
                 f"{100 * across:.0f} % across, {100 * down:.0f} % down"
             )
     lines += _candidate_lines(report)
+    for place in report["may_be_lost"]:
+        across, down = place["x"] + place["w"] / 2, place["y"] + place["h"] / 2
+        lines.append(
+            f"  part of the figure has nearly the screen's colour and may be lost: {place['area_percent']:.1f} % of "
+            f"the frame at {100 * across:.0f} % across, {100 * down:.0f} % down"
+        )
     if report["marks"]:
         lines.append(f"  {len(report['marks'])} marks on the screen, kept out of its evenness")
     if report["things_at_edge"]:

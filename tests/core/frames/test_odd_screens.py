@@ -14,9 +14,12 @@ from ausblick.core.colour.curves import rec709
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.geometry.vectors import Floats
+from ausblick.core.matte.key_report import key_report
+from ausblick.core.matte.keyer import plain_key
 
 Light = tuple[float, float, float]
 GREEN, BLUE, WALL = (0.03, 0.25, 0.06), (0.04, 0.07, 0.30), (0.45, 0.43, 0.40)
+MUSLIN = (0.06, 0.34, 0.10)
 
 
 def shot(screen: Light, second: Light | None = None, wall: Light = WALL) -> Floats:
@@ -31,6 +34,20 @@ def shot(screen: Light, second: Light | None = None, wall: Light = WALL) -> Floa
     light *= (1.0 - 0.2 * np.linspace(-1.0, 1.0, 480) ** 2)[None, :, None]
     noise = np.random.default_rng(2).normal(0.0, 0.005, light.shape)
     return np.asarray(np.clip(rec709(light) + noise, 0.0, 1.0))
+
+
+def dressed(cloth: Light, fold: bool = False) -> Frame:
+    """Somebody in a garment of that colour; with a fold, before a floor run of another light that begins abruptly."""
+    light = np.empty((270, 480, 3))
+    light[:] = MUSLIN
+    if fold:
+        light[200:] = np.array(MUSLIN) * (1.9, 1.2, 1.5)
+    light[110:, 190:290] = cloth
+    cv2.ellipse(light, (240, 75), (28, 38), 0, 0, 360, (0.45, 0.30, 0.22), -1)
+    light[235:, 200:280] = (0.03, 0.03, 0.04)
+    light = cv2.GaussianBlur(light, (0, 0), 0.8) * np.linspace(0.8, 1.1, 480)[None, :, None]
+    signal = np.clip(rec709(light) + np.random.default_rng(2).normal(0.0, 0.008, light.shape), 0.0, 1.0)
+    return Frame((65535.0 * signal).astype(np.uint16), 65535.0)
 
 
 def frame(*args: Light, **named: Light) -> Frame:
@@ -89,3 +106,27 @@ def test_on_the_command_line_the_place_is_named_and_can_be_given(tmp_path: Path)
     assert "green screen on 4" in CliRunner().invoke(app, ["measure", str(path), "--inside", inside]).output
     wrong = CliRunner().invoke(app, ["measure", str(path), "--inside", "0,0,2,1"], standalone_mode=False)
     assert "two opposite corners" in str(wrong.exception)
+
+
+@pytest.mark.parametrize("cloth", [(0.10, 0.30, 0.15), (0.06, 0.22, 0.12), (0.10, 0.25, 0.06)])
+def test_a_garment_near_the_screens_hue_is_the_figures_and_its_holes_are_told(cloth: Light) -> None:
+    shirt = dressed(cloth)
+    reading = read_frame(shirt)
+    (place,) = reading.may_be_lost
+    assert (place.x, place.x + place.w) == pytest.approx((190 / 480, 290 / 480), abs=0.02)
+    assert place.y == pytest.approx(110 / 270, abs=0.03)
+    assert reading.contact is not None
+    whole = (100 * 160 + np.pi * 28 * 38 * 0.9) / (270 * 480)
+    assert float(reading.contact.figure.mean()) == pytest.approx(whole, rel=0.1)
+    holes = key_report(plain_key(shirt, reading)).holes_percent
+    assert holes is not None
+    assert holes > 50.0
+
+
+def test_a_floor_run_in_other_light_and_a_plain_coat_are_nothing_lost() -> None:
+    for one in (dressed((0.11, 0.12, 0.13)), dressed((0.11, 0.12, 0.13), fold=True)):
+        reading = read_frame(one)
+        assert reading.may_be_lost == ()
+        holes = key_report(plain_key(one, reading)).holes_percent
+        assert holes is not None
+        assert holes < 3.0

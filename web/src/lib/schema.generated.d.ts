@@ -3267,6 +3267,11 @@ export interface components {
              * @default []
              */
             marks: components["schemas"]["Mark"][];
+            /**
+             * May Be Lost
+             * @default []
+             */
+            may_be_lost: components["schemas"]["LostPlace"][];
             /** Noise Percent */
             noise_percent: number | null;
             /**
@@ -4230,6 +4235,25 @@ export interface components {
             planned_luma: number | null;
             reading: components["schemas"]["FrameReport"];
             scopes: components["schemas"]["ScopesModel"];
+        };
+        /**
+         * LostPlace
+         * @description A box in parts of the frame, and how much of the frame it holds that may be lost.
+         */
+        LostPlace: {
+            /**
+             * Area Percent
+             * @description %
+             */
+            area_percent: number;
+            /** H */
+            h: number;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /** Mains */
         Mains: {

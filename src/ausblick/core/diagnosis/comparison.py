@@ -154,7 +154,8 @@ class Verdict:
 
 
 def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReading, rows: list[Compared]) -> Verdict:
-    """What hurts most: no screen, the wrong screen, clipping, the subject off it; then the plan missed; then spots
+    """What hurts most: no screen, the wrong screen, clipping, the subject off it
+    or of its colour; then the plan missed; then spots
     that the plan's own picture does not have."""
     wanted = evaluation.plan.screen.hue
     if reading.hue is None:
@@ -169,6 +170,8 @@ def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReadin
     if reading.contact is not None and set(reading.contact.screen_sides) - {"bottom"}:
         sides = " and ".join(side for side in reading.contact.screen_sides if side != "bottom")
         return Verdict("fails", f"The subject leaves the screen: {sides}.")
+    if reading.may_be_lost and not expected.may_be_lost:
+        return Verdict("fails", "Part of the figure has nearly the screen's colour: the key may lose it.")
     off = {row.name: abs(row.difference or 0.0) / row.agree_within for row in rows if row.means}
     if off:
         worst = max(rows, key=lambda row: off.get(row.name, 0.0))

@@ -42,8 +42,8 @@ class Contact:
 def contact_of(screen: FoundScreen) -> Contact:
     """Subject and contacts in the reduced frame."""
     mask = screen.mask
-    spanned = _spanned(mask)
-    between = (spanned & ~mask).astype(np.uint8)
+    within = spanned(mask)
+    between = (within & ~mask).astype(np.uint8)
     inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
     count, labels, stats, _ = cv2.connectedComponentsWithStats(inner, connectivity=8)
     large = [one for one in range(1, count) if stats[one, cv2.CC_STAT_AREA] >= LEAST * mask.size]
@@ -57,7 +57,7 @@ def contact_of(screen: FoundScreen) -> Contact:
             things.update(sides)
         else:
             figure |= part
-    return Contact(_frame_sides(figure), _screen_sides(figure, spanned), figure, tuple(sorted(things)))
+    return Contact(_frame_sides(figure), _screen_sides(figure, within), figure, tuple(sorted(things)))
 
 
 def _near(part: Bools, figure: Bools) -> bool:
@@ -66,7 +66,7 @@ def _near(part: Bools, figure: Bools) -> bool:
     return bool((cv2.dilate(part.astype(np.uint8), np.ones((reach, reach), np.uint8)).astype(bool) & figure).any())
 
 
-def _spanned(mask: Bools) -> Bools:
+def spanned(mask: Bools) -> Bools:
     """What lies between screen pixels of its own row, or of its own column.
 
     Unlike a convex outline this leaves out the wall beside a screen that stands on a wide floor piece.

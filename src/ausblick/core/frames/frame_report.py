@@ -17,6 +17,7 @@ from .clip_timing import Breach, ClipReading
 from .drift import Drifted, ScreenSeen, drift
 from .file_colour import RECORDED, FileColour
 from .marks import Mark
+from .near_colour import LostPlace
 from .reading import FrameReading, Level
 from .screen_candidates import Candidate
 from .spots import Spot
@@ -54,6 +55,7 @@ class FrameReport:
     marks: tuple[Mark, ...] = ()
     things_at_edge: tuple[str, ...] = ()
     candidates: tuple[Candidate, ...] = ()
+    may_be_lost: tuple[LostPlace, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -124,6 +126,7 @@ def frame_report(
         marks=reading.marks,
         things_at_edge=contact.things if contact else (),
         candidates=reading.candidates,
+        may_be_lost=reading.may_be_lost,
     )
 
 

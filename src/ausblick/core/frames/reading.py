@@ -18,6 +18,7 @@ from .find_screen import LONGEST, FoundScreen, seek_screen
 from .frame import Frame, chroma_of, linear_of, luma_of, picked, trace_signal
 from .grain import noise_percent
 from .marks import FoundMarks, Mark, find_marks
+from .near_colour import LostPlace, lost_parts
 from .scopes import Scopes, scopes_of
 from .screen_candidates import Candidate, candidates_of
 from .spots import SmoothSurface, Spot, find_spots, fit_surface
@@ -38,7 +39,8 @@ class Level:
 @dataclass(frozen=True)
 class FrameReading:
     """What a frame shows of the screen. Fields after `height` are None where no screen was found. `candidates`: what
-    else may be the screen; a person points at it."""
+    else may be the screen; a person points at it. `may_be_lost`: parts of the figure that have nearly the
+    screen's colour."""
 
     width: int
     height: int
@@ -62,6 +64,7 @@ class FrameReading:
     edge: EdgeReading | None = None
     marks: tuple[Mark, ...] = ()
     candidates: tuple[Candidate, ...] = ()
+    may_be_lost: tuple[LostPlace, ...] = ()
 
 
 Region = Sequence[tuple[float, float]]
@@ -83,6 +86,10 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
         return FrameReading(frame.width, frame.height, None, 0.0, candidates=candidates)
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
     contact = contact_of(found)
+    lost = lost_parts(linear, found, contact)
+    if lost.places:
+        found = replace(found, mask=found.mask & ~lost.mask, core=found.core & ~lost.mask)
+        contact = contact_of(found)
     marked = find_marks(percent, found, contact.figure)
     found = _between_marks(found, marked)
     # The surface and what stands out of it cost as much as all the rest: both at once.
@@ -90,7 +97,8 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
         surfaced = beside.submit(fit_surface, percent, found.core)
         levels = _levels(frame, found)
         noise = noise_percent(frame, found.core, trace, found.channel)
-        edge = read_edge(frame, reduced, linear, found, contact)
+        # Cloth of the screen's colour is no spill.
+        edge = read_edge(frame, reduced, linear, found, replace(contact, figure=contact.figure & ~lost.mask))
         cb, cr = _chroma(reduced, found.core)
         surface = surfaced.result()
     chosen = levels.luma if trace == "luma" else levels.key
@@ -117,6 +125,7 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
         edge=edge,
         marks=marked.marks,
         candidates=candidates,
+        may_be_lost=lost.places,
     )
 
 

@@ -66,6 +66,7 @@
     ...frame.reading.hot_spots.map((s, i) => ({ ...s, word: 'hot spot', planned: compared?.hot_spots_planned[i] ?? false })),
     ...frame.reading.shadows.map((s, i) => ({ ...s, word: 'shadow', planned: compared?.shadows_planned[i] ?? false })),
   ])
+  const lost = $derived(frame.reading.may_be_lost ?? [])
   const reach = $derived(reachFor((frame.deviation?.values.flat() ?? []).filter((v) => v !== null)))
   const picture = $derived(session.evaluation?.picture)
   const path = (points: [number, number][]) => points.map(([u, v], i) => `${i ? 'L' : 'M'}${u * w} ${v * h}`).join('') + 'Z'
@@ -119,6 +120,12 @@
   >
 {/if}
 {#if error}<p role="alert" class="pb-2 text-primary">{error}</p>{/if}
+{#if lost.length}<p role="status" class="pb-2 text-primary">
+    {lost.length > 1 ? 'Parts' : 'Part'} of the figure {lost.length > 1 ? 'have' : 'has'} nearly the screen's colour: the key may lose {lost.length >
+    1
+      ? 'them'
+      : 'it'}. Another garment, or a screen of the other colour.
+  </p>{/if}
 <Candidates {frame} bind:over chosen={region} />
 <div
   class="min-h-56 flex-1 overflow-hidden {ratio < 1 ? 'max-lg:min-h-112' : 'max-lg:aspect-video'}"
@@ -215,6 +222,20 @@
             stroke-width="1.2"
             stroke-dasharray="2 3"
           />{/if}
+        {#if view === 'picture'}
+          {#each lost as box, i (i)}
+            {#each [['black', 3.4], ['var(--color-primary)', 1.4]] as const as [stroke, width] (stroke)}<rect
+                x={box.x * w}
+                y={box.y * h}
+                width={box.w * w}
+                height={box.h * h}
+                fill="none"
+                {stroke}
+                stroke-width={width}
+                stroke-dasharray="5 3"
+              />{/each}
+          {/each}
+        {/if}
         {#if !frame.region.length && view === 'picture'}
           {#each frame.reading.candidates ?? [] as one, i (i)}
             {@const [u, v] = one.corners[0]}

@@ -1,0 +1,161 @@
+"""Parts of a figure whose colour comes so near to the screen's that they were taken for it.
+
+Light and shade leave the ratio of the other channels to the key channel where it is; returned light, another lamp's
+colour and a floor run change it, but slowly, or up to the screen's own border. Cloth of another green begins
+abruptly, ends within the screen, and touches somebody. Thresholds are ours: tried on seven garments in six set-ups
+and on the same set-ups in other clothes.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import cv2
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats, Floats32
+from ..standards.quantities import Percent
+from .contact import Contact, spanned
+from .find_screen import FoundScreen
+
+SMOOTH = 2.0
+"""Standard deviation, px of the reduced frame, over which a ratio is a mean: noise is less, an edge still one."""
+ABRUPT, OF_NOISE = 0.010, 6.0
+"""A ratio that changes by this from one pixel to the next has an edge there; or by so many times its usual change."""
+OTHER = 0.10
+"""A part differs in its ratios from the screen round it by this much."""
+ALIKE = 0.04
+"""Parts nearer than this to a part that is screen are of it: a floor run seen between two legs."""
+LEAST = 0.004
+"""Of the frame."""
+ON_BORDER, TOUCHES, WITHIN = 0.25, 0.03, 0.85
+"""Of a part's rim: what reaches the screen's border is screen; a garment touches somebody; a gap is all within."""
+SIDE = [2, -3]
+"""Columns at the frame's sides and, the last, the row at its foot: what goes on beyond both is a floor run."""
+CLIPPED = 0.3
+SPECKLE, AROUND, REACH, BORDER = 7, 41, 25, 13
+"""px: holes that noise makes in cloth half taken for screen; what a part is compared with; what counts as touching;
+what counts as the border."""
+
+
+@dataclass(frozen=True)
+class LostPlace:
+    """A box in parts of the frame, and how much of the frame it holds that may be lost."""
+
+    x: float
+    y: float
+    w: float
+    h: float
+    area_percent: Percent
+
+
+@dataclass(frozen=True)
+class LostParts:
+    """`mask` (h, w) of the reduced frame, and where they are."""
+
+    mask: Bools
+    places: tuple[LostPlace, ...]
+
+
+class _Part(NamedTuple):
+    mask: Bools
+    ratios: Floats
+    is_screen: bool
+    touches: float
+    place: LostPlace
+
+
+def lost_parts(linear: Floats32, found: FoundScreen, contact: Contact) -> LostParts:
+    """What of the found screen (h, w, 3 of light) is rather somebody's clothes; empty where nothing is."""
+    whole = _closed(found.mask, SPECKLE) & ~contact.figure
+    ratios = _ratios(linear, whole, found.channel)
+    parts = _parts(linear[..., found.channel], ratios, whole, contact)
+    screen = [one for one in parts if one.is_screen]
+    lost = [
+        one
+        for one in parts
+        if not one.is_screen
+        and TOUCHES <= one.touches <= WITHIN
+        and all(float(np.hypot(*(one.ratios - other.ratios))) >= ALIKE for other in screen)
+    ]
+    mask = np.zeros(found.mask.shape, dtype=bool)
+    for one in lost:
+        mask |= _grown(one.mask)
+    return LostParts(mask & found.mask, tuple(one.place for one in lost))
+
+
+def _ratios(linear: Floats32, whole: Bools, channel: int) -> Floats32:
+    """Smoothed ratios (h, w, 2) of the other channels to the key channel, of the screen's own pixels."""
+    per_key = 1.0 / np.maximum(linear[..., channel], np.float32(1e-4))
+    inside = whole.astype(np.float32)
+    weight = np.maximum(cv2.GaussianBlur(inside, (0, 0), SMOOTH), np.float32(1e-3))
+    smooth = [
+        cv2.GaussianBlur(linear[..., c] * per_key * inside, (0, 0), SMOOTH) / weight for c in range(3) if c != channel
+    ]
+    return np.stack(smooth, axis=-1).astype(np.float32)
+
+
+def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> list[_Part]:
+    """The found screen in parts that edges of colour divide, the largest left out: that is the screen."""
+    inner, change = _eroded(whole), _change(ratios)
+    if not inner.any():
+        return []
+    flat = inner & (change < max(ABRUPT, OF_NOISE * float(np.median(change[inner]))))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(flat.astype(np.uint8), connectivity=4)
+    if count < 3:
+        return []
+    main = 1 + int(np.argmax(stats[1:, cv2.CC_STAT_AREA]))
+    border = _dilated(~spanned(whole), BORDER)
+    border[:, :4] = border[:, -4:] = border[:4] = True
+    near = _dilated(contact.figure, REACH)
+    largest = np.asarray(labels == main)
+    large = [i for i in range(1, count) if i != main and stats[i, cv2.CC_STAT_AREA] >= LEAST * labels.size]
+    parts = [_part(np.asarray(labels == i), stats[i], ratios, largest, border, near) for i in large]
+    return [one for one in parts if float((key[one.mask] > 0.98).mean()) < CLIPPED]
+
+
+def _change(ratios: Floats32) -> Floats32:
+    """How much (h, w) the ratios (h, w, 2) differ from one pixel to the next."""
+    planes = (np.ascontiguousarray(ratios[..., i]) for i in range(2))
+    steps = [cv2.Sobel(plane, cv2.CV_32F, *way, ksize=3) / 8.0 for plane in planes for way in ((1, 0), (0, 1))]
+    return np.asarray(np.linalg.norm(np.stack(steps), axis=0), dtype=np.float32)
+
+
+def _part(mask: Bools, stats: Floats, ratios: Floats32, largest: Bools, border: Bools, near: Bools) -> _Part:
+    round_it = _dilated(mask, AROUND) & largest
+    beside = ratios[round_it if round_it.sum() > 50 else largest]
+    own = np.median(ratios[mask], axis=0).astype(float)
+    off = float(np.hypot(*(own - np.median(beside, axis=0))))
+    rim = mask & ~_eroded(mask)
+    h, w = mask.shape
+    x, y, wide, high, area = (float(v) for v in stats[:5])
+    return _Part(
+        mask,
+        own,
+        off < OTHER or _in_a_corner(mask) or float(border[rim].mean()) >= ON_BORDER,
+        float(near[rim].mean()),
+        LostPlace(x / w, y / h, wide / w, high / h, 100.0 * area / mask.size),
+    )
+
+
+def _in_a_corner(mask: Bools) -> bool:
+    return bool(mask[:, SIDE].any() and mask[SIDE[-1]].any())
+
+
+def _eroded(mask: Bools) -> Bools:
+    return np.asarray(cv2.erode(mask.astype(np.uint8), np.ones((3, 3), np.uint8)) > 0)
+
+
+def _dilated(mask: Bools, by: int) -> Bools:
+    return np.asarray(cv2.dilate(mask.astype(np.uint8), np.ones((by, by), np.uint8)) > 0)
+
+
+def _grown(mask: Bools) -> Bools:
+    """With the edge that divided it off, and closed."""
+    return _dilated(_closed(mask, 15), 2 * round(2.0 * SMOOTH) + 1)
+
+
+def _closed(mask: Bools, by: int) -> Bools:
+    shape = np.ones((by, by), np.uint8)
+    return np.asarray(cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_CLOSE, shape) > 0)
