@@ -10,13 +10,13 @@ import numpy as np
 import pytest
 
 from ausblick.core.camera.exposure import grey_lux
+from ausblick.core.colour.curves import rec709
 from ausblick.core.diagnosis.cause import Cause, cause_of_light
-from ausblick.core.diagnosis.cause_told import told_as_planned
 from ausblick.core.diagnosis.light_model import Deviations, light_model_of
 from ausblick.core.diagnosis.observed_light import ObservedLight, observed_light
 from ausblick.core.diagnosis.stated_certainty import stated_certainty
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.frame import Frame, linear_of
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
@@ -30,12 +30,14 @@ PLANS = (seed_vault(), scree())
 
 
 def seen(plan: Plan, built: AsBuilt, seed: int = 1, shading: float = 0.0) -> ObservedLight:
-    """What a frame of the set as built shows; `shading`: what the lens loses of the light toward the corner."""
+    """What a frame of the set as built shows; `shading`: stops of light that the lens loses at the corner."""
     signal = standin_signal(standin_capture(built, STORE), 960, seed)
     if shading:
-        y, x = np.mgrid[-1.0 : 1.0 : signal.shape[0] * 1j, -1.0 : 1.0 : signal.shape[1] * 1j]
-        # Near mid signal half of the light's loss is the signal's.
-        signal = signal * (1.0 - 0.5 * shading * 0.5 * (x * x + y * y))[..., None].astype(np.float32)
+        height, width = signal.shape[:2]
+        y, x = np.mgrid[0:height, 0:width] - np.array([0.5 * height, 0.5 * width])[:, None, None]
+        r2 = (x * x + y * y) / (0.25 * (height**2 + width**2))
+        light = linear_of(signal) * 2.0 ** (-shading * (0.7 * r2 + 0.3 * r2 * r2))[..., None]
+        signal = rec709(light).astype(np.float32)
     recording = built.plan.camera.recording
     decoded = through([signal] * 2, recording, 1e6 * recording.mbit_s / 25.0)[0]
     frame = Frame((65535.0 * decoded).astype(np.uint16), 65535.0)
@@ -169,9 +171,14 @@ def test_an_exposure_that_is_off_and_a_lens_that_darkens_its_corners() -> None:
     cause = told(plan, [Change("camera.nd_stops", 0.6)])
     assert cause.story == "exposure"
     assert math.log2(cause.factor or 1.0) == pytest.approx(-0.6, abs=0.05)
-    # A usual lens is no lamp's fault.
-    assert told(plan, [], shading=0.06).story == "as-planned"
-    assert told(plan, [dimmed(plan, 0, 0.6)], shading=0.06).lamp == plan.lights[0].name
+    # A lens is no lamp's fault, be it wide open.
+    assert told(plan, [], shading=0.1).says.endswith("burn as planned.")
+    open_lens = told(plan, [], shading=0.7)
+    assert open_lens.story == "as-planned"
+    assert open_lens.says.endswith("The lens darkens its corners by 0.7 stops.")
+    weak = told(plan, [dimmed(plan, 0, 0.6)], shading=0.7)
+    assert (weak.story, weak.lamp) == ("dimmer", plan.lights[0].name)
+    assert weak.factor == pytest.approx(0.6, abs=0.05)
 
 
 @pytest.mark.parametrize("times", [0.02, 200.0])
@@ -266,4 +273,3 @@ def test_what_fits_anything_is_never_told_as_sure() -> None:
     assert stated_certainty("as-planned", 0.85) == pytest.approx(0.54, abs=0.02)
     assert stated_certainty("as-planned", 0.97) > 0.95
     assert stated_certainty("dimmer", 0.9) == 0.9
-    assert told_as_planned(0.3).says != told_as_planned(0.9).says

@@ -28,8 +28,9 @@ StoryName = Literal[
     "as-planned", "dimmer", "off", "moved", "colour", "white-balance", "exposure", "obstacle", "unknown"
 ]
 NAMES: dict[Kind, StoryName] = {
-    "as planned": "as-planned", "white balance": "white-balance", "stranger": "unknown", "exposure": "exposure",
-    "dimmer": "dimmer", "off": "off", "moved": "moved", "colour": "colour", "obstacle": "obstacle",
+    "as planned": "as-planned", "lens": "as-planned", "white balance": "white-balance", "stranger": "unknown",
+    "exposure": "exposure", "dimmer": "dimmer", "off": "off", "moved": "moved", "colour": "colour",
+    "obstacle": "obstacle",
 }  # fmt: skip
 LEAST_CELLS = 12
 SETTLED = 0.98
@@ -211,7 +212,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
     if not parts:
         certainty = stated_certainty("as-planned", planned)
-        return _cause("as-planned", told_as_planned(certainty), certainty, None, cannot, "", best)
+        return _cause("as-planned", told_as_planned(best, certainty), certainty, None, cannot, "", best)
     first = parts[0]
     saying = told_of(model, best, first)
     certainty = stated_certainty(_name(first, saying), marginal(first))
@@ -235,6 +236,9 @@ def _shown(one: Fit, saying: float) -> bool:
 def _clear(one: Fit, part: Culprit) -> bool:
     """Is it worth a walk to the lamp?"""
     by, i = one.by, part.lamp
+    if part.kind == "lens":
+        # A lens that darkens its corners is as it is: a term of the fit, and nobody's fault.
+        return False
     if part.kind == "exposure":
         return abs(float(by.camera[0])) > CLEAR_LEVEL
     if part.kind == "white balance":

@@ -15,6 +15,8 @@ from .story_fit import Fit
 AS_PLANNED = "The lamps that this frame can judge stand and burn as planned."
 NOTHING_SHOWN = "Nothing stands out from the plan; a small fault would not show beside the errors of this frame."
 SURE, LIKELY = 0.85, 0.5
+SEEN_CORNER = 0.2
+"""Stops at the picture's corner below which a lens is not spoken of."""
 DARK = 0.08
 """A lamp that gives less than this of what was planned is off."""
 
@@ -32,8 +34,11 @@ class Told:
     mired: float | None = None
 
 
-def told_as_planned(certainty: float) -> Told:
-    return Told(AS_PLANNED if certainty >= LIKELY else NOTHING_SHOWN)
+def told_as_planned(fit: Fit, certainty: float) -> Told:
+    """With what the lens takes of the corners, where that can be seen."""
+    says = AS_PLANNED if certainty >= LIKELY else NOTHING_SHOWN
+    corner = float(fit.by.camera[3] + fit.by.camera[4]) / math.log(2.0)
+    return Told(f"{says} The lens darkens its corners by {corner:.1f} stops." if corner > SEEN_CORNER else says)
 
 
 def told_of(model: LightModel, fit: Fit, part: Culprit) -> Told:

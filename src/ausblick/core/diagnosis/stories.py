@@ -13,11 +13,14 @@ import numpy as np
 from ..geometry.vectors import Floats
 from .light_model import PER_LAMP
 
-Kind = Literal["as planned", "exposure", "white balance", "dimmer", "off", "moved", "colour", "obstacle", "stranger"]
+Kind = Literal[
+    "as planned", "exposure", "white balance", "lens", "dimmer", "off", "moved", "colour", "obstacle", "stranger"
+]
+CAMERA_KINDS: tuple[Kind, ...] = ("exposure", "white balance", "lens", "stranger")
 LAMP_KINDS: tuple[Kind, ...] = ("dimmer", "off", "moved", "colour", "obstacle")
 ODDS: dict[Kind, float] = {
-    "as planned": 0.40, "exposure": 0.08, "white balance": 0.08, "dimmer": 0.14, "off": 0.08, "moved": 0.10,
-    "colour": 0.07, "obstacle": 0.03, "stranger": 0.02,
+    "as planned": 0.37, "lens": 0.03, "exposure": 0.08, "white balance": 0.08, "dimmer": 0.14, "off": 0.08,
+    "moved": 0.10, "colour": 0.07, "obstacle": 0.03, "stranger": 0.02,
 }  # fmt: skip
 """How often each is what is wrong, before a frame is seen; a lamp's kinds are shared among the lamps."""
 
@@ -25,6 +28,8 @@ CAREFUL_CAMERA = np.array([0.05, 3.0, 0.8, 0.03, 0.021])
 """Exposure (ln), balance (mired, thousandths of Duv), fall-off of the lens at the corner in r2 and r4 (ln)."""
 CAREFUL_LAMP = np.array([0.04, 4.0, 0.8, 0.03, 0.03, 0.03])
 """Level, colour (mired, thousandths of Duv), place across, up and away (m)."""
+FAR_LENS = (0.5, 0.35)
+"""Of a fast or wide lens wide open: up to a stop and more at the corner."""
 FAR_EXPOSURE, FAR_BALANCE, FAR_LEVEL, FAR_COLOUR = 0.6, 70.0, 0.5, 70.0
 FAR_PLACE = np.array([0.4, 0.25, 0.4])
 MOST_PLACE, MOST_COLOUR = 1.3, 250.0
@@ -45,7 +50,7 @@ Story = tuple[Culprit, ...]
 
 
 def singles(lamps: int) -> list[Story]:
-    found: list[Story] = [(), (Culprit("exposure"),), (Culprit("white balance"),), (Culprit("stranger"),)]
+    found: list[Story] = [(), *((Culprit(kind),) for kind in CAMERA_KINDS)]
     return found + [(Culprit(kind, i),) for i in range(lamps) for kind in LAMP_KINDS]
 
 
@@ -64,6 +69,8 @@ def spreads(story: Story, lamps: int) -> Floats:
             found[0] = FAR_EXPOSURE
         elif part.kind == "white balance":
             found[1:3] = FAR_BALANCE, 4.0
+        elif part.kind == "lens":
+            found[3:5] = FAR_LENS
         elif part.kind == "dimmer":
             found[at] = FAR_LEVEL
         elif part.kind == "off":
