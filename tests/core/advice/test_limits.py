@@ -158,6 +158,10 @@ def over(stops: float, plate: float = 50.0) -> Evaluation:
     return replace(of(plate={"mean_level": plate}), exposure=replace(BASE.exposure, stops_over=stops))
 
 
+def wished(stops: float, wish: float) -> Evaluation:
+    return replace(of(targets={"face_stops": wish}), exposure=replace(BASE.exposure, stops_over=stops))
+
+
 def angle(degrees: float, school: str = "180") -> Evaluation:
     evaluation = of(targets={"shutter_school": school})
     return replace(evaluation, blur=replace(evaluation.blur, shutter_angle=degrees))
@@ -249,6 +253,8 @@ CASES: list[Case] = [
      [(0.99, "fine"), (1.01, "consider"), (2.49, "consider"), (2.51, "fix"), (9.0, "fix"),
       (-0.99, "fine"), (-1.01, "consider")]),
     ("subject.exposure", lambda v: over(v, plate=29.0), [(-1.49, "fine"), (-1.51, "consider"), (1.01, "consider")]),
+    ("subject.exposure", lambda v: wished(v, -1.0),
+     [(-1.66, "fine"), (-1.68, "consider"), (-0.34, "fine"), (-0.32, "consider")]),
     ("subject.exposure", lambda v: over(v, plate=31.0), [(-1.01, "consider")]),
     ("subject.exposure", lambda v: over(v, plate=64.0), [(1.01, "consider")]),
     ("subject.exposure", lambda v: over(v, plate=66.0), [(1.49, "fine"), (1.51, "consider"), (-1.01, "consider")]),

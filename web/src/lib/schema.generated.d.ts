@@ -7375,7 +7375,11 @@ export interface components {
             /** Takes */
             takes: components["schemas"]["Take"][];
         };
-        /** Targets */
+        /**
+         * Targets
+         * @description What is aimed at. `face_stops`: the light on the face, in stops against mid-grey; left out, as the plate wants
+         *     it.
+         */
         Targets: {
             /**
              * Coverage School
@@ -7389,6 +7393,11 @@ export interface components {
              * @enum {string}
              */
             distance_school: "1m" | "1.2-2m" | "2m-plus" | "3m" | "shadow-gone";
+            /**
+             * Face Stops
+             * @default null
+             */
+            face_stops: number | null;
             /**
              * Level School
              * @default below-face

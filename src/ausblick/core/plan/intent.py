@@ -59,9 +59,13 @@ CoverageSchool = Literal["where-needed", "cover-frame"]
 
 
 class Targets(Part):
+    """What is aimed at. `face_stops`: the light on the face, in stops against mid-grey; left out, as the plate wants
+    it."""
+
     level_school: LevelSchool = "below-face"
     screen_level: Level = 42.0
     level_trace: Trace = "luma"
+    face_stops: Annotated[float, number(-4.0, 3.0, "stops against mid-grey")] | None = None
     shutter_school: ShutterSchool = "180"
     distance_school: DistanceSchool = "1.2-2m"
     coverage_school: CoverageSchool = "where-needed"

@@ -38,6 +38,8 @@ FASTER_MOST = 60.0
 """School faster: up to 60 degrees; below that movement looks choppy."""
 
 FACE_UNDER, FACE_OVER = 0.5, 0.5
+FACE_ROUND_WISH = 0.17
+"""Round a level of the face that somebody wants, stops: half a third, what a dial can be set to."""
 FACE_UNDER_DARK, FACE_OVER_BRIGHT = 1.0, 1.0
 PLATE_DARK, PLATE_BRIGHT = 30.0, 65.0
 """The face, stops from grey: half a stop either way; a plate under 30 % allows a stop under, over 65 % one over."""

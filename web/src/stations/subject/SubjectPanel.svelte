@@ -4,12 +4,14 @@
   import DistanceCurve from './DistanceCurve.svelte'
   import SpillPanel from './SpillPanel.svelte'
   import Choice from '../../parts/Choice.svelte'
+  import NumberField from '../../parts/NumberField.svelte'
   import { prefs } from '../../lib/prefs.svelte'
   import { session } from '../../lib/session.svelte'
   import type { Plan } from '../../lib/types'
   import { showLight } from '../../lib/units'
   let { plan }: { plan: Plan } = $props()
 
+  const wish = $derived(plan.targets.face_stops ?? null)
   const check = $derived(session.evaluation?.check)
   const ROLES = ['key', 'fill', 'back', 'screen', 'other'] as const
   const face = $derived(
@@ -35,6 +37,26 @@
         options={DISTANCE_SCHOOLS}
         onchange={(value) => session.change([{ path: 'targets.distance_school', value }])}
       />
+      <Choice
+        label="Level of the face"
+        value={wish == null ? 'plate' : 'own'}
+        options={[
+          ['plate', 'as the plate wants'],
+          ['own', 'my own'],
+        ]}
+        onchange={(kind) => session.change([{ path: 'targets.face_stops', value: kind === 'own' ? 0 : null }])}
+      />
+      {#if wish != null}
+        <NumberField
+          label="Face wanted"
+          unit="stops over grey"
+          digits={1}
+          step={0.1}
+          field="targets.face_stops"
+          value={wish}
+          onchange={(value) => session.change([{ path: 'targets.face_stops', value }])}
+        />
+      {/if}
     </div>
     {#if all > 0}
       <h2 class="mt-2 font-semibold">

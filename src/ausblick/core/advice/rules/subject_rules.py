@@ -11,7 +11,15 @@ from ...light.basis import BasisStore
 from ...plan import Light, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
-from ...standards.schools import FACE_OVER, FACE_OVER_BRIGHT, FACE_UNDER, FACE_UNDER_DARK, PLATE_BRIGHT, PLATE_DARK
+from ...standards.schools import (
+    FACE_OVER,
+    FACE_OVER_BRIGHT,
+    FACE_ROUND_WISH,
+    FACE_UNDER,
+    FACE_UNDER_DARK,
+    PLATE_BRIGHT,
+    PLATE_DARK,
+)
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..shutter_school import school_angle
@@ -21,7 +29,11 @@ EXPOSURE, ABOVE, GAP = (LIMITS[f"subject.{name}"] for name in ("exposure", "abov
 
 
 def wanted_stops(evaluation: Evaluation) -> tuple[float, float]:
-    """Stops over grey that the face may be, (lowest, highest): a dark plate allows a darker face."""
+    """Stops over grey that the face may be, (lowest, highest): round the plan's own wish; without one a dark plate
+    allows a darker face."""
+    wish = evaluation.plan.targets.face_stops
+    if wish is not None:
+        return wish - FACE_ROUND_WISH, wish + FACE_ROUND_WISH
     mean = evaluation.plan.plate.mean_level
     low = FACE_UNDER_DARK if mean < PLATE_DARK else FACE_UNDER
     return -low, FACE_OVER_BRIGHT if mean > PLATE_BRIGHT else FACE_OVER
