@@ -13,7 +13,7 @@ from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
-from tests.conftest import MakePlan
+from tests.conftest import MakePlan, lamp
 from tests.demo_findings import STORE
 
 pytestmark = pytest.mark.xdist_group("demo findings")
@@ -94,3 +94,18 @@ def test_going_to_a_distance_takes_the_subjects_lamps_along() -> None:
     assert moved.subject.z == 2.1
     assert moved.lights[2].position[2] == pytest.approx(plan.lights[2].position[2] + 1.2)
     assert moved.lights[0] == plan.lights[0]
+
+
+@pytest.mark.parametrize("positions", [False, True])
+def test_one_lamp_for_both_evens_the_screen_and_keeps_the_face(make: MakePlan, positions: bool) -> None:
+    """A key that lights screen and face: lower and aimed past the figure, within what the face may lose."""
+    one = lamp(emitter={"shape": "rect", "width": 0.9, "height": 0.6}, flux_lm=9000, role="key",
+               position=[-1.6, 2.2, 4.2], aim=[0, 1.5, 2.0])  # fmt: skip
+    plan = make(subject={"z": 2.0, "framing": "waist"}, lights=[one])
+    found = even_screen(plan, STORE, Freedoms(positions=positions))
+    assert found.spread_after < found.spread_before - 0.2
+    before, after = evaluate(plan, STORE), evaluate(apply_changes(plan, found.changes), STORE)
+    assert before.exposure.stops_over is not None
+    assert after.exposure.stops_over == pytest.approx(before.exposure.stops_over, abs=0.35)
+    assert after.screen is not None
+    assert after.screen.spread_stops == pytest.approx(found.spread_after, abs=1e-6)

@@ -21,6 +21,7 @@ EVEN = {
     "even/as-far": "as far as these lamps go with these freedoms: more distance to the cloth, or more lamps",
     "even/shadow": "a shadow of the figure lies on it",
     "even/no-screen": "the camera sees no screen that is needed",
+    "even/face": "Every more even place of this lamp lights the face worse.",
     "even/no-lamps": "no screen lamp is on",
     "even/no-light": "the screen's lamps give no light there",
 }

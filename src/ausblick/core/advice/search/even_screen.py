@@ -18,20 +18,21 @@ from ...camera.exposure import stops
 from ...camera.screen_grid import Grid, seen_cells, sheets_of
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
-from ...geometry.vectors import Bools, Floats
+from ...geometry.vectors import Bools, Floats, unit
 from ...light.balance import Cells
 from ...light.basis import BasisStore, lamp_maps
-from ...light.direct import direct_lux_facing
+from ...light.direct import direct_lux, direct_lux_facing
 from ...light.emission import Emission, emission_of
 from ...light.mirror import pane_reflections
 from ...light.mix import dimmed
-from ...light.occlusion import before_wall, set_triangles
+from ...light.occlusion import NONE, before_wall, set_triangles
 from ...light.total import light_without_lamps, total_maps
 from ...plan import Change, Light, Plan, apply_changes, edit
 from ...sentences import Sentence, tell
 from ...standards.quantities import Lux, OpenStops
 from ..moves import stand_inside
 from ..rules.light_rules import wanted_lux
+from ..rules.subject_rules import wanted_stops
 
 GRID, SIDE_GRID = (15, 11), (9, 6)
 STEPS = (0.5, 0.25, 0.1)
@@ -39,6 +40,10 @@ MOST_TRIALS = 210
 CLOTH, ACTION = 0.45, 0.35
 """A stand keeps this far from the cloth and from the reach of the action, m."""
 MOSTLY_OTHERS = 0.6
+FACE_WEIGHS, FACE_FREE = 1.0, 0.1
+"""A stop of the face beyond that many weighs as much as a stop of the screen's spread."""
+FACE_KEPT = 0.3
+"""A face may be so much further from its level, stops, for a more even screen by the same lamp."""
 GOOD = 0.15
 """Nothing is gained by going on below this spread, stops."""
 
@@ -85,12 +90,33 @@ class _Search:
     fixed: Floats
     target: float
     wanted: float
+    serves_both: bool = False
     left: int = MOST_TRIALS
 
     def direct(self, index: int, trial: LampPlace) -> Floats:
         lamp = self.plan.lights[index].model_copy(update={"position": trial.position, "aim": trial.aim})
         emission = emission_of(lamp, self.plan)
         return np.concatenate([_direct(self.plan, emission, grid, cells) for grid, cells in self.cells])
+
+    def cost(self, trials: list[LampPlace], maps: list[Floats]) -> tuple[Floats, float]:
+        """Dimmers, and how uneven that is; by a lamp of the figure also what the face loses of its light."""
+        dimmers, uneven = self.solve(maps)
+        if not self.serves_both or self.plan.subject is None:
+            return dimmers, uneven
+        now = [self.plan.lights[i] for i in self.indices]
+        before = sum(lamp.dimmer * self._on_face(i, lamp) for i, lamp in zip(self.indices, now, strict=True))
+        after = sum(by * self._on_face(i, one) for i, one, by in zip(self.indices, trials, dimmers, strict=True))
+        lost = stops(max(before, 1e-9) / max(after, 1e-9))
+        return dimmers, uneven + FACE_WEIGHS * max(0.0, abs(lost) - FACE_FREE)
+
+    def _on_face(self, index: int, at: LampPlace | Light) -> float:
+        """Lux at full power on a card before the eyes that looks at the lamp."""
+        assert self.plan.subject is not None
+        lamp = self.plan.lights[index].model_copy(update={"position": at.position, "aim": at.aim})
+        eyes = np.array(self.plan.subject.eyes)
+        return float(
+            direct_lux(emission_of(lamp, self.plan), eyes[None, :], unit(at.position - eyes), NONE, most=3)[0]
+        )
 
     def solve(self, maps: list[Floats]) -> tuple[Floats, float]:
         """Dimmers, and the cost: spread in stops plus a little for missing the target."""
@@ -131,7 +157,7 @@ def _bounded(columns: Floats, wanted: Floats) -> Floats:
 def even_screen(plan: Plan, store: BasisStore, freedoms: Freedoms) -> Even:
     """The best even screen found with the given freedoms; never worse than the plan."""
     before = evaluate(plan, store)
-    indices = [i for i, lamp in enumerate(plan.lights) if _movable(lamp)]
+    indices = _may_move(plan)
     if before.screen is None or not indices:
         why = tell("even/no-screen") if before.screen is None else tell("even/no-lamps")
         return Even((), (), math.inf, math.inf, 0.0, 0.0, (why,))
@@ -141,11 +167,22 @@ def even_screen(plan: Plan, store: BasisStore, freedoms: Freedoms) -> Even:
             (), (), before.screen.spread_stops, before.screen.spread_stops, 0.0, 0.0, (tell("even/no-light"),)
         )
     best = min((_descend(search, start, freedoms) for start in _starts(before, search, freedoms)), key=lambda r: r[0])
-    return _judged(before, search, best[1], best[2], store)
+    found = _judged(before, search, best[1], best[2], store)
+    if not found.changes and freedoms.positions:
+        # More freedom leads a search astray sometimes, never to less than with less of it.
+        return even_screen(plan, store, replace(freedoms, positions=False))
+    return found
 
 
-def _movable(lamp: Light) -> bool:
-    return lamp.role in ("screen", "other") and lamp.on and not lamp.is_daylight
+def _may_move(plan: Plan) -> list[int]:
+    """The screen's lamps; where there is none, what lights the figure lights the screen too."""
+    burning = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.on and not lamp.is_daylight]
+    own = [i for i, lamp in burning if lamp.role in ("screen", "other")]
+    return own or [i for i, lamp in burning if lamp.role in ("key", "fill")]
+
+
+def _serves_both(plan: Plan, indices: list[int]) -> bool:
+    return all(plan.lights[i].role in ("key", "fill") for i in indices)
 
 
 def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Search | None:
@@ -159,11 +196,15 @@ def _search(before: Evaluation, indices: list[int], store: BasisStore) -> _Searc
     # What the room returns of a lamp hardly changes as it moves a little; the figure's shadow is left to the judge.
     kept = np.maximum(total - own, 0.0)[indices].T
     wanted = wanted_lux(before)
+    both = _serves_both(plan, indices)
+    if both and before.screen is not None:
+        # The face has its level by these lamps: the screen is evened at the light that it gets.
+        wanted = before.screen.lux_mean
     target = wanted
     if fixed.mean() > MOSTLY_OTHERS * wanted and before.screen is not None:
         # The other lamps alone give nearly that much: level and evenness can't both be had, so even it as it is.
         target = max(before.screen.lux_mean, float(fixed.mean()) / MOSTLY_OTHERS)
-    return _Search(plan, cells, indices, kept, fixed, target, wanted) if target > 0.0 else None
+    return _Search(plan, cells, indices, kept, fixed, target, wanted, both) if target > 0.0 else None
 
 
 def _cells(before: Evaluation) -> Cells:
@@ -199,7 +240,7 @@ def _descend(search: _Search, start: list[LampPlace], freedoms: Freedoms) -> tup
     """Coordinate search in shrinking steps from a start; a step is kept when the cost falls."""
     trials = list(start)
     maps = [search.direct(i, trial) for i, trial in zip(search.indices, trials, strict=True)]
-    dimmers, cost = search.solve(maps)
+    dimmers, cost = search.cost(trials, maps)
     for step in STEPS:
         better = True
         while better and search.left > 0 and cost > GOOD:
@@ -210,7 +251,7 @@ def _descend(search: _Search, start: list[LampPlace], freedoms: Freedoms) -> tup
                         continue
                     search.left -= 1
                     changed = [*maps[:k], search.direct(index, trial), *maps[k + 1 :]]
-                    solved, found = search.solve(changed)
+                    solved, found = search.cost([*trials[:k], trial, *trials[k + 1 :]], changed)
                     if found < cost - 0.005:
                         trials[k], maps, dimmers, cost, better = trial, changed, solved, found, True
     search.left = max(search.left, MOST_TRIALS // 3)
@@ -269,6 +310,8 @@ def _judged(before: Evaluation, search: _Search, trials: list[LampPlace], dimmer
     changes = _changes(search, trials, dimmers)
     after = evaluate(apply_changes(before.plan, changes), store)
     old, new = before.screen, after.screen
+    if search.serves_both and _face_off(after) > _face_off(before) + FACE_KEPT:
+        return Even((), (), old.spread_stops, old.spread_stops, old.lux_mean, old.lux_mean, (tell("even/face"),))
     if new is None or new.spread_stops >= old.spread_stops - 0.005:
         why = tell("even/no-better" if old.spread_stops > GOOD else "even/already")
         return Even((), (), old.spread_stops, old.spread_stops, old.lux_mean, old.lux_mean, (why,))
@@ -281,6 +324,15 @@ def _judged(before: Evaluation, search: _Search, trials: list[LampPlace], dimmer
         new.lux_mean,
         tuple(_limits(after, search)),
     )
+
+
+def _face_off(evaluation: Evaluation) -> float:
+    """Stops that the face is from what is wanted of it."""
+    over = evaluation.exposure.stops_over
+    if over is None or not math.isfinite(over):
+        return 0.0
+    low, high = wanted_stops(evaluation)
+    return max(low - over, over - high, 0.0)
 
 
 def _changes(search: _Search, trials: list[LampPlace], dimmers: Floats) -> tuple[Change, ...]:
