@@ -9,6 +9,7 @@ from typing import Any
 from ausblick.core.kit import Kit
 from ausblick.core.plan import EYE_HEIGHT, Plan, Room
 from ausblick.core.plan.lamps import MODIFIERS, MOST_BEYOND
+from ausblick.core.plan.people import HIPS, SEAT
 from ausblick.core.start.presets import CAMERAS
 from ausblick.core.start.surface_words import REFLECTS
 
@@ -67,6 +68,8 @@ def page_facts() -> str:
         f"export const MOST_BEYOND = {MOST_BEYOND}\n\n"
         "/** Height of the eyes as a share of stature. */\n"
         f"export const EYE_HEIGHT = {EYE_HEIGHT}\n\n"
+        "/** Height of the hips as a share of stature, and of a chair's seat, m. */\n"
+        f"export const HIPS = {HIPS}\nexport const SEAT = {SEAT}\n\n"
         "/** How large a room is where nobody says it, m. */\n"
         f"export const USUAL_ROOM = {json.dumps(usual_room())}\n\n"
         "/** Sensors by the word for them, mm. */\n"

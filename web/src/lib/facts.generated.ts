@@ -181,6 +181,10 @@ export const MOST_BEYOND = 3
 /** Height of the eyes as a share of stature. */
 export const EYE_HEIGHT = 0.93
 
+/** Height of the hips as a share of stature, and of a chair's seat, m. */
+export const HIPS = 0.47
+export const SEAT = 0.45
+
 /** How large a room is where nobody says it, m. */
 export const USUAL_ROOM = {"length": 9.8, "width": 7.4, "height": 3.6}
 

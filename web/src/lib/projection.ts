@@ -1,4 +1,5 @@
 /** How a drawing shows the set: a flat picture of places in metres. Every mark is drawn and moved through one. */
+import { upOf } from './body'
 import { round } from './changes'
 import type { Move } from './drag'
 import type { Sheet } from './sheet'
@@ -84,7 +85,7 @@ export function fromTheSide(sheet: Sheet): Projection {
     face: (emitter) => (emitter.shape === 'rect' || emitter.shape === 'window' ? emitter.height : USUAL_FACE),
     figure: (s) => [
       path(
-        PROFILE.map(([forward, up]) => at([0, up * s.height, s.z + forward * s.height])),
+        PROFILE.map(([forward, up]) => at([0, upOf(s, up), s.z + (forward + lap(s, forward, up)) * s.height])),
         true,
       ),
     ],
@@ -102,6 +103,10 @@ export function moved(view: Projection, place: readonly number[], by: Move): Pla
 
 const oval = (cx: number, cy: number, rx: number, ry: number) =>
   `M${cx - rx} ${cy}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0Z`
+
+/** Of somebody seated, how far knees and shins are before the mark, as a share of the height. */
+const lap = (s: Subject, forward: number, up: number) =>
+  s.posture === 'seated' && up < 0.3 ? 0.24 : s.posture === 'seated' && up < 0.5 && forward > 0 ? 0.2 : 0
 
 /** An upright person from the side, in shares of the height: forward of the mark, up. */
 const PROFILE = [

@@ -5227,6 +5227,7 @@ export interface components {
              *       ],
              *       "hair_kind": "smooth",
              *       "height": 1.72,
+             *       "posture": "standing",
              *       "props": [],
              *       "skin": [
              *         0.45,
@@ -7052,7 +7053,10 @@ export interface components {
             /** Screen */
             screen: number | null;
         };
-        /** Subject */
+        /**
+         * Subject
+         * @description `posture`: seated, hips and all above them come down to a chair's seat, and the legs reach forward.
+         */
         Subject: {
             /**
              * @default {
@@ -7100,6 +7104,12 @@ export interface components {
              * @default 1.72
              */
             height: number;
+            /**
+             * Posture
+             * @default standing
+             * @enum {string}
+             */
+            posture: "standing" | "seated";
             /**
              * Props
              * @default []

@@ -61,8 +61,8 @@ NOTHING = Coverage(None, False, None, None, np.zeros((0, 2)), np.zeros((0, 2)), 
 
 def action_heights(subject: Subject) -> tuple[float, float]:
     """Lowest and highest point in m of the action, by the framing."""
-    low = FRAMING_FROM[subject.framing] * subject.height
-    return low, FRAMING_TO.get(subject.framing, 1.0) * subject.height + subject.envelope.up
+    low = subject.up(FRAMING_FROM[subject.framing])
+    return low, subject.up(FRAMING_TO.get(subject.framing, 1.0)) + subject.envelope.up
 
 
 def action_box(subject: Subject) -> Floats:

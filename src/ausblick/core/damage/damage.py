@@ -214,7 +214,7 @@ def _at_the_edge(plan: Plan, view: View, screen: ScreenSignal, light: Mapping[st
 
 def _at(subject: Subject, x: float, y: float) -> tuple[float, float, float]:
     """A place of the figure given in shares of its height, m."""
-    return subject.x + x * subject.height, y * subject.height, subject.z
+    return subject.x + x * subject.height, subject.up(y), subject.z
 
 
 def _pixel_cm(subject: Subject, view: View, plan: Plan) -> float:

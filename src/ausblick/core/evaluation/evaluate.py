@@ -134,7 +134,7 @@ def _rim_ratio(plan: Plan, face_light: Floats, store: BasisStore) -> float:
     back = [i for i, lamp in enumerate(plan.lights) if lamp.role == "back" and weight(lamp, plan.camera) > 0.0]
     if plan.subject is None or face <= 0.0 or not back:
         return 0.0
-    at = np.array([[plan.subject.x, 0.98 * plan.subject.height, plan.subject.z]])
+    at = np.array([[plan.subject.x, plan.subject.up(0.98), plan.subject.z]])
     full = probes_by_lamp(plan, at, np.array([BACK_AND_UP]), store)[:, 0]
     return float(dimmed(plan, full)[back].sum()) / face
 

@@ -8,7 +8,8 @@ import numpy as np
 
 from ..geometry.vectors import Floats
 from ..plan import Subject
-from .limbs import HAND_AT, LAYERS, Layer, Limb, hand
+from ..plan.people import HIPS
+from .limbs import HAND_AT, LAYERS, Layer, Limb, hand, pair
 
 FACE = (
     # x, y, half width, half height, share of light that is lost
@@ -41,10 +42,19 @@ def layers_of(subject: Subject) -> tuple[Layer, ...]:
     """The figure's layers in the order they are painted; with a prop one arm is raised to hold it."""
     if subject.framing == "hands":
         return REACHING
-    if not subject.props:
-        return LAYERS
-    held = {layer.name: layer for layer in HOLDING}
-    return tuple(held.get(layer.name, layer) for layer in LAYERS)
+    own = {layer.name: layer for layer in HOLDING} if subject.props else {}
+    if subject.posture == "seated":
+        own |= {layer.name: layer for layer in seated_legs(subject.height, subject.lowered)}
+    return tuple(own.get(layer.name, layer) for layer in LAYERS) if own else LAYERS
+
+
+def seated_legs(height: float, lowered: float) -> tuple[Layer, Layer]:
+    """Thighs toward the lens, foreshortened, and shins down to the floor, which lies `lowered` m above where a
+    standing figure's would; in shares of the height."""
+    floor, knee = lowered / height, HIPS - 0.02
+    thigh, shin = (0.05, HIPS, 0.056, 0.062, knee, 0.050), (0.062, knee, 0.042, 0.066, floor + 0.05, 0.024)
+    feet = pair((0.066, floor + 0.02, 0.02, 0.09, floor + 0.013, 0.013))
+    return Layer("legs", pair(thigh, shin), 0.05), Layer("feet", feet, 0.03)
 
 
 def held_by(subject: Subject) -> tuple[Limb, ...]:

@@ -39,7 +39,7 @@ class Layer:
     moves: bool = False
 
 
-def _pair(*limbs: tuple[float, ...]) -> tuple[Limb, ...]:
+def pair(*limbs: tuple[float, ...]) -> tuple[Limb, ...]:
     mirrored = [(-ax, ay, ar, -bx, by, br) for ax, ay, ar, bx, by, br in limbs]
     return tuple(Limb(*limb) for limb in (*limbs, *mirrored))
 
@@ -62,8 +62,8 @@ def hand(x: float, y: float, turn: float, size: float = 1.0) -> tuple[Limb, ...]
 
 
 LAYERS: tuple[Layer, ...] = (
-    Layer("legs", _pair((0.048, 0.48, 0.052, 0.054, 0.27, 0.037), (0.054, 0.27, 0.037, 0.058, 0.05, 0.024)), 0.05),
-    Layer("feet", _pair((0.058, 0.02, 0.02, 0.086, 0.013, 0.013)), 0.03),
+    Layer("legs", pair((0.048, 0.48, 0.052, 0.054, 0.27, 0.037), (0.054, 0.27, 0.037, 0.058, 0.05, 0.024)), 0.05),
+    Layer("feet", pair((0.058, 0.02, 0.02, 0.086, 0.013, 0.013)), 0.03),
     Layer("torso", (
         Limb(0.0, 0.775, 0.094, 0.0, 0.66, 0.086), Limb(0.0, 0.66, 0.086, 0.0, 0.54, 0.094),
         Limb(-0.085, 0.79, 0.036, 0.085, 0.79, 0.036), Limb(0.0, 0.86, 0.03, 0.0, 0.82, 0.055),

@@ -82,7 +82,7 @@ def figure_height_px(plan: Plan, view: View) -> float | None:
         return None
     sensor, subject = plan.camera.sensor, plan.subject
     low, high = FRAMING_FROM[subject.framing], FRAMING_TO.get(subject.framing, 1.0)
-    ends = np.array([[subject.x, share * subject.height, subject.z] for share in (low, high)])
+    ends = np.array([[subject.x, subject.up(share), subject.z] for share in (low, high)])
     frame, depth = view.project(ends)
     if np.any(depth <= 0.0):
         return None
@@ -91,10 +91,10 @@ def figure_height_px(plan: Plan, view: View) -> float | None:
 
 
 def figure_parts(subject: Subject) -> list[tuple[str, Floats]]:
-    """(name, polygon (N, 3) in m) of each part, standing on the mark."""
+    """(name, polygon (N, 3) in m) of each part, on the mark."""
     parts = []
     for name, flat in PARTS:
-        shares = np.array(flat) * subject.height
-        depth = np.full(len(shares), subject.z)
-        parts.append((name, np.stack([subject.x + shares[:, 0], shares[:, 1], depth], axis=1)))
+        across = subject.x + subject.height * np.array(flat)[:, 0]
+        up = np.array([subject.up(y) for _, y in flat])
+        parts.append((name, np.stack([across, up, np.full(len(flat), subject.z)], axis=1)))
     return parts

@@ -135,12 +135,12 @@ def contact_shade(plan: Plan) -> ContactShade | None:
     lamp, subject = keys[0], plan.subject
     dx, dz = subject.x - lamp.position[0], subject.z - lamp.position[2]
     flat = math.hypot(dx, dz)
-    up = lamp.position[1] - subject.height / 2.0
+    up = lamp.position[1] - subject.top / 2.0
     if flat < 1e-6 or up <= 0.0:
         return None
     # The plan's z runs from the screen to the camera: away from the camera is toward smaller z.
     azimuth = math.degrees(math.atan2(dx, -dz)) % 360.0
-    return ContactShade(lamp.name, azimuth, subject.height / (up / flat))
+    return ContactShade(lamp.name, azimuth, subject.top / (up / flat))
 
 
 def level_match(figure: tuple[float, float], plate: PlateReading) -> LevelMatch | None:

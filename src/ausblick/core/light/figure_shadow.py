@@ -33,8 +33,8 @@ def figure_of(subject: Subject) -> Figure:
     """Body and head of the figure that casts shadows."""
     x, z = subject.x, subject.z
     return (
-        Pillar(x, z, BODY_RADIUS, BODY_TOP * subject.height),
-        Ball(x, HEAD_AT * subject.height, z, HEAD_RADIUS),
+        Pillar(x, z, BODY_RADIUS, subject.up(BODY_TOP)),
+        Ball(x, subject.up(HEAD_AT), z, HEAD_RADIUS),
     )
 
 

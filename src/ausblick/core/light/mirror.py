@@ -160,7 +160,7 @@ def mirrored_screen(plan: Plan, view: View) -> list[Mirrored]:
     subject = plan.subject
     if subject is None:
         return []
-    at = np.array([subject.x + 0.4, 0.58 * subject.height, subject.z + 0.2])
+    at = np.array([subject.x + 0.4, subject.up(0.58), subject.z + 0.2])
     share = {shape: mirror_share(plan.screen, subject, shape, at, view.lens) for _, shape in shiny_things(plan)}
     return [Mirrored(name, shape, 100.0 * share[shape]) for name, shape in shiny_things(plan)]
 

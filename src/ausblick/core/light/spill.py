@@ -59,17 +59,22 @@ class Spill:
 NO_SPILL = Spill(None, None, None, None, ())
 
 
+KNEES_FORWARD = 0.4
+"""Of somebody seated, before the mark, m."""
+
+
 def places_of(plan: Plan, subject: Subject) -> list[Place]:
     """Where the subject is probed: head, chest, arms, hands and feet."""
-    x, z, h = subject.x, subject.z, subject.height
+    x, z = subject.x, subject.z
     toward = np.array([plan.camera.x - x, 0.0, plan.camera.z - z])
     ahead = unit(toward) if float(np.linalg.norm(toward)) > 1e-6 else np.array([0.0, 0.0, 1.0])
     aside = cross(np.array([0.0, 1.0, 0.0]), ahead)
 
     def place(name: str, kind: Kind, up: float, out: Floats, facing: Floats, reach: float) -> Place:
-        at = np.array([x, up * h, z]) + reach * out
+        at = np.array([x, subject.up(up), z]) + reach * out
         return Place(name, kind, tuple(np.round(at, 6).tolist()), tuple(np.round(facing, 9).tolist()))
 
+    knees = KNEES_FORWARD if subject.posture == "seated" else 0.0
     down, over = np.array([0.0, -1.0, 0.0]), np.array([0.0, 1.0, 0.0])
     return [
         place("face", "front", EYE_HEIGHT, ahead, ahead, 0.0),
@@ -82,8 +87,8 @@ def places_of(plan: Plan, subject: Subject) -> list[Place]:
         place("shoulders", "top", 0.82, ahead, over, 0.0),
         place("chin", "under", 0.87, ahead, down, 0.08),
         place("hands", "under", 0.47, ahead, down, 0.1),
-        place("legs", "front", 0.25, ahead, ahead, 0.1),
-        place("feet", "front", 0.04, ahead, ahead, 0.15),
+        place("legs", "front", 0.25, ahead, ahead, 0.1 + knees),
+        place("feet", "front", 0.04, ahead, ahead, 0.15 + knees),
     ]
 
 

@@ -88,7 +88,7 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
 
 
 def _before_the_lens(capture: Capture, subject: Subject) -> bool:
-    ends = np.array([[subject.x, 0.0, subject.z], [subject.x, subject.height, subject.z]])
+    ends = np.array([[subject.x, 0.0, subject.z], [subject.x, subject.top, subject.z]])
     return bool(np.all(capture.view.project(ends)[1] > 0.1))
 
 
@@ -131,7 +131,8 @@ class DrawnPlace:
 
 def place_of(capture: Capture, subject: Subject, window: PixelWindow) -> DrawnPlace:
     sensor = capture.plan.camera.sensor
-    ends = np.array([[subject.x, 0.0, subject.z], [subject.x, subject.height, subject.z]])
+    # A seated figure is drawn as one that stands as much lower; its legs are its own.
+    ends = np.array([[subject.x, -subject.lowered, subject.z], [subject.x, subject.top, subject.z]])
     side = ends[:1] + np.array([[subject.height, 0.0, 0.0]])
     frame, _ = capture.view.project(np.concatenate([ends, side]))
     px = (frame * (sensor.px_w, sensor.px_h) - (window.x, window.y)) / window.scale

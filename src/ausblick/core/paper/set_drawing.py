@@ -100,7 +100,7 @@ def _extent(plan: Plan) -> tuple[Floats, Floats]:
     half = screen.width / 2.0
     places = [lamp.position for _, lamp in standing(plan)] + [(camera.x, camera.y, camera.z)]
     if plan.subject is not None:
-        places.append((plan.subject.x, plan.subject.height, plan.subject.z))
+        places.append((plan.subject.x, plan.subject.top, plan.subject.z))
     places += [(screen.x_centre - half, 0.0, 0.0), (screen.x_centre + half, screen.bottom + screen.height, 0.0)]
     spread = np.array(places)
     low, high = spread.min(axis=0) - NEAR, spread.max(axis=0) + NEAR
@@ -181,9 +181,9 @@ class _Flat:
             yield Stroke("action", _corners(z0, z1, x0, x1), closed=True)
             yield self._ring("figure", (subject.z, subject.x), 0.14, 0.23)
             return
-        yield Stroke("action", _corners(z0, z1, 0.0, subject.height + reach.up), closed=True)
-        neck = (2.0 * EYE_HEIGHT - 1.0) * subject.height
-        head = (subject.height - neck) / 2.0
+        yield Stroke("action", _corners(z0, z1, 0.0, subject.top + reach.up), closed=True)
+        neck = subject.up(2.0 * EYE_HEIGHT - 1.0)
+        head = (subject.top - neck) / 2.0
         yield Stroke("figure", _corners(subject.z - 0.12, subject.z + 0.12, 0.0, neck), closed=True)
         yield self._ring("figure", (subject.z, neck + head), head, head)
 

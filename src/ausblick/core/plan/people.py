@@ -8,6 +8,8 @@ from pydantic import Field
 
 from .fields import Coordinate, Name, Part, Reach, Rgb, Share, Switch, number
 
+HIPS, SEAT = 0.47, 0.45
+"""Height of the hips as a share of stature, and of a chair's seat, m: usual proportions and furniture."""
 EYE_HEIGHT = 0.93
 """Height of the eyes as a share of stature: usual proportions of adults (0.93 to 0.94)."""
 
@@ -49,9 +51,12 @@ Framing = Literal["full", "knees", "waist", "chest", "face", "hands"]
 
 
 class Subject(Part):
+    """`posture`: seated, hips and all above them come down to a chair's seat, and the legs reach forward."""
+
     x: Coordinate = 0.0
     z: Coordinate = 2.4
     height: Annotated[float, number(0.1, 5.0, "metres")] = 1.72
+    posture: Literal["standing", "seated"] = "standing"
     framing: Framing = "full"
     envelope: Envelope = Envelope()
     feet_seen: Switch = False
@@ -65,4 +70,20 @@ class Subject(Part):
     @property
     def eyes(self) -> tuple[float, float, float]:
         """Where the face is measured and the lens is focused: x, y, z in m."""
-        return self.x, EYE_HEIGHT * self.height, self.z
+        return self.x, self.up(EYE_HEIGHT), self.z
+
+    @property
+    def lowered(self) -> float:
+        """How far sitting brings down hips and head, m."""
+        return max(0.0, HIPS * self.height - SEAT) if self.posture == "seated" else 0.0
+
+    def up(self, share: float) -> float:
+        """Height in m above the floor of a place of the body given as a share of stature."""
+        if share >= HIPS:
+            return share * self.height - self.lowered
+        return share / HIPS * (HIPS * self.height - self.lowered)
+
+    @property
+    def top(self) -> float:
+        """Of the head, m above the floor."""
+        return self.up(1.0)

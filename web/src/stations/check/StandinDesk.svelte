@@ -6,6 +6,7 @@
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import { buildStandin, getStandin, lookThrough, meter, record, touchStandin } from '../../lib/checkApi'
+  import { upOf } from '../../lib/body'
   import { EYE_HEIGHT } from '../../lib/facts.generated'
   import { session } from '../../lib/session.svelte'
   import type { Change, Light, Look, Meter, Plan, Standin } from '../../lib/types'
@@ -72,7 +73,7 @@
   const face = () =>
     guard(async () => {
       const s = session.plan?.subject
-      metered = await meter(session.id, 'incident', s ? [s.x, EYE_HEIGHT * s.height, s.z] : [0, 1.3, 0.05])
+      metered = await meter(session.id, 'incident', s ? [s.x, upOf(s, EYE_HEIGHT), s.z] : [0, 1.3, 0.05])
     })
 </script>
 

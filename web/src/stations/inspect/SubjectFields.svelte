@@ -22,6 +22,15 @@
   <NumberField label="across" unit="m" step={0.05} field="subject.x" value={s.x} onchange={set('subject.x')} />
   <NumberField label="Body height" unit="m" step={0.01} field="subject.height" value={s.height} onchange={set('subject.height')} />
   <Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />
+  <Choice
+    label="Posture"
+    value={s.posture}
+    options={[
+      ['standing', 'standing'],
+      ['seated', 'seated'],
+    ]}
+    onchange={set('subject.posture')}
+  />
   <Switch label="Feet are seen" value={s.feet_seen} onchange={set('subject.feet_seen')} />
   <NumberField
     label="Fastest move"

@@ -2,6 +2,7 @@
   /** The figure on its mark and how far its action reaches; the reach can be pulled when it is chosen. */
   import EdgeMark from './EdgeMark.svelte'
   import Grip from './Grip.svelte'
+  import { upOf } from '../../lib/body'
   import type { Board } from '../../lib/board'
   import { round } from '../../lib/changes'
   import type { Move } from '../../lib/drag'
@@ -13,7 +14,7 @@
 
   const e = $derived(s.envelope)
   const chosen = $derived(board.selected === 'subject')
-  const [low, high] = $derived(board.evaluation?.action_heights ?? [0, s.height])
+  const [low, high] = $derived(board.evaluation?.action_heights ?? [0, upOf(s, 1)])
   const [left, top] = $derived(view.at([s.x + e.right, high, s.z - e.back]))
   const [right, foot] = $derived(view.at([s.x - e.left, low, s.z + e.front]))
   const outlines = $derived(view.figure(s))
@@ -55,7 +56,7 @@
   {view}
   thing="subject"
   label="Subject, {view.view}"
-  place={[s.x, 0.6 * s.height, s.z]}
+  place={[s.x, upOf(s, 0.6), s.z]}
   axes={view.axes.filter((axis) => axis !== 'y')}
   reach={20}
   move={(was, by) => {

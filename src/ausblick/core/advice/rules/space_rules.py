@@ -45,7 +45,7 @@ def outside(plan: Plan) -> list[tuple[str, str, float]]:
     room = plan.room
     placed = [("camera", "camera", plan.camera.x, plan.camera.y, plan.camera.z)]
     if plan.subject is not None:
-        placed.append(("subject", "subject", plan.subject.x, plan.subject.height, plan.subject.z))
+        placed.append(("subject", "subject", plan.subject.x, plan.subject.top, plan.subject.z))
     lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
     placed += [(lamp.name, lamp.id, *lamp.position) for lamp in lamps]
     found = []

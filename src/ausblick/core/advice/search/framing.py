@@ -26,7 +26,7 @@ class Stand:
 
 def framed_part(subject: Subject, framing: Framing) -> tuple[float, float]:
     """Lowest and highest point in m of the body in the picture."""
-    return FRAMING_FROM[framing] * subject.height, FRAMING_TO.get(framing, 1.0) * subject.height
+    return subject.up(FRAMING_FROM[framing]), subject.up(FRAMING_TO.get(framing, 1.0))
 
 
 def picture_height_mm(camera: Camera, turned: bool) -> float:

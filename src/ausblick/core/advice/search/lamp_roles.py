@@ -213,7 +213,7 @@ def place_on_face(
     """As near to the wanted direction as room and frame allow; None when there is no place at all."""
     subject = plan.subject
     assert subject is not None
-    aim = (subject.x, 0.9 * subject.height, subject.z)
+    aim = (subject.x, subject.up(0.9), subject.z)
     for turn in (0, -10, 10, -20, 20, -35, 35, -50, 50):
         for lift in (0, -8, 8, 16, 26):
             for away in (1.8, 1.5, 2.2, 1.2, 2.8, 3.4):
