@@ -6,8 +6,10 @@ from hypothesis import strategies as st
 
 from ausblick.core.camera.coverage import Coverage, coverage_of
 from ausblick.core.camera.view import view_of
-from ausblick.core.plan import Plan, plan_from
-from tests.conftest import MakePlan
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Plan, PlanError, plan_from
+from tests.conftest import MakePlan, lamp
 
 
 def covered(plan: Plan) -> Coverage:
@@ -93,3 +95,38 @@ def test_a_mirrored_set_needs_the_mirrored_screen(pan: float, tilt: float, mark:
     assert (one is None) == (other is None)
     if one is not None and other is not None:
         assert one == pytest.approx((-other[2], other[1], -other[0], other[3]), abs=1e-4)
+
+
+SIGN = [[-0.4, 0.9], [0.5, 0.9], [0.5, 1.5], [-0.4, 1.5]]
+
+
+def test_a_part_of_its_own_is_what_is_needed_and_nothing_else_is_judged(make: MakePlan) -> None:
+    """A sign on the screen's plane: needed is the sign, to the millimetre; a hot spot beside it is nobody's."""
+    plan = make(targets={"region": SIGN})
+    part = covered(plan)
+    assert part.needed == pytest.approx((-0.4, 0.9, 0.5, 1.5), abs=1e-3)
+    assert part.margin_m == pytest.approx(0.9, abs=1e-3)
+    spot = lamp(emitter={"shape": "point"}, peak_cd=4000, beam={"kind": "beam", "deg": 12}, position=[-1.2, 2.3, 1.5],
+                aim=[-1.2, 2.3, 0.0])  # fmt: skip
+    flood = lamp(id="flood", emitter={"shape": "rect"}, flux_lm=30000, position=[0.0, 1.4, 6.0], aim=[0.0, 1.4, 0.0])
+    both = {"lights": [spot, flood], "subject": None}
+    whole = evaluate(make(**both, targets={"coverage_school": "cover-frame"}), BasisStore())
+    sign = evaluate(make(**both, targets={"region": SIGN}), BasisStore())
+    assert whole.screen is not None
+    assert sign.screen is not None
+    assert whole.screen.spread_stops > sign.screen.spread_stops + 0.5
+    assert sign.screen.spread_stops < 0.15
+
+
+def test_a_part_reaches_no_further_than_the_picture(make: MakePlan) -> None:
+    wide = covered(make(targets={"region": [[-9, 0.2], [9, 0.2], [9, 2.0], [-9, 2.0]]}))
+    frame = covered(make(targets={"coverage_school": "cover-frame"}))
+    assert wide.needed is not None
+    assert frame.needed is not None
+    assert wide.needed[0] == pytest.approx(frame.needed[0], abs=1e-3)
+
+
+@pytest.mark.parametrize("corners", [[[0, 0], [1, 0]], [[0, 0], [1, 1], [2, 2]], [[0, 0], [0.001, 0], [0, 0.001]]])
+def test_a_part_that_encloses_nothing_is_refused(make: MakePlan, corners: list[list[float]]) -> None:
+    with pytest.raises(PlanError, match="three corners"):
+        make(targets={"region": corners})

@@ -164,6 +164,7 @@ export const RANGES: Record<string, [number, number]> = {
   "subject.x": [-100, 100],
   "subject.z": [-100, 100],
   "targets.face_stops": [-4, 3],
+  "targets.region[][]": [-100, 100],
   "targets.screen_level": [0, 110],
   "window.height": [0.001, 20],
   "window.width": [0.001, 20],

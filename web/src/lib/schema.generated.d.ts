@@ -5247,6 +5247,7 @@ export interface components {
              *       "distance_school": "1.2-2m",
              *       "level_school": "below-face",
              *       "level_trace": "luma",
+             *       "region": [],
              *       "screen_level": 42,
              *       "shutter_school": "180"
              *     }
@@ -7388,7 +7389,8 @@ export interface components {
         /**
          * Targets
          * @description What is aimed at. `face_stops`: the light on the face, in stops against mid-grey; left out, as the plate wants
-         *     it.
+         *     it. `region`: corners x, y in m on the screen's plane of the only part of it that is replaced, a sign or a
+         *     display: what lies between them is needed, whatever the figure does; none: as the school of coverage says.
          */
         Targets: {
             /**
@@ -7420,6 +7422,14 @@ export interface components {
              * @enum {string}
              */
             level_trace: "luma" | "key-channel";
+            /**
+             * Region
+             * @default []
+             */
+            region: [
+                number,
+                number
+            ][];
             /**
              * Screen Level
              * @description % of the recorded signal

@@ -101,10 +101,14 @@ def coverage_of(plan: Plan, view: View) -> Coverage:
 
 
 def _needed_in_frame(plan: Plan, view: View, floor_seen: bool) -> Floats:
-    """The needed outline in frame coordinates (N, 2): action or whole frame, above the floor line."""
+    """The needed outline in frame coordinates (N, 2): a part of its own, an opening, the action or the whole frame,
+    above the floor line."""
     frame = np.array([[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]])
     opening = opening_of(plan)
-    if opening is not None:
+    if plan.targets.region:
+        part = np.array([(x, y, 0.0) for x, y in plan.targets.region])
+        frame = _in_the_frame(*view.project(part))
+    elif opening is not None:
         frame = _in_the_frame(*view.project(opening))
     elif plan.subject is not None and plan.targets.coverage_school == "where-needed":
         frame = _in_the_frame(*view.project(action_box(plan.subject)))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal, get_args
 
-from pydantic import model_validator
+from pydantic import Field, field_validator, model_validator
 
 from .fields import Angle, Coordinate, Kelvin, Level, Part, Switch, number
 
@@ -60,7 +60,8 @@ CoverageSchool = Literal["where-needed", "cover-frame"]
 
 class Targets(Part):
     """What is aimed at. `face_stops`: the light on the face, in stops against mid-grey; left out, as the plate wants
-    it."""
+    it. `region`: corners x, y in m on the screen's plane of the only part of it that is replaced, a sign or a
+    display: what lies between them is needed, whatever the figure does; none: as the school of coverage says."""
 
     level_school: LevelSchool = "below-face"
     screen_level: Level = 42.0
@@ -69,3 +70,16 @@ class Targets(Part):
     shutter_school: ShutterSchool = "180"
     distance_school: DistanceSchool = "1.2-2m"
     coverage_school: CoverageSchool = "where-needed"
+    region: Annotated[tuple[tuple[Coordinate, Coordinate], ...], Field(max_length=24)] = ()
+
+    @field_validator("region", mode="after")
+    @classmethod
+    def _encloses_something(cls, corners: tuple[tuple[float, float], ...]) -> tuple[tuple[float, float], ...]:
+        if not corners:
+            return corners
+        xs, ys = zip(*corners, strict=True)
+        following = zip(corners, (*corners[1:], corners[0]), strict=True)
+        area = sum(x0 * y1 - x1 * y0 for (x0, y0), (x1, y1) in following) / 2.0
+        if len(corners) < 3 or abs(area) < 1e-4 or max(xs) - min(xs) < 0.01 or max(ys) - min(ys) < 0.01:
+            raise ValueError("a part of the screen needs three corners at least that enclose some of it")
+        return corners

@@ -5,6 +5,7 @@
   import NumberField from '../../parts/NumberField.svelte'
   import SchoolWhy from '../../parts/SchoolWhy.svelte'
   import type { Plan } from '../../lib/types'
+  import NeededPart from './NeededPart.svelte'
   import { set } from './set'
   let { plan }: { plan: Plan } = $props()
   const s = $derived(plan.screen)
@@ -63,6 +64,7 @@
 <NumberField label="Wing right" unit="m" field="screen.wing_right" value={s.wing_right} onchange={set('screen.wing_right')} />
 <Choice label="School" value={plan.targets.coverage_school} options={COVERS} onchange={set('targets.coverage_school')} />
 <SchoolWhy rule="screen.covered" />
+<NeededPart {plan} />
 <Grade label="The cloth is" value={s.wrinkle_slope} words={FOLDS} field="screen.wrinkle_slope" onchange={set('screen.wrinkle_slope')} />
 <NumberField
   label="Light from behind"
