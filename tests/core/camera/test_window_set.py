@@ -5,11 +5,13 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ausblick.core.camera.coverage import coverage_of
+from ausblick.core.camera.coverage import behind_window_wall, coverage_of
 from ausblick.core.camera.view import view_of
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.mix import probe_light
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
+from tests.conftest import MakePlan, lamp
 
 
 def shed(**window: object) -> Plan:
@@ -56,3 +58,29 @@ def test_evenness_is_judged_in_the_opening_only() -> None:
     assert opening.uniformity is not None
     assert whole.uniformity is not None
     assert opening.spread_stops < whole.spread_stops
+
+
+def test_the_wall_round_a_window_keeps_light_to_its_side(make: MakePlan) -> None:
+    """A lamp outside reaches the inside through the opening only, and the other way round: along straight lines."""
+    outside = lamp(id="sun", emitter={"shape": "point"}, peak_cd=4000, position=[0.3, 1.6, 0.2], aim=[0.3, 1.6, 3.0])
+    wall = {"x": 0.3, "y": 1.6, "z": 1.2, "width": 1.2, "height": 1.3}
+    open_, walled = (
+        make(lights=[outside], window={**wall, "in_wall": flat}, subject=None, room={"ambient_lux": 0})
+        for flat in (False, True)
+    )
+    facing = np.array([0.0, 0.0, -1.0])
+    # 1.8 m behind the wall the opening is 0.6 m x 2.8 / 1 wide to either side.
+    for x, seen in ((0.3 + 1.6, True), (0.3 + 1.75, False), (0.3 - 1.6, True), (0.3 - 1.75, False)):
+        at = np.array([x, 1.6, 3.0])
+        found, free = (float(probe_light(plan, at, facing, BasisStore())[1]) for plan in (walled, open_))
+        assert found == pytest.approx(free if seen else 0.0)
+
+
+def test_a_lamp_behind_the_windows_wall_is_in_nobodys_picture(make: MakePlan) -> None:
+    plan = make(window={"x": 0.0, "y": 1.5, "z": 1.2, "width": 1.0, "height": 1.0})
+    beside, within = np.array([[1.2, 1.5, 0.8]]), np.array([[0.3, 1.5, 0.8]])
+    assert behind_window_wall(plan, beside)[0]
+    assert not behind_window_wall(plan, within)[0]
+    # A face that reaches into the opening is seen.
+    assert not behind_window_wall(plan, np.array([[0.6, 1.5, 0.8]]), 0.3)[0]
+    assert not behind_window_wall(plan, np.array([[1.2, 1.5, 2.0]]))[0]

@@ -125,6 +125,20 @@ def opening_of(plan: Plan) -> Floats | None:
     return np.array(window.corners)
 
 
+def behind_window_wall(plan: Plan, places: Floats, size: float = 0.0) -> Bools:
+    """Which places (N, 3), of things that reach so far round them in m, a window's wall hides from the lens."""
+    opening = opening_of(plan)
+    if opening is None:
+        return np.zeros(len(places), dtype=bool)
+    lens = np.array([plan.camera.x, plan.camera.y, plan.camera.z])
+    beyond = places[:, 2] < opening[0, 2]
+    share = (lens[2] - opening[0, 2]) / np.maximum(lens[2] - places[:, 2], 1e-9)
+    met = (lens + share[:, None] * (places - lens))[:, :2]
+    reach = share[:, None] * size
+    low, high = opening.min(axis=0)[:2], opening.max(axis=0)[:2]
+    return np.asarray(beyond & ((met + reach < low) | (met - reach > high)).any(axis=1))
+
+
 def _in_the_frame(corners: Floats, depth: Floats) -> Floats:
     """The outline (N, 2) of places in frame coordinates, cut by the frame's edges; empty where one is behind the
     lens."""

@@ -78,7 +78,7 @@ def _lamp(lamp: Light) -> StoreKey:
 
 def _scene(plan: Plan) -> StoreKey:
     screen = _aside(plan.screen, PLAIN_SCREEN, ASIDE_OF_SCREEN)
-    return StoreKey(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags)
+    return StoreKey(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags, _wall(plan))
 
 
 def _blocking(plan: Plan) -> StoreKey:
@@ -86,7 +86,13 @@ def _blocking(plan: Plan) -> StoreKey:
         _aside(plan.room, PLAIN_ROOM, (*ASIDE_OF_ROOM, "reflectance")),
         _aside(plan.screen, PLAIN_SCREEN, (*ASIDE_OF_SCREEN, "reflectance")),
         tuple(_aside(flag, PLAIN_FLAG, ("id", "reflectance")) for flag in plan.flags),
+        _wall(plan),
     )
+
+
+def _wall(plan: Plan) -> Any:
+    """A window whose wall blocks light."""
+    return plan.window if plan.window is not None and plan.window.in_wall else None
 
 
 _of_lamp = Noted(_lamp)

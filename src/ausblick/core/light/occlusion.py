@@ -46,19 +46,43 @@ def screen_triangles(screen: Screen) -> Floats:
     return quad([(left, low, 0.0), (right, low, 0.0), (right, high, 0.0), (left, high, 0.0)])
 
 
+def window_wall_triangles(plan: Plan) -> Floats:
+    """The wall round a window (T, 3, 3), as wide and high as the room: light of one side reaches the other through
+    the opening only."""
+    window, room = plan.window, plan.room
+    if window is None or not window.in_wall:
+        return NONE
+    (left, low, z), _, (right, high, _), _ = window.corners
+
+    def piece(x0: float, y0: float, x1: float, y1: float) -> Floats:
+        return quad([(x0, y0, z), (x1, y0, z), (x1, y1, z), (x0, y1, z)]) if x1 > x0 and y1 > y0 else NONE
+
+    return np.concatenate(
+        [
+            piece(room.x_min, 0.0, left, room.height),
+            piece(right, 0.0, room.x_max, room.height),
+            piece(left, 0.0, right, low),
+            piece(left, high, right, room.height),
+        ]
+    )
+
+
 def before_wall(plan: Plan) -> Floats:
-    """What stands between lamps and the screen's wall: flags and wings (T, 3, 3)."""
-    return np.concatenate([flag_triangles(plan.flags), wing_triangles(plan.screen)])
+    """What stands between lamps and the screen's wall: flags, wings, the wall round a window (T, 3, 3)."""
+    own = (flag_triangles(plan.flags), wing_triangles(plan.screen), window_wall_triangles(plan))
+    return np.concatenate(own)
 
 
 def set_triangles(plan: Plan) -> Floats:
-    """Everything that blocks light between two places in the set: flags, screen, wings (T, 3, 3).
+    """Everything that blocks light between two places in the set: flags, screen, wings, the wall round a window
+    (T, 3, 3).
 
     What lies on a wall or on the floor (as a floor run does) replaces that part of it, and walls and
     floor never block a lamp.
     """
     on_wall = plan.room.kind == "interior" and abs(plan.room.z_min) <= ON_WALL
     own = NONE if on_wall else screen_triangles(plan.screen)
+    own = np.concatenate([own, window_wall_triangles(plan)])
     return np.concatenate([flag_triangles(plan.flags), own, wing_triangles(plan.screen)])
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from ...camera.coverage import behind_window_wall
 from ...camera.view import NEAREST, focus_distance
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Floats
@@ -119,8 +120,13 @@ def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
     return [
         (i, lamp)
         for i, lamp in on_set
-        if evaluation.view.frames(lamp.position) or _in_action(evaluation, pole_places(evaluation.plan, lamp))
+        if (evaluation.view.frames(lamp.position) and not _hidden(evaluation.plan, lamp))
+        or _in_action(evaluation, pole_places(evaluation.plan, lamp))
     ]
+
+
+def _hidden(plan: Plan, lamp: Light) -> bool:
+    return bool(behind_window_wall(plan, np.array([lamp.position]))[0])
 
 
 def _before_action(evaluation: Evaluation, lamp: Light) -> bool:
@@ -131,6 +137,9 @@ def _in_action(evaluation: Evaluation, places: Floats) -> bool:
     """Is any of these places (N, 3) in the picture where the action goes?"""
     outline = evaluation.coverage.frame_outline
     if len(outline) < 3 or not len(places):
+        return False
+    places = places[~behind_window_wall(evaluation.plan, places)]
+    if not len(places):
         return False
     frame, depth = evaluation.view.project(places)
     inside = (frame > outline.min(axis=0)) & (frame < outline.max(axis=0))

@@ -9,14 +9,14 @@ from typing import Any
 
 import numpy as np
 
-from ...camera.coverage import Coverage
+from ...camera.coverage import Coverage, behind_window_wall, opening_of
 from ...camera.view import View
 from ...geometry.vectors import Floats
 from ...kit import Kit, KitLamp
 from ...light.basis import FRONT
 from ...light.direct import direct_lux
 from ...light.emission import emission_of
-from ...light.occlusion import NONE
+from ...light.occlusion import before_wall
 from ...plan import Fixture, Light, Plan, Subject
 
 FROM_WALL = 0.35
@@ -82,8 +82,10 @@ def inside(plan: Plan, place: tuple[float, float, float]) -> bool:
     return across and 0.3 <= y <= room.height - 0.15 and 0.3 <= z <= room.z_max - FROM_WALL
 
 
-def in_frame(view: View, place: tuple[float, float, float], size: float = 0.3) -> bool:
+def in_frame(plan: Plan, view: View, place: tuple[float, float, float], size: float = 0.3) -> bool:
     """Would the lamp be seen? `size` is the half of its face, m."""
+    if behind_window_wall(plan, np.array([place]), size)[0]:
+        return False
     corners = np.array(place) + size * np.array([[dx, dy, 0.0] for dx in (-1, 1) for dy in (-1, 1)])
     frame, depth = view.project(corners)
     return bool(np.any((depth > 0.05) & (frame > 0.0).all(axis=1) & (frame < 1.0).all(axis=1)))
@@ -102,7 +104,7 @@ def _screen_places(plan: Plan, coverage: Coverage, sides: tuple[int, ...]) -> It
     middle, half = (x0 + x1) / 2.0, (x1 - x0) / 2.0
     height = max(0.6, (max(y0, 0.0) + y1) / 2.0)
     for out in (0.3, 0.7, 1.1, 1.6):
-        for away in (0.9, 1.3, 1.7, 2.2, 2.8):
+        for away in _away_from_screen(plan):
             for across in (0.0, 0.35, 0.7):
                 yield [
                     (
@@ -111,6 +113,19 @@ def _screen_places(plan: Plan, coverage: Coverage, sides: tuple[int, ...]) -> It
                     )
                     for side in sides
                 ]
+
+
+def _away_from_screen(plan: Plan) -> tuple[float, ...]:
+    """Usual distances; before a window in a wall, between the screen and that wall."""
+    wall = opening_of(plan)
+    if wall is None:
+        return 0.9, 1.3, 1.7, 2.2, 2.8
+    most = float(wall[0, 2]) - BEHIND_WALL
+    return tuple(max(NEAREST, share * most) for share in (0.6, 0.8, 1.0))
+
+
+NEAREST, BEHIND_WALL = 0.3, 0.2
+"""A lamp's least distance to the screen, and to a wall that it stands behind, m."""
 
 
 def _off_wall(plan: Plan, x: float) -> float:
@@ -142,20 +157,20 @@ def place_screen_lamps(
     """The most even of the sensible places, judged on the needed part; none when nothing fits."""
     if not lamps or coverage.needed is None or plan.subject is None:
         return []
-    points = _points(coverage)
+    points, blocks = _points(coverage), before_wall(plan)
     best: tuple[float, list[dict[str, Any]]] | None = None
     places = list(_screen_places(plan, coverage, (-1, 1) if len(lamps) > 1 else (1,)))
     if len(lamps) == 1:
         places += _from_above(plan, coverage)
     for stands in places:
-        seen = any(in_frame(view, place) for place, _ in stands)
+        seen = any(in_frame(plan, view, place) for place, _ in stands)
         if not all(_stands(plan, view, coverage, place) for place, _ in stands):
             continue
         lights = [as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False)]
         if len(lights) == 2:
             for light, side in zip(lights, ("left", "right"), strict=True):
                 light["name"] += f" {side}"
-        lux = sum(direct_lux(emission_of(Light.model_validate(light)), points, FRONT, NONE) for light in lights)
+        lux = sum(direct_lux(emission_of(Light.model_validate(light)), points, FRONT, blocks) for light in lights)
         spread = float(np.log2(np.max(lux) / max(float(np.min(lux)), 1e-6)))
         # Of equally even places the nearer one costs less light.
         # Two zones: a screen lamp in front of the face lights the face as well.
@@ -189,12 +204,13 @@ def _stands(plan: Plan, view: View, coverage: Coverage, place: tuple[float, floa
     apart = (
         not len(across) or across.max() < outline[:, 0].min() - BESIDE or across.min() > outline[:, 0].max() + BESIDE
     )
-    return bool(apart or not in_frame(view, place))
+    hidden = bool(behind_window_wall(plan, np.array([place]), 0.3)[0])
+    return bool(apart or hidden or not in_frame(plan, view, place))
 
 
 def _allowed(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
     assert plan.subject is not None
-    return inside(plan, place) and not in_frame(view, place) and not _in_action(plan.subject, place)
+    return inside(plan, place) and not in_frame(plan, view, place) and not _in_action(plan.subject, place)
 
 
 def around_face(subject: Subject, azimuth: float, elevation: float, away: float) -> tuple[float, float, float]:

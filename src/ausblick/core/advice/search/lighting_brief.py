@@ -79,7 +79,9 @@ def _stands(plan: Plan) -> tuple[KeyStand, ...]:
     view, found = view_of(plan.camera, plan.subject), []
     for away in DISTANCES:
         place = around_face(plan.subject, plan.plate.key_azimuth, plan.plate.key_elevation, away)
-        problem = "in the picture" if in_frame(view, place) else "" if inside(plan, place) else "outside the room"
+        problem = (
+            "in the picture" if in_frame(plan, view, place) else "" if inside(plan, place) else "outside the room"
+        )
         x, y, z = (round(v, 2) for v in place)
         found.append(KeyStand(away, x, y, z, problem))
     return tuple(found)
