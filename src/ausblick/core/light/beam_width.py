@@ -5,6 +5,8 @@ Fixture, photometry file, modifier and door leaves together, as the light itself
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
 
 from ..geometry.vectors import Floats
@@ -17,6 +19,7 @@ AWAY = 3.0
 STEP = 1.0
 
 
+@lru_cache(maxsize=256)
 def beam_width(emission: Emission) -> tuple[float, float] | None:
     """Degrees to the left and to the right of the aim, as the lamp looks; 180 where it never falls to half.
 

@@ -23,9 +23,9 @@ from .face_samples import face_cells
 from .figure_shadow import SUN_AWAY, hidden_by, strength_along
 from .keys import blocking_key, lamp_key
 from .lamp_bodies import LampBody, body_of
-from .occlusion import blocked_grid, blocked_pairs
+from .occlusion import blocked_by_card, blocked_pairs
 from .returned import linear_between
-from .solids import hidden, near_enough, ways
+from .solids import Ball, Pillar, Solid, hidden, near_enough, ways
 
 AHEAD = 0.02
 """A body shades another lamp's light where it reaches this far before that lamp's face, m."""
@@ -164,8 +164,8 @@ def _from_the_sun(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Float
 def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats:
     """Share (B, P) of a lamp's light that each body keeps off."""
     lost = np.zeros((len(bodies), len(spots.points)))
-    near = _near(lamp, bodies, spots)
-    (rows,) = np.nonzero(near.any(axis=0))
+    near = [[_near(lamp, bound, spots) for bound in body.bounds] for body in bodies]
+    (rows,) = np.nonzero(np.any([touched for each in near for touched in each], axis=0))
     if not len(rows):
         return lost
     cells, width = face_cells(lamp.face, CELLS)
@@ -173,29 +173,26 @@ def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats
     on = ways(places, cells, width, spots.width[rows, None])
     strength = strength_along(lamp, on, spots.facing[rows])
     total = np.maximum(strength.sum(axis=1), 1e-300)
-    for shares, body, touched in zip(lost, bodies, near[:, rows], strict=True):
-        (own,) = np.nonzero(touched)
-        if not len(own):
-            continue
-        some = on.of(own)
-        left = np.ones((len(own), len(cells)))
-        for solid in body.solids:
-            left *= 1.0 - hidden(solid, some)
-        if len(body.card):
-            left[blocked_grid(places[own], cells, body.card)] = 0.0
-        shares[rows[own]] = (strength[own] * (1.0 - left)).sum(axis=1) / total[own]
+    for shares, body, each in zip(lost, bodies, near, strict=True):
+        left = np.ones(strength.shape)
+        touched = np.zeros(len(rows), dtype=bool)
+        for blocks, by in zip((*([body.card] if len(body.card) else []), *body.solids), each, strict=True):
+            (own,) = np.nonzero(by[rows])
+            if not len(own):
+                continue
+            touched[own] = True
+            if isinstance(blocks, Pillar | Ball):
+                left[own] *= 1.0 - hidden(blocks, on.of(own))
+            else:
+                left[own] *= ~blocked_by_card(places[own], cells, blocks)
+        if touched.any():
+            (own,) = np.nonzero(touched)
+            shares[rows[own]] = (strength[own] * (1.0 - left[own])).sum(axis=1) / total[own]
     return lost
 
 
-def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Bools:
-    """Places (B, P) whose light may be touched by each body."""
+def _near(lamp: Emission, bound: Solid, spots: Spots) -> Bools:
+    """Places (P,) whose light may be touched by what lies within a bound."""
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    return np.array(
-        [
-            np.any(
-                [near_enough(bound, spots.points, face.centre, reach, spots.width) for bound in body.bounds], axis=0
-            )
-            for body in bodies
-        ]
-    ).reshape(len(bodies), len(spots.points))
+    return near_enough(bound, spots.points, face.centre, reach, spots.width)

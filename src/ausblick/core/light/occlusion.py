@@ -163,6 +163,16 @@ def _pieces(data: bytes) -> tuple[Piece, ...]:
     return tuple(found)
 
 
+def blocked_by_card(points: Floats, sources: Floats, card: Floats) -> Bools:
+    """The same (P, S) for one card (2, 3, 3) and points of which most have it in their way."""
+    (piece,) = pieces(card)
+    a, b = piece.height(points)[:, None], piece.height(sources)[None, :]
+    apart = _apart(a, b)
+    (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
+    share = np.where(apart, a, 0.0) / np.where(apart, a - b, 1.0)
+    return np.asarray(apart & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), piece.whole))
+
+
 def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: Floats) -> Floats:
     """Share (P,) of the weighted source points that each point sees.
 
@@ -192,12 +202,12 @@ def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
 def _may_touch(occluders: Floats, points: Floats, sources: Floats) -> Iterator[tuple[Piece, Ints]]:
     """Each piece that some stretches may cross, and the points (rows) they begin at; never too few.
 
-    Where the box round the sources lies all on one side of a piece's plane, the stretches from a point meet the plane
-    inside the hull of where those to the box's corners meet it: a hull beside the piece means that none crosses it.
+    Where the sources, or the box round them, lie all on one side of a piece's plane, the stretches from a point meet
+    the plane inside the hull of where those to its corners meet it: a hull beside the piece means that none crosses.
     """
     if not len(occluders) or not len(sources):
         return
-    box, stacked = _box(sources), _stacked(occluders.tobytes())
+    box, stacked = sources if len(sources) <= len(BOX) else _box(sources), _stacked(occluders.tobytes())
     a, b = _along(points, stacked.normal), _along(box, stacked.normal)
     low, high = b.min(axis=0), b.max(axis=0)
     apart = ((a > ON_PLANE) & (low < -ON_PLANE)) | ((a < -ON_PLANE) & (high > ON_PLANE))
