@@ -5,10 +5,12 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
+import cv2
 import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Watched
+from tests.core.frames.test_odd_screens import shot
 from tests.formats.test_clips import write
 
 
@@ -170,3 +172,34 @@ def test_the_verdict_comes_first_on_small_screens(chromium: object, address: str
     assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
     page.close()
     assert window.wrong == []
+
+
+def test_a_screen_that_no_colour_is_sure_of_is_pointed_at(watched: Watched, tmp_path: Path) -> None:
+    """A pale screen: no fact but a question; pointed at, it is read, and the choice stays with the frame."""
+    file = tmp_path / "pale.png"
+    cv2.imwrite(str(file), (255.0 * shot((0.30, 0.44, 0.32))[..., ::-1]).astype("uint8"))
+    setup = watched.small_setup("Pale screen")
+    page = watched.open(f"/setup/{setup}/check")
+    page.get_by_label("Measure a frame").set_input_files(file)
+    question = page.get_by_role("group", name="What may be the screen")
+    expect(question).to_contain_text("No screen is sure here", timeout=20_000)
+    question.get_by_role("button", name=re.compile("keyed by green, 4. %")).click()
+    expect(page.get_by_role("button", name="Whole frame again")).to_be_visible(timeout=20_000)
+    expect(question).to_have_count(0)
+    page.reload()
+    expect(page.get_by_role("button", name="Whole frame again")).to_be_visible(timeout=20_000)
+    page.get_by_role("button", name="Whole frame again").click()
+    expect(question).to_contain_text("No screen is sure here", timeout=20_000)
+
+
+def test_several_files_at_once_go_on_past_one_that_cannot_be_read(watched: Watched, tmp_path: Path) -> None:
+    good, bad, more = (tmp_path / name for name in ("a.png", "b.png", "c.png"))
+    for path in (good, more):
+        cv2.imwrite(str(path), (255.0 * shot((0.03, 0.25, 0.06))[..., ::-1]).astype("uint8"))
+    bad.write_bytes(b"no picture")
+    page = watched.open(f"/setup/{watched.small_setup('Several')}/check")
+    page.get_by_label("Measure a frame").set_input_files([good, bad, more])
+    expect(page.get_by_role("alert")).to_contain_text("1 of 3 could not be read", timeout=30_000)
+    for path in (good, more):
+        expect(page.get_by_role("button", name=path.name)).to_be_visible()
+    watched.wrong.clear()

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import Page, expect
 
@@ -146,3 +148,32 @@ def test_the_ledger_finds_a_way_and_keeps_what_is_locked(watched: Watched) -> No
     camera.get_by_role("button", name="Try: Dimmers alone").click()
     page.get_by_role("region", name="A remedy being tried").get_by_role("button", name="Keep").click()
     expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face 0.0 stops", timeout=SLOW)
+
+
+def test_a_grid_goes_on_a_soft_box_and_a_window_into_the_wall(watched: Watched) -> None:
+    setup = watched.small_setup("Modifiers in order")
+    page = watched.open(f"/setup/{setup}/light")
+    page.get_by_role("slider", name="lamp, from above").first.click()
+    page.get_by_role("combobox", name="Before it").select_option("soft box")
+    page.get_by_role("combobox", name="Then").select_option("grid")
+
+    def lights() -> list[dict[str, Any]]:
+        return list(watched.page.request.get(f"{watched.address}/api/setups/{setup}").json()["plan"]["lights"])
+
+    def until(holds: Callable[[], bool]) -> None:
+        for _ in range(100):
+            if holds():
+                return
+            page.wait_for_timeout(100)
+        raise AssertionError(lights())
+
+    until(lambda: [one["kind"] for lamp in lights() for one in lamp["beyond"]] == ["grid"])
+    # What is taken away lets the next one move up.
+    page.get_by_role("combobox", name="Before it").select_option("nothing")
+    until(lambda: [lamp["modifier"]["kind"] for lamp in lights()].count("grid") == 1)
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Add a lamp").click()
+    page.get_by_role("button", name="Add a window").click()
+    until(lambda: lights()[-1]["fixture"]["luminance"] == 3000)
+    expect(page.get_by_role("textbox", name="Sky luminance")).to_be_visible()
+    expect(page.get_by_role("slider", name="window, from above", exact=True)).to_be_visible()
