@@ -39,6 +39,7 @@
       />
       <Choice
         label="Level of the face"
+        wide
         value={wish == null ? 'plate' : 'own'}
         options={[
           ['plate', 'as the plate wants'],
