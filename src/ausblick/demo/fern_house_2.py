@@ -50,8 +50,8 @@ def potting_shed() -> Plan:
         "camera": {"x": 0.0, "y": 1.5, "z": 6.2, "focal_mm": 50, "f_number": 5.6, "shutter_s": 0.02, "iso": 400,
                    "fps": 25},
         "lights": [
-            panel("left panel", "screen", [-1.6, 1.4, 1.0], [0.7, 1.4, 0.0], 0.55, 12000.0, 0.6),
-            panel("right panel", "screen", [1.8, 1.4, 1.0], [-0.5, 1.4, 0.0], 0.55, 12000.0, 0.6),
+            panel("left panel", "screen", [-1.6, 1.4, 0.85], [0.7, 1.4, 0.0], 0.55, 12000.0, 0.6),
+            panel("right panel", "screen", [1.8, 1.4, 0.85], [-0.5, 1.4, 0.0], 0.55, 12000.0, 0.6),
             panel("window key", "key", [1.9, 2.3, 3.6], [-0.2, 1.5, 2.4], 0.6, 20000.0, 1.2, 5600.0, "B"),
             panel("shed fill", "fill", [0.75, 1.7, 4.9], [-0.2, 1.5, 2.4], 0.25, 12000.0, 0.9, 5600.0, "B"),
             {"name": "loft lamp", "role": "other", "position": [-1.0, 2.3, 0.75], "aim": [-0.9, 1.2, 0.0],

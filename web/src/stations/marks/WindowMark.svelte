@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** The window pane, edge on. */
+  /** The window pane, edge on, and the wall that it is the opening of. */
   import Grip from './Grip.svelte'
   import type { Board } from '../../lib/board'
   import { moved, type Projection } from '../../lib/projection'
@@ -8,9 +8,25 @@
 
   const place = (of: Pane) => [of.x, of.y, of.z] as const
   const [x, top] = $derived(view.at([pane.x + pane.width / 2, pane.y + pane.height / 2, pane.z]))
+  /** From wall to wall and from floor to ceiling, the opening left out. */
+  const wall = $derived.by(() => {
+    const { room } = board.plan
+    const ends: [number, number, number, number][] =
+      view.view === 'side view'
+        ? [
+            [pane.x, 0, pane.x, pane.y - pane.height / 2],
+            [pane.x, pane.y + pane.height / 2, pane.x, room.height],
+          ]
+        : [
+            [room.x_min, 0, pane.x - pane.width / 2, 0],
+            [pane.x + pane.width / 2, 0, room.x_max, 0],
+          ]
+    return ends.map(([x0, y0, x1, y1]) => `M${view.at([x0, y0, pane.z]).join(' ')}L${view.at([x1, y1, pane.z]).join(' ')}`).join('')
+  })
   const [, low] = $derived(view.at([pane.x - pane.width / 2, pane.y - pane.height / 2, pane.z]))
 </script>
 
+{#if pane.in_wall}<path d={wall} class="hair" stroke-width="2" fill="none" />{/if}
 <Grip
   {board}
   {view}
