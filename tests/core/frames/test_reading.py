@@ -169,3 +169,16 @@ def test_the_verdict_names_a_wrong_screen_first() -> None:
 
     assert says(read(colour=BLUE)).startswith("Is this the screen? A blue one was found, and the plan says green")
     assert "clips" in says(read(colour=(60.0, 100.0, 60.0)))
+
+
+@pytest.mark.parametrize("wave", [0.02, 0.04, 0.08])
+@pytest.mark.parametrize("noise", [0.0, 1.0])
+def test_folds_count_in_how_uneven_a_screen_is(wave: float, noise: float) -> None:
+    """Folds of a fiftieth of the width and wider, over a slope, through grain: within half a point or so of the truth."""
+    y, x = np.mgrid[0:1080, 0:1920] / 1920.0
+    luma = 45.0 + 12.0 * (x - 0.5) + 4.0 * np.sin(2 * np.pi * (x + 0.3 * y) / wave) * np.sin(np.pi * y / 0.4) ** 2
+    cloth = np.array([0.25, 0.58, 0.29])
+    picture = cloth * (luma / (100.0 * cloth @ [0.2126, 0.7152, 0.0722]))[..., None]
+    picture += np.random.default_rng(1).normal(0.0, noise / 100.0, picture.shape)
+    reading = read_frame(Frame((65535.0 * np.clip(picture, 0, 1)).astype(np.uint16), 65535.0))
+    assert reading.even_percent == pytest.approx(float(np.ptp(np.percentile(luma, [1, 99]))), abs=0.6)

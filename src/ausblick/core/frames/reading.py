@@ -110,7 +110,7 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
         level_luma=levels.luma,
         level_key_channel=levels.key,
         band_percent=chosen.p99 - chosen.p1,
-        even_percent=float(np.ptp(np.percentile(surface.smooth[found.core], [1.0, 99.0]))),
+        even_percent=surface.unevenness,
         grid=_grid(percent, found),
         slope_percent=surface.slope,
         hot_spots=tuple(find_spots(surface, found.core, noise or 0.0, 1)),

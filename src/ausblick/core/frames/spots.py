@@ -25,6 +25,10 @@ BROAD = 0.09
 POWERS = ((0, 0), (1, 0), (0, 1), (2, 0), (1, 1), (0, 2), (3, 0), (2, 1), (1, 2), (0, 3))
 """Powers of x and y in the surface."""
 COARSE = 4
+OF_GRAIN = 4.653
+"""Between the 1st and the 99th percentile of a normal distribution, standard deviations."""
+FINE = 0.0012
+"""Sigma that takes grain away and leaves folds of a fiftieth of the width, as a share of that."""
 
 
 @dataclass(frozen=True)
@@ -42,12 +46,14 @@ class Spot:
 class SmoothSurface:
     """The screen without grain (h, w), and what stands out of its surroundings (h, w), both in %.
 
+    `unevenness`: between its 1st and 99th percentile with folds as they are; of `smooth` they are partly gone.
     `slope` = change in % from left to right and from top to bottom of the frame.
     """
 
     smooth: Floats32
     detail: Floats32
     slope: tuple[float, float]
+    unevenness: float
 
 
 def smoothed(values: Floats32, weight: Bools, sigma: float) -> Floats32:
@@ -92,7 +98,23 @@ def fit_surface(percent: Floats32, mask: Bools) -> SmoothSurface:
         if weights.sum() < 12:
             break
     fitted = _surface(found, np.arange(width) / width - 0.5, np.arange(height) / height - 0.5)
-    return SmoothSurface(smooth, _detail(_within(mask, smooth - fitted), mask), _slope(smooth, mask))
+    detail = _detail(_within(mask, smooth - fitted), mask)
+    return SmoothSurface(smooth, detail, _slope(smooth, mask), _unevenness(percent, mask))
+
+
+def _unevenness(percent: Floats32, mask: Bools) -> float:
+    """Between the 1st and the 99th percentile of the masked values (h, w), less what grain is left in them.
+
+    A Gaussian of sigma leaves k = 1/(4 pi sigma^2) of the grain's variance, and what it takes out of the values has
+    1 - 3k of it: that tells what is left.
+    """
+    sigma = max(0.8, FINE * mask.shape[1])
+    fine = smoothed(percent, mask, sigma)[mask]
+    kept = 1.0 / (4.0 * np.pi * sigma**2)
+    taken = 1.4826 * float(np.median(np.abs(percent[mask] - fine)))
+    left = taken * float(np.sqrt(kept / (1.0 - 3.0 * kept)))
+    spread = float(np.ptp(np.percentile(fine, [1.0, 99.0])))
+    return float(np.sqrt(max(0.0, spread**2 - (OF_GRAIN * left) ** 2)))
 
 
 def _within(mask: Bools, values: Floats32) -> Floats32:
