@@ -174,7 +174,7 @@ def test_the_verdict_names_a_wrong_screen_first() -> None:
 @pytest.mark.parametrize("wave", [0.02, 0.04, 0.08])
 @pytest.mark.parametrize("noise", [0.0, 1.0])
 def test_folds_count_in_how_uneven_a_screen_is(wave: float, noise: float) -> None:
-    """Folds of a fiftieth of the width and wider, over a slope, through grain: within half a point or so of the truth."""
+    """Folds of a fiftieth of the width and wider, over a slope, through grain: within 0.6 points of the truth."""
     y, x = np.mgrid[0:1080, 0:1920] / 1920.0
     luma = 45.0 + 12.0 * (x - 0.5) + 4.0 * np.sin(2 * np.pi * (x + 0.3 * y) / wave) * np.sin(np.pi * y / 0.4) ** 2
     cloth = np.array([0.25, 0.58, 0.29])
