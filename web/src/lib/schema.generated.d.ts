@@ -7390,7 +7390,7 @@ export interface components {
          * Targets
          * @description What is aimed at. `face_stops`: the light on the face, in stops against mid-grey; left out, as the plate wants
          *     it. `region`: corners x, y in m on the screen's plane of the only part of it that is replaced, a sign or a
-         *     display: what lies between them is needed, whatever the figure does; none: as the school of coverage says.
+         *     display: their convex hull is needed, whatever the figure does; none: as the school of coverage says.
          */
         Targets: {
             /**

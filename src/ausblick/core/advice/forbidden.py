@@ -14,7 +14,7 @@ Judged = dict[str, Judgement]
 
 
 def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
-    """A lamp of the screen or the sun put out or down to nothing; daylight dimmed or moved; a face exposed worse
+    """A lamp of the screen or the sun put out or down to nothing; daylight changed; a face exposed worse
     for the sake of the screen's level; what the kit does not have."""
     return (
         _puts_out(before, after)
@@ -29,7 +29,8 @@ def _puts_out(before: Plan, after: Plan) -> bool:
 
 
 def _spoils(lamp: Light, then: Light) -> bool:
-    if lamp.is_daylight and (then.dimmer < lamp.dimmer or then.position != lamp.position):
+    # Of daylight only one thing can be done: it is kept out.
+    if lamp.is_daylight and then != lamp.model_copy(update={"on": then.on}):
         return True
     if lamp.role != "screen" and lamp.fixture.emitter.shape != "sun":
         return False

@@ -228,9 +228,9 @@ def _name(part: Culprit, told: Told) -> StoryName:
     return "off" if told.factor == 0.0 else NAMES[part.kind]
 
 
-def _shown(one: Fit, saying: float) -> bool:
+def _shown(one: Fit, plain: float) -> bool:
     """Of a lamp that a frame hardly judges only what it shows beyond doubt is told."""
-    return one.log_odds - one.log_prior - saying > SHOWN
+    return one.log_odds - one.log_prior - plain > SHOWN
 
 
 def _clear(one: Fit, part: Culprit) -> bool:

@@ -154,8 +154,8 @@ class Verdict:
 
 
 def verdict(evaluation: Evaluation, expected: FrameReading, reading: FrameReading, rows: list[Compared]) -> Verdict:
-    """What hurts most: no screen, the wrong screen, clipping, the subject off it
-    or of its colour; then the plan missed; then spots
+    """What hurts most: no screen, the wrong screen, clipping, the subject off it or
+    of its colour; then the plan missed; then spots
     that the plan's own picture does not have."""
     wanted = evaluation.plan.screen.hue
     if reading.hue is None:

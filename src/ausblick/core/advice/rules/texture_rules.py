@@ -108,7 +108,7 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
     turned = [(i, plan.lights[i], held) for i in lit if (held := plan.lights[i].fixture.cct_range)]
     screen = [i for i in lit if plan.lights[i].role == "screen"]
-    found = [Proposal(tell("do/all-kelvin", to=wanted), to_white(lit), tell("cost/plate-colour"))]
+    found = [Proposal(tell("do/all-kelvin", to=wanted), to_white(lit), tell("cost/plate-colour"))] if lit else []
     if turned:
         changes = tuple(edit.lamp(i).cct(min(max(wanted, low), high)) for i, _, (low, high) in turned)
         names = tuple(lamp.name for _, lamp, _ in turned)

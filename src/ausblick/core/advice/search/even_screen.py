@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from scipy.optimize import lsq_linear
@@ -103,11 +104,13 @@ class _Search:
         dimmers, uneven = self.solve(maps)
         if not self.serves_both or self.plan.subject is None:
             return dimmers, uneven
-        now = [self.plan.lights[i] for i in self.indices]
-        before = sum(lamp.dimmer * self._on_face(i, lamp) for i, lamp in zip(self.indices, now, strict=True))
         after = sum(by * self._on_face(i, one) for i, one, by in zip(self.indices, trials, dimmers, strict=True))
-        lost = stops(max(before, 1e-9) / max(after, 1e-9))
+        lost = stops(max(self._face_before, 1e-9) / max(after, 1e-9))
         return dimmers, uneven + FACE_WEIGHS * max(0.0, abs(lost) - FACE_FREE)
+
+    @cached_property
+    def _face_before(self) -> float:
+        return sum(self.plan.lights[i].dimmer * self._on_face(i, self.plan.lights[i]) for i in self.indices)
 
     def _on_face(self, index: int, at: LampPlace | Light) -> float:
         """Lux at full power on a card before the eyes that looks at the lamp."""
