@@ -38,8 +38,8 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding], store: Bas
         {
             "check": check_report(evaluation, findings),
             "needed_outline": pairs(evaluation.coverage.corners),
-            "picture": _picture(evaluation),
-            "map": _map(evaluation),
+            "picture": _picture(evaluation, store),
+            "map": _map(evaluation, store),
             "floor_shadow": _floor_shadow(floor_shadow(evaluation.plan, store)),
             "lamps": [
                 {
@@ -61,8 +61,8 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding], store: Bas
     )
 
 
-def _picture(evaluation: Evaluation) -> dict[str, Any]:
-    picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage)
+def _picture(evaluation: Evaluation, store: BasisStore) -> dict[str, Any]:
+    picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage, store)
     return {
         "width": picture.width,
         "height": picture.height,
@@ -74,13 +74,13 @@ def _picture(evaluation: Evaluation) -> dict[str, Any]:
     }
 
 
-def _map(evaluation: Evaluation) -> dict[str, Any]:
+def _map(evaluation: Evaluation, store: BasisStore) -> dict[str, Any]:
     screen_map, target = evaluation.screen_map, evaluation.target
     trace = target.trace
     deviation = _deviation(evaluation, screen_map)
     step = contour_step(deviation)
     return {
-        "beside": [_beside(evaluation, one) for one in evaluation.screen_maps[1:]],
+        "beside": [_beside(evaluation, one, store) for one in evaluation.screen_maps[1:]],
         "x": pairs(screen_map.grid.x),
         "y": pairs(screen_map.grid.y),
         "deviation": np.round(deviation, 1).tolist(),
@@ -103,8 +103,8 @@ def _deviation(evaluation: Evaluation, one: ScreenMap) -> Floats:
     return np.asarray(trace - evaluation.target.level)
 
 
-def _beside(evaluation: Evaluation, one: ScreenMap) -> dict[str, Any]:
-    u, v = lattice_in_picture(evaluation.plan, evaluation.view, one.grid)
+def _beside(evaluation: Evaluation, one: ScreenMap, store: BasisStore) -> dict[str, Any]:
+    u, v = lattice_in_picture(evaluation.plan, evaluation.view, one.grid, store)
     return {
         "name": one.grid.sheet.name,
         "x": pairs(one.grid.x, 3),

@@ -88,7 +88,7 @@ def test_the_picture_is_upright_however_the_camera_is_held(
     make: MakePlan, roll: float, size: tuple[int, int]
 ) -> None:
     evaluation = evaluate(make(camera={"roll": roll}), BasisStore())
-    picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage)
+    picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage, BasisStore())
     assert (picture.width, picture.height) == size
     parts = dict(picture.figure)
     assert parts["head"][:, 1].mean() < parts["torso"][:, 1].mean() < parts["legs"][:, 1].mean()

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from ausblick.core.light.figure_shadow import hidden_by
-from ausblick.core.light.occlusion import NONE, blocked_among, blocked_grid, blocked_pairs, may_block, quad
+from ausblick.core.light.occlusion import NONE, blocked_among, blocked_grid, blocked_pairs, quad, touching
 from ausblick.core.light.solids import Ball, Pillar, hidden, ways
 
 RNG = np.random.default_rng(11)
@@ -30,9 +30,14 @@ def test_a_grid_of_stretches_is_each_of_them(count: int) -> None:
     assert np.array_equal(blocked_grid(PLACES, SAMPLES, occluders).ravel(), each)
     assert np.array_equal(blocked_among(PLACES, SAMPLES, p, s, occluders), each)
     assert each.any() == (count > 1)
-    # A place that something is blocked from may be blocked; not the other way round.
-    blocked = each.reshape(len(PLACES), -1).any(axis=1)
-    assert may_block(PLACES, SAMPLES, occluders)[blocked].all()
+    # A place that something is blocked from may be blocked, and one that is surely hidden is; not the other way round.
+    blocked = each.reshape(len(PLACES), -1)
+    may, surely = np.zeros(len(PLACES), dtype=bool), np.zeros(len(PLACES), dtype=bool)
+    for one in touching(PLACES, SAMPLES, occluders):
+        may[one.rows] = True
+        surely[one.rows[one.wholly]] = True
+    assert may[blocked.any(axis=1)].all() and blocked[surely].all()
+    assert surely.any() == (count > 1)
 
 
 def test_a_solid_hides_of_cells_what_single_rays_say() -> None:

@@ -13,6 +13,7 @@ from ..camera.view import focus_distance, view_of
 from ..damage.damage import damage_of
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
+from ..light.keys import framing_key
 from ..light.mirror import mirrored_screen, pane_reflections
 from ..light.mix import dimmed, probes_by_lamp, scalar_lux, tints
 from ..light.radiosity import scene_of
@@ -37,7 +38,7 @@ from .screen_reading import screen_reading
 def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     """Everything this version knows about a plan. `store` remembers lamp maps and scenes between calls."""
     view = view_of(plan.camera, plan.subject)
-    coverage = coverage_of(plan, view)
+    coverage = store.record(("coverage", framing_key(plan)), lambda: coverage_of(plan, view))
     scene = scene_light(plan, store)
     by_lamp, face_light = _face_light(plan, scene, store)
     flash = _flash(plan, by_lamp, face_light)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -13,6 +13,8 @@ from ..camera.view import View
 from ..figure.outline import figure_parts
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats
+from ..light.basis import BasisStore
+from ..light.keys import framing_key
 from ..plan import Plan
 
 NEAR = 0.05
@@ -36,7 +38,12 @@ class Picture:
     lamps: tuple[tuple[str, float, float], ...]
 
 
-def picture_of(plan: Plan, view: View, coverage: Coverage) -> Picture:
+def picture_of(plan: Plan, view: View, coverage: Coverage, store: BasisStore) -> Picture:
+    still = store.record(("picture", framing_key(plan)), lambda: _without_lamps(plan, view, coverage))
+    return replace(still, lamps=tuple(_lamps(plan, view)))
+
+
+def _without_lamps(plan: Plan, view: View, coverage: Coverage) -> Picture:
     turns = turns_of(plan.camera)
     upright = np.array(UPRIGHT[turns], dtype=float)
     sensor = plan.camera.sensor
@@ -53,12 +60,16 @@ def picture_of(plan: Plan, view: View, coverage: Coverage) -> Picture:
         surfaces=tuple((sheet.name, seen(sheet.outline())) for sheet in shown_sheets(plan.screen)),
         needed=_turned(upright, needed),
         figure=tuple((name, seen(polygon)) for name, polygon in figure),
-        lamps=tuple(_lamps(plan, view, upright)),
+        lamps=(),
     )
 
 
-def lattice_in_picture(plan: Plan, view: View, grid: Grid) -> tuple[Floats, Floats]:
+def lattice_in_picture(plan: Plan, view: View, grid: Grid, store: BasisStore) -> tuple[Floats, Floats]:
     """Corners of a grid's cells in the upright picture: u, v (H + 1, W + 1) each; far outside behind the lens."""
+    return store.record(("lattice", grid.key, framing_key(plan)), lambda: _lattice(plan, view, grid))
+
+
+def _lattice(plan: Plan, view: View, grid: Grid) -> tuple[Floats, Floats]:
     sheet = grid.sheet
     (x0, x1), (y0, y1) = sheet.width, sheet.height
     x, y = np.meshgrid(np.linspace(x0, x1, len(grid.x) + 1), np.linspace(y0, y1, len(grid.y) + 1))
@@ -89,8 +100,8 @@ def _plane(view: View) -> Floats:
     return np.stack([0.5 * (depth + across), 0.5 * (depth - over), depth])
 
 
-def _lamps(plan: Plan, view: View, upright: Floats) -> list[tuple[str, float, float]]:
-    found = []
+def _lamps(plan: Plan, view: View) -> list[tuple[str, float, float]]:
+    upright, found = np.array(UPRIGHT[turns_of(plan.camera)], dtype=float), []
     for lamp in plan.lights:
         if lamp.is_daylight:
             continue

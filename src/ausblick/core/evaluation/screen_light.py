@@ -13,7 +13,7 @@ from ..camera.coverage import Coverage
 from ..camera.exposure import scene_light as linear_light
 from ..camera.exposure import signal
 from ..camera.level_schools import screen_levels, trace_of
-from ..camera.screen_grid import Grid, SurfaceName, frame_share, seen_cells, sheets_of, usual_grid
+from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
 from ..damage.screen_signal import ScreenPatch
@@ -21,12 +21,13 @@ from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore, lamp_maps
 from ..light.body_shade import body_maps
 from ..light.cloth import Highlight, highlights, sheen_light, wrinkle_contrast
-from ..light.figure_shadow import figure_of, hidden_by, hidden_round, lost_maps
+from ..light.figure_shadow import hidden_round, lost_maps
 from ..light.mix import dimmed, scalar_lux, summed
 from ..light.returned import SceneLight, returned_to_screen, scene_light
 from ..light.total import light_around
 from ..plan import Plan
 from ..standards.limits import LIMITS
+from .judged_cells import JudgedCells, judged_cells
 from .results import Blur, ScreenMap, Shadow, Texture
 
 SHADOW_SEEN = LIMITS["light.shadow"].at / 100.0
@@ -88,67 +89,25 @@ def screen_light_of(
     plan: Plan, coverage: Coverage, view: View, scene: SceneLight, store: BasisStore, everything: bool = False
 ) -> ScreenLight:
     """Light on the wall and on the other surfaces that the frame needs, or on `everything`."""
-    grids = [usual_grid(sheet) for sheet in sheets_of(plan.screen)]
-    needed = [seen_cells(grid, coverage, view, plan.screen) for grid in grids]
-    judged = _unhidden(plan, grids, needed, view, store)
-    scale = 1.0
-    if judged[0].any():
-        scale = 1.0 / float(frame_share(grids[0], view)[judged[0]].mean())
     shown = [
-        (grid, cells)
-        for grid, cells in zip(grids, judged, strict=True)
-        if everything or grid.sheet.name == "wall" or cells.any()
+        cells
+        for cells in judged_cells(plan, coverage, view, store)
+        if everything or cells.grid.sheet.name == "wall" or cells.judged.any()
     ]
-    bodies = body_maps(plan, [grid for grid, _ in shown], store)
-    return ScreenLight(
-        tuple(
-            _surface(plan, grid, cells, kept_off, scale, view, scene, store)
-            for (grid, cells), kept_off in zip(shown, bodies, strict=True)
-        )
-    )
+    bodies = body_maps(plan, [cells.grid for cells in shown], store)
+    return ScreenLight(tuple(_surface(plan, *one, scene, store) for one in zip(shown, bodies, strict=True)))
 
 
-def _surface(
-    plan: Plan,
-    grid: Grid,
-    judged: Bools,
-    bodies: Floats,
-    scale: float,
-    view: View,
-    scene: SceneLight,
-    store: BasisStore,
-) -> SurfaceLight:
-    """Cells of the wall count alike (the plan document promises so), the others by their size in the picture beside
-    one of the wall's."""
+def _surface(plan: Plan, cells: JudgedCells, bodies: Floats, scene: SceneLight, store: BasisStore) -> SurfaceLight:
+    grid = cells.grid
     maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
     around = light_around(plan, grid) + returned_to_screen(grid, scene, store)
     direct = maps * (1.0 - bodies)
     full = summed(plan, direct) + around
     taken = summed(plan, direct * lost)
-    on_wall = grid.sheet.name == "wall"
-    if not on_wall:
+    if grid.sheet.name != "wall":
         taken = taken + around * hidden_round(plan, grid, store)[..., None]
-    share = np.ones(grid.shape) if on_wall else scale * frame_share(grid, view)
-    return SurfaceLight(grid, maps, lost, bodies, full, full - taken, judged, share)
-
-
-def _unhidden(plan: Plan, grids: list[Grid], needed: list[Bools], view: View, store: BasisStore) -> list[Bools]:
-    """Needed cells that the figure does not hide; all needed ones where it hides every one."""
-    if plan.subject is None or not any(cells.any() for cells in needed):
-        return needed
-    figure = figure_of(plan.subject)
-
-    def seen(grid: Grid, cells: Bools) -> Bools:
-        def hidden() -> Floats:
-            points = grid.points()
-            behind = hidden_by(figure, points, np.broadcast_to(view.lens, points.shape))
-            return behind.reshape(grid.shape).astype(float)
-
-        key = ("behind the figure", grid.key, figure, view.lens.tobytes())
-        return np.asarray(cells & (store.get(key, hidden) == 0.0))
-
-    found = [seen(grid, cells) if cells.any() else cells for grid, cells in zip(grids, needed, strict=True)]
-    return found if any(cells.any() for cells in found) else needed
+    return SurfaceLight(grid, maps, lost, bodies, full, full - taken, cells.judged, cells.share)
 
 
 def screen_maps_of(

@@ -15,11 +15,11 @@ import math
 import numpy as np
 
 from ..geometry.polygon import clip_half_plane
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Floats, Ints
 from .emission import Emission
 from .emitters import Face
 from .factors import contour_factors
-from .occlusion import blocked_pairs, may_block, visible_share, wholly_behind
+from .occlusion import Touched, blocked_pairs, seen_share, touching, visible_share
 from .quadrature import polygon_points
 
 
@@ -79,17 +79,15 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     corners = np.broadcast_to(face.outline, (len(ahead), 4, 3))
     exitance = math.pi * lamp.peak / face.area
     lux[ahead] = exitance * contour_factors(points[ahead], normals[ahead], corners)
-    touched = may_block(points, face.outline, occluders) & (lux > 0.0) if len(occluders) else np.zeros(0, dtype=bool)
-    if touched.any():
-        touched = _partly(lux, points, touched, face.outline, occluders)
-    if touched.any():
-        some = points[touched]
-        samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, some, face)))
-        away = some.T[:, :, None] - samples.T[:, None, :]
+    some, in_the_way = _partly(lux, points, face.outline, occluders)
+    if len(some):
+        seen = points[some]
+        samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, seen, face)))
+        away = seen.T[:, :, None] - samples.T[:, None, :]
         r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
-        facing = np.clip(-(away * normals[touched].T[:, :, None]).sum(axis=0), 0.0, None)
+        facing = np.clip(-(away * normals[some].T[:, :, None]).sum(axis=0), 0.0, None)
         weights = areas * np.clip(np.tensordot(face.axis, away, 1), 0.0, None) * facing / r2**2
-        lux[touched] *= visible_share(some, samples, weights, occluders)
+        lux[some] *= seen_share(seen, samples, weights, in_the_way)
     return lux
 
 
@@ -159,32 +157,32 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     return lux
 
 
-def _partly(light: Floats, points: Floats, touched: Bools, face: Floats, occluders: Floats) -> Bools:
-    """Touched points (P,) that see some of a face (N, 3); `light` is put out where they see none."""
-    (some,) = np.nonzero(touched)
-    behind = some[wholly_behind(points[some], face, occluders)]
-    light[behind] = 0.0
-    partly = touched.copy()
-    partly[behind] = False
-    return partly
+def _partly(light: Floats, points: Floats, face: Floats, occluders: Floats) -> tuple[Ints, list[Touched]]:
+    """Lit points (K,) from which some of a face (N, 3) may be hidden, and what may hide it, its rows among those.
+    Where one and the same piece hides all of it, `light` (P,) is put out."""
+    found = touching(points, face, occluders)
+    touched = np.zeros(len(points), dtype=bool)
+    for one in found:
+        touched[one.rows] = True
+    for one in found:
+        light[one.rows[one.wholly]] = 0.0
+    (some,) = np.nonzero(touched & (light > 0.0))
+    place = np.full(len(points), -1)
+    place[some] = np.arange(len(some))
+    return some, [one.among(place) for one in found]
 
 
 def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
     """Share (P,) of a Lambertian face's light that no occluder takes away."""
-    if not len(occluders):
-        return np.ones(len(points))
     shares = np.ones(len(points))
-    touched = may_block(points, front, occluders)
-    if not touched.any():
+    some, in_the_way = _partly(shares, points, front, occluders)
+    if not len(some):
         return shares
-    touched = _partly(shares, points, touched, front, occluders)
-    if not touched.any():
-        return shares
-    points = points[touched]
+    points = points[some]
     samples, areas = polygon_points(front, min(most, _near_order(front, points, face)))
     away = points.T[:, :, None] - samples.T[:, None, :]
     r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
     leaving, arriving = np.tensordot(face.axis, away, 1), -np.tensordot(normal, away, 1)
     weights = areas * np.clip(leaving, 0.0, None) * np.clip(arriving, 0.0, None) / r2**2
-    shares[touched] = visible_share(points, samples, weights, occluders)
+    shares[some] = seen_share(points, samples, weights, in_the_way)
     return shares

@@ -21,6 +21,8 @@ ASIDE_OF_FIXTURE = ("cct", "cct_range", "duv", "cri", "watts", "flicker", "flash
 ASIDE_OF_ROOM = ("ambient_lux", "ambient_cct", "wind_ms", "mains")
 ASIDE_OF_SCREEN = ("hue", "material", "gloss", "transmittance", "wrinkle_slope", "behind_lux")
 """The screen's shape and ink stay; light through the cloth is told apart where it counts."""
+ASIDE_OF_FRAMING = ("lights", "photometry")
+"""Lamps change nothing of what of the screen is seen, and where."""
 
 
 class StoreKey:
@@ -95,11 +97,17 @@ def _wall(plan: Plan) -> Any:
     return plan.window if plan.window is not None and plan.window.in_wall else None
 
 
+def _framing(plan: Plan) -> StoreKey:
+    return StoreKey(*(getattr(plan, name) for name in Plan.model_fields if name not in ASIDE_OF_FRAMING))
+
+
 _of_lamp = Noted(_lamp)
 scene_key = Noted(_scene, most=64)
 """What decides how light goes back and forth in a plan: shapes and inks of room, screen and flags."""
 blocking_key = Noted(_blocking, most=64)
 """What decides which light is blocked on its way: shapes, whatever their ink."""
+framing_key = Noted(_framing, most=64)
+"""What decides where things are seen in the picture, and which of the screen is needed."""
 
 
 def lamp_key(plan: Plan, lamp: Light) -> Hashable:

@@ -44,11 +44,12 @@ def dimmed(plan: Plan, maps: Floats) -> Floats:
 
 
 def ambient_rgb(plan: Plan, normal: Floats) -> Floats:
-    """Light (3,) in lux without a direction; outdoors it comes from the upper half space only."""
+    """Light (..., 3) in lux without a direction on what faces `normal` (..., 3); outdoors it comes from the upper
+    half space only."""
     room = plan.room
-    share = 1.0 if room.kind == "interior" else 0.5 * (1.0 + float(normal[1]))
+    share = np.ones(normal.shape[:-1]) if room.kind == "interior" else 0.5 * (1.0 + normal[..., 1])
     rgb = light_rgb(room.ambient_cct, 0.0, plan.camera.white_balance_k, plan.camera.tint)
-    return room.ambient_lux * share * rgb
+    return np.asarray(room.ambient_lux * share[..., None] * rgb)
 
 
 def probe_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
@@ -80,8 +81,7 @@ def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) ->
 
 def probes_light(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Direct light (P, 3) in lux on P small surfaces, ambient in it. The figure does not block."""
-    ambient = np.array([ambient_rgb(plan, normal) for normal in facing])
-    return np.asarray(summed(plan, probes_by_lamp(plan, at, facing, store)) + ambient)
+    return np.asarray(summed(plan, probes_by_lamp(plan, at, facing, store)) + ambient_rgb(plan, facing))
 
 
 def scalar_lux(rgb: Floats) -> Floats:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -166,10 +166,15 @@ def _pieces(data: bytes) -> tuple[Piece, ...]:
 def blocked_by_card(points: Floats, sources: Floats, card: Floats) -> Bools:
     """The same (P, S) for one card (2, 3, 3) and points of which most have it in their way."""
     (piece,) = pieces(card)
+    return _crossed(piece, points, sources)
+
+
+def _crossed(piece: Piece, points: Floats, sources: Floats) -> Bools:
+    """Which (P, S) of the stretches cross a piece."""
     a, b = piece.height(points)[:, None], piece.height(sources)[None, :]
     apart = _apart(a, b)
     (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
-    share = np.where(apart, a, 0.0) / np.where(apart, a - b, 1.0)
+    share = a / np.where(apart, a - b, np.inf)
     return np.asarray(apart & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), piece.whole))
 
 
@@ -178,7 +183,12 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
 
     points (P, 3); sources (S, 3); weights (1 or P, S); occluders (T, 3, 3). Metres.
     """
-    blocked = blocked_grid(points, sources, occluders)
+    return seen_share(points, sources, weights, touching(points, sources, occluders))
+
+
+def seen_share(points: Floats, sources: Floats, weights: Floats, in_the_way: Sequence[Touched]) -> Floats:
+    """The same where what is in the way is known."""
+    blocked = _blocked(points, sources, in_the_way)
     if not blocked.any():
         return np.ones(len(points))
     total = np.broadcast_to(weights, blocked.shape).sum(axis=1)
@@ -188,70 +198,73 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
 
 def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
     """Which (P, S) of the stretches from points (P, 3) to sources (S, 3) cross any of the triangles."""
+    return _blocked(points, sources, touching(points, sources, occluders))
+
+
+def _blocked(points: Floats, sources: Floats, in_the_way: Sequence[Touched]) -> Bools:
     blocked = np.zeros((len(points), len(sources)), dtype=bool)
-    for piece, rows in _may_touch(occluders, points, sources):
-        some = points[rows]
-        a, b = piece.height(some), piece.height(sources)
-        p, s = np.nonzero(_apart(a[:, None], b[None, :]) & ~blocked[rows])
-        if len(p):
-            (u0, v0), (u1, v1) = piece.within(some), piece.within(sources)
-            blocked[rows[p], s] = _crosses(a[p], b[s], (u0[p], v0[p]), (u1[s], v1[s]), piece.whole)
+    for one in in_the_way:
+        blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources)
     return blocked
 
 
-def _may_touch(occluders: Floats, points: Floats, sources: Floats) -> Iterator[tuple[Piece, Ints]]:
-    """Each piece that some stretches may cross, and the points (rows) they begin at; never too few.
+@dataclass(frozen=True)
+class Touched:
+    """A piece that some stretches may cross: the points (rows) they begin at, never too few, and from which (K,) of
+    them it surely hides every source."""
+
+    piece: Piece
+    rows: Ints
+    wholly: Bools
+
+    def among(self, place: Ints) -> Touched:
+        """Of fewer points: `place` tells where each of all points is among them, -1 where it is not."""
+        rows = place[self.rows]
+        return Touched(self.piece, rows[rows >= 0], self.wholly[rows >= 0])
+
+
+def touching(points: Floats, sources: Floats, occluders: Floats) -> list[Touched]:
+    """What may stand between points (P, 3) and sources (S, 3), or any place among the sources.
 
     Where the sources, or the box round them, lie all on one side of a piece's plane, the stretches from a point meet
-    the plane inside the hull of where those to its corners meet it: a hull beside the piece means that none crosses.
+    the plane inside the hull of where those to its corners meet it: a hull beside the piece means that none crosses,
+    a hull within it that all do.
     """
     if not len(occluders) or not len(sources):
-        return
+        return []
     box, stacked = sources if len(sources) <= len(BOX) else _box(sources), _stacked(occluders.tobytes())
     a, b = _along(points, stacked.normal), _along(box, stacked.normal)
     low, high = b.min(axis=0), b.max(axis=0)
     apart = ((a > ON_PLANE) & (low < -ON_PLANE)) | ((a < -ON_PLANE) & (high > ON_PLANE))
-    p, t = np.nonzero(apart & ((low > ON_PLANE) | (high < -ON_PLANE)))
-    if len(p):
-        share = a[p, t] / (a[p, t] - b[:, t])
-        beside = np.zeros(len(p), dtype=bool)
-        for axis in (stacked.along_u, stacked.along_v):
-            begin = _along(points, axis)[p, t]
-            met = begin + share * (_along(box, axis)[:, t] - begin)
-            beside |= (met.max(axis=0) < 0.0) | (met.min(axis=0) > 1.0)
-        apart[p[beside], t[beside]] = False
-    every = pieces(occluders)
-    for index in np.flatnonzero(apart.any(axis=0)):
-        yield every[index], np.flatnonzero(apart[:, index])
+    every, found = pieces(occluders), []
+    for t in np.flatnonzero(apart.any(axis=0)):
+        rows = np.flatnonzero(apart[:, t])
+        if low[t] > ON_PLANE or high[t] < -ON_PLANE:
+            one = _met(every[t], rows, points[rows], box, a[rows, t], b[:, t])
+        else:
+            one = Touched(every[t], rows, np.zeros(len(rows), dtype=bool))
+        if len(one.rows):
+            found.append(one)
+    return found
+
+
+def _met(piece: Piece, rows: Ints, points: Floats, box: Floats, a: Floats, b: Floats) -> Touched:
+    """Points (rows) from which the hull of a box's corners, seen on a piece's plane, is not beside it. Heights of
+    the points a (R,) and the corners b (C,)."""
+    share = a / (a - b[:, None])
+    (u0, v0), (u1, v1) = piece.within(points), piece.within(box)
+    u, v = u0 + share * (u1[:, None] - u0), v0 + share * (v1[:, None] - v0)
+    u_low, u_high, v_low, v_high = u.min(axis=0), u.max(axis=0), v.min(axis=0), v.max(axis=0)
+    met = (u_high >= 0.0) & (u_low <= 1.0) & (v_high >= 0.0) & (v_low <= 1.0)
+    ends = (u_high <= 1.0) & (v_high <= 1.0) if piece.whole else (u + v).max(axis=0) <= 1.0
+    wholly = (u_low >= 0.0) & (v_low >= 0.0) & ends
+    return Touched(piece, rows[met], wholly[met])
 
 
 def _box(sources: Floats) -> Floats:
     """Corners (8, 3) of the box round sources (S, 3)."""
     low, high = sources.min(axis=0), sources.max(axis=0)
     return np.asarray(np.where(BOX, high, low))
-
-
-def may_block(points: Floats, sources: Floats, occluders: Floats) -> Bools:
-    """Points (P,) from which a stretch to a source, or to a place among them, may cross a triangle; never too few."""
-    found = np.zeros(len(points), dtype=bool)
-    for _, rows in _may_touch(occluders, points, sources):
-        found[rows] = True
-    return found
-
-
-def wholly_behind(points: Floats, corners: Floats, occluders: Floats) -> Bools:
-    """Points (P,) from which one and the same piece hides every corner (C, 3) of a flat face, and so all of it: both
-    are convex."""
-    found = np.zeros(len(points), dtype=bool)
-    for piece, rows in _may_touch(occluders, points, corners):
-        some = points[rows]
-        a, b = piece.height(some)[:, None], piece.height(corners)[None, :]
-        apart = _apart(a, b)
-        (u0, v0), (u1, v1) = piece.within(some), piece.within(corners)
-        away = np.where(apart, a - b, 1.0)
-        crossing = _inside(np.where(apart, a, 0.0) / away, (u0[:, None], v0[:, None]), (u1, v1), piece.whole)
-        found[rows] |= (apart & crossing).all(axis=1)
-    return found
 
 
 def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:

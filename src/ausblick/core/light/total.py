@@ -21,7 +21,7 @@ def light_around(plan: Plan, grid: Grid) -> Floats:
     comes through the cloth."""
     if grid.sheet.name == "wall":
         return ambient_rgb(plan, FRONT) + plan.screen.transmittance * plan.screen.behind_lux
-    return np.stack([ambient_rgb(plan, normal) for normal in grid.sheet.normals(grid.y)])[:, None, :]
+    return ambient_rgb(plan, grid.sheet.normals(grid.y))[:, None, :]
 
 
 def total_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
