@@ -30,13 +30,15 @@ def test_a_grid_of_stretches_is_each_of_them(count: int) -> None:
     assert np.array_equal(blocked_grid(PLACES, SAMPLES, occluders).ravel(), each)
     assert np.array_equal(blocked_among(PLACES, SAMPLES, p, s, occluders), each)
     assert each.any() == (count > 1)
-    # A place that something is blocked from may be blocked, and one that is surely hidden is; not the other way round.
+    # A place that something is blocked from may be blocked, and one that is surely hidden is;
+    # not the other way round.
     blocked = each.reshape(len(PLACES), -1)
     may, surely = np.zeros(len(PLACES), dtype=bool), np.zeros(len(PLACES), dtype=bool)
     for one in touching(PLACES, SAMPLES, occluders):
         may[one.rows] = True
         surely[one.rows[one.wholly]] = True
-    assert may[blocked.any(axis=1)].all() and blocked[surely].all()
+    assert may[blocked.any(axis=1)].all()
+    assert blocked[surely].all()
     assert surely.any() == (count > 1)
 
 

@@ -20,7 +20,7 @@ from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
 from .direct import direct_lux, direct_lux_facing
 from .emission import emission_of
-from .keys import blocking_key, lamp_key
+from .keys import blocking_key, lamp_key, together
 from .occlusion import before_wall, flag_triangles, set_triangles
 
 T = TypeVar("T")
@@ -43,9 +43,10 @@ class Shelf(Generic[T]):
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:
-            if key in self._kept:
+            found = self._kept.get(key)
+            if found is not None:
                 self._kept.move_to_end(key)
-                return self._kept[key]
+                return found
         made = make()
         with self._lock:
             self._kept[key] = made
@@ -97,8 +98,8 @@ def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 
     Light on the back of the wall is included through its transmittance.
     """
-    ground = ("map", grid.key, plan.screen.transmittance, blocking_key(plan))
-    maps = [store.get((*ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
+    ground = together("map", grid.key, plan.screen.transmittance, blocking_key(plan))
+    maps = [store.get((ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
     return np.stack(maps) if maps else np.zeros((0, *grid.shape))
 
 

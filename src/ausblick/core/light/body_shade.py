@@ -7,21 +7,21 @@ other's; those of one lamp are worked out together, on all surfaces at once.
 from __future__ import annotations
 
 import math
-from collections.abc import Hashable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import partial
+from functools import lru_cache, partial
 
 import cv2
 import numpy as np
 
-from ..camera.screen_grid import Grid, sheets_of, usual_grid
+from ..camera.screen_grid import Grid, Sheet, sheets_of, usual_grid
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import face_cells
 from .figure_shadow import SUN_AWAY, hidden_by, strength_along
-from .keys import blocking_key, lamp_key
+from .keys import StoreKey, blocking_key, lamp_key, together
 from .lamp_bodies import LampBody, body_of
 from .occlusion import blocked_by_card, blocked_pairs
 from .returned import linear_between
@@ -54,8 +54,10 @@ def body_maps_at(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 def _body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Floats, ...]:
     left = [np.ones((len(plan.lights), *grid.shape)) for grid in grids]
     standing = [lamp for lamp in plan.lights if not lamp.is_daylight]
+    ground = together("shade", tuple(grid.key for grid in grids), blocking_key(plan))
     for i, lamp in enumerate(plan.lights):
-        for shares in _lost_to_each(plan, lamp, _in_the_way(plan, grids, standing, lamp, store), grids, store):
+        others = [other for other in standing if other is not lamp]
+        for shares in _lost_to_each(plan, lamp, others, ground, grids, store):
             for rows, lost in zip(left, shares, strict=True):
                 if lost is not None:
                     rows[i] *= 1.0 - lost
@@ -63,24 +65,6 @@ def _body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Fl
     for maps in made:
         maps.setflags(write=False)
     return made
-
-
-def _in_the_way(
-    plan: Plan, grids: Sequence[Grid], standing: list[Light], lamp: Light, store: BasisStore
-) -> list[Light]:
-    """Lamps whose bodies may stand between a lamp and the surfaces."""
-    if lamp.fixture.emitter.shape == "sun":
-        return standing
-    sheets = tuple(grid.sheet for grid in grids)
-    ground = (sheets, plan.room.height, plan.room.kind, lamp_key(plan, lamp))
-    own = body_of(plan, lamp, store)
-    hull = store.record(("hull", *ground), lambda: _hull(own, grids))
-
-    def may(other: Light) -> bool:
-        body = body_of(plan, other, store)
-        return store.record(("in the way", *ground, lamp_key(plan, other)), lambda: _may(own, hull, body))
-
-    return [other for other in standing if other is not lamp and may(other)]
 
 
 def _may(own: LampBody, hull: Floats32, body: LampBody) -> bool:
@@ -104,22 +88,35 @@ Shares = tuple[Floats | None, ...]
 
 
 def _lost_to_each(
-    plan: Plan, lamp: Light, others: list[Light], grids: Sequence[Grid], store: BasisStore
+    plan: Plan, lamp: Light, others: list[Light], ground: StoreKey, grids: Sequence[Grid], store: BasisStore
 ) -> list[Shares]:
     """What each of the other lamps' bodies keeps off a lamp's light."""
-    ground: tuple[Hashable, ...] = (
-        "shade", tuple(grid.key for grid in grids), blocking_key(plan), plan.room.height, plan.room.kind,
-        lamp_key(plan, lamp),
-    )  # fmt: skip
-    known = {other.id: store.known_record((*ground, lamp_key(plan, other))) for other in others}
-    fresh = [other for other in others if known[other.id] is None]
+    own = together(ground, lamp_key(plan, lamp))
+    keys = {other.id: (own, lamp_key(plan, other)) for other in others}
+    known = {other.id: store.known_record(keys[other.id]) for other in others}
+    fresh = {other.id: body_of(plan, other, store) for other in others if known[other.id] is None}
     if fresh:
-        bodies = [body_of(plan, other, store) for other in fresh]
-        made = _made(emission_of(lamp, plan), bodies, grids, store)
-        for other, shares in zip(fresh, made, strict=True):
-            known[other.id] = shares
-            store.record((*ground, lamp_key(plan, other)), partial(tuple, shares))
+        made = _fresh(plan, lamp, fresh, grids, store)
+        for name, shares in made.items():
+            known[name] = store.record(keys[name], partial(tuple, shares))
     return [known[other.id] for other in others]
+
+
+def _fresh(
+    plan: Plan, lamp: Light, bodies: dict[str, LampBody], grids: Sequence[Grid], store: BasisStore
+) -> dict[str, Shares]:
+    """What bodies, by their lamps' names, keep off a lamp's light; those that can't stand in its way nothing."""
+    in_the_way = bodies
+    if lamp.fixture.emitter.shape != "sun":
+        own = body_of(plan, lamp, store)
+        hull = _hull(own, grids)
+        in_the_way = {name: body for name, body in bodies.items() if _may(own, hull, body)}
+    nothing: Shares = (None,) * len(grids)
+    found = dict.fromkeys(bodies, nothing)
+    if in_the_way:
+        made = _made(emission_of(lamp, plan), list(in_the_way.values()), grids, store)
+        found |= dict(zip(in_the_way, made, strict=True))
+    return found
 
 
 @dataclass(frozen=True)
@@ -132,17 +129,24 @@ class Spots:
     width: Floats
 
 
-def _made(lamp: Emission, bodies: list[LampBody], grids: Sequence[Grid], store: BasisStore) -> list[Shares]:
-    """At every other cell, each standing for a spot of four; between them it is linear."""
-    coarse = [Grid(grid.x[::2], grid.y[::2], grid.sheet) for grid in grids]
+@lru_cache(maxsize=16)
+def _coarse(sheets: tuple[Sheet, ...]) -> tuple[tuple[Grid, ...], Spots]:
+    """Every other cell of surfaces, each standing for a spot of four."""
+    fine = [usual_grid(sheet) for sheet in sheets]
+    coarse = tuple(Grid(grid.x[::2], grid.y[::2], grid.sheet) for grid in fine)
     points = [grid.points() for grid in coarse]
-    spots = Spots(
+    return coarse, Spots(
         np.concatenate(points),
         np.concatenate([np.broadcast_to(g.facing(), p.shape) for g, p in zip(coarse, points, strict=True)]),
-        np.concatenate([np.full(len(p), 2.0 * math.sqrt(g.cell_area)) for g, p in zip(grids, points, strict=True)]),
+        np.concatenate([np.full(len(p), 2.0 * math.sqrt(g.cell_area)) for g, p in zip(fine, points, strict=True)]),
     )
+
+
+def _made(lamp: Emission, bodies: list[LampBody], grids: Sequence[Grid], store: BasisStore) -> list[Shares]:
+    """At every other cell; between them it is linear."""
+    coarse, spots = _coarse(tuple(grid.sheet for grid in grids))
     lost = _from_the_sun(lamp, bodies, spots) if lamp.normal_lux is not None else _from_a_lamp(lamp, bodies, spots)
-    ends = np.cumsum([len(p) for p in points])[:-1]
+    ends = np.cumsum([len(grid.x) * len(grid.y) for grid in coarse])[:-1]
     by_grid = [
         _between(part.reshape(-1, *few.shape), few, grid, store)
         for part, few, grid in zip(np.split(lost, ends, axis=1), coarse, grids, strict=True)
@@ -164,8 +168,9 @@ def _from_the_sun(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Float
 def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats:
     """Share (B, P) of a lamp's light that each body keeps off."""
     lost = np.zeros((len(bodies), len(spots.points)))
-    near = [[_near(lamp, bound, spots) for bound in body.bounds] for body in bodies]
-    (rows,) = np.nonzero(np.any([touched for each in near for touched in each], axis=0))
+    touched_by = _near(lamp, [bound for body in bodies for bound in body.bounds], spots)
+    near = np.split(touched_by, np.cumsum([len(body.bounds) for body in bodies])[:-1])
+    (rows,) = np.nonzero(touched_by.any(axis=0))
     if not len(rows):
         return lost
     cells, width = face_cells(lamp.face, CELLS)
@@ -191,8 +196,8 @@ def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats
     return lost
 
 
-def _near(lamp: Emission, bound: Solid, spots: Spots) -> Bools:
-    """Places (P,) whose light may be touched by what lies within a bound."""
+def _near(lamp: Emission, bounds: Sequence[Solid], spots: Spots) -> Bools:
+    """Places (N, P) whose light may be touched by what lies within each of the bounds."""
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    return near_enough(bound, spots.points, face.centre, reach, spots.width)
+    return near_enough(bounds, spots.points, face.centre, reach, spots.width)

@@ -55,7 +55,7 @@ def lost_share(
         return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    near = np.any([near_enough(solid, points, face.centre, reach) for solid in solids], axis=0)
+    near = near_enough(solids, points, face.centre, reach).any(axis=0)
     if not near.any():
         return lost
     (chosen,) = np.nonzero(near)

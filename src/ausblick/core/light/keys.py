@@ -69,6 +69,11 @@ class Noted(Generic[T]):
         return key
 
 
+def together(*parts: Any) -> StoreKey:
+    """Parts of a key that many look-ups share, hashed once."""
+    return _same(StoreKey(*parts))
+
+
 def _aside(part: Any, plain: Any, names: tuple[str, ...]) -> Any:
     return part.model_copy(update={name: getattr(plain, name) for name in names})
 

@@ -9,6 +9,7 @@ soft edge smooth with few cells.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -113,15 +114,20 @@ SLACK = 1.1
 """Ways to the edge of a face lie no further apart than this many times what ways to its middle tell."""
 
 
-def near_enough(solid: Solid, places: Floats, middle: Floats, reach: float, spot: Floats | float = 0.0) -> Bools:
-    """Places (P,), or spots of that width (P,), whose bundle of ways to a lamp of that half size round `middle` (3,)
-    may be touched by a solid."""
-    if isinstance(solid, Ball):
-        way, to = middle - places, np.array([solid.x, solid.y, solid.z]) - places
-    else:
-        way, to = (middle - places)[:, [0, 2]], np.array([solid.x, solid.z]) - places[:, [0, 2]]
-    length2 = np.maximum((way * way).sum(axis=1), 1e-12)
-    share = np.clip((to * way).sum(axis=1) / length2, 0.0, 1.0)
-    off = to - share[:, None] * way
-    bundle = solid.radius + SLACK * (reach * share + spot * (1.0 - share))
-    return np.asarray((off * off).sum(axis=1) < bundle * bundle)
+def near_enough(
+    solids: Sequence[Solid], places: Floats, middle: Floats, reach: float, spot: Floats | float = 0.0
+) -> Bools:
+    """Of each solid the places (N, P), or spots of that width (P,), whose bundle of ways to a lamp of that half size
+    round `middle` (3,) it may touch."""
+    centres = np.array([(solid.x, solid.y if isinstance(solid, Ball) else 0.0, solid.z) for solid in solids])
+    radius = np.array([solid.radius for solid in solids])
+    # A pillar is as high as it likes: only what is seen from above counts.
+    ball = np.array([float(isinstance(solid, Ball)) for solid in solids])
+    x, y, z = (centres[:, i, None] - places[None, :, i] for i in range(3))
+    wx, wy, wz = (middle - places).T
+    y = ball[:, None] * y
+    length2 = np.maximum(wx * wx + wz * wz + np.multiply.outer(ball, wy * wy), 1e-12)
+    share = np.clip((x * wx + y * wy + z * wz) / length2, 0.0, 1.0)
+    off_x, off_y, off_z = x - share * wx, y - ball[:, None] * share * wy, z - share * wz
+    bundle = radius[:, None] + SLACK * (reach * share + spot * (1.0 - share))
+    return np.asarray(off_x * off_x + off_y * off_y + off_z * off_z < bundle * bundle)
