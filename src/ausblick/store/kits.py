@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
+from functools import lru_cache
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -32,6 +33,12 @@ class KitConflict(RuntimeError):
         self.current = current
 
 
+@lru_cache(maxsize=4)
+def _read(document: str) -> Kit:
+    """Asked for with every judgement, and seldom another."""
+    return kit_from(json.loads(document))
+
+
 class Kits:
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
@@ -39,7 +46,7 @@ class Kits:
     def get(self) -> StoredKit:
         with self._sessions.read() as session:
             row = session.get(KitRow, ONLY)
-            return StoredKit(0, Kit()) if row is None else StoredKit(row.revision, kit_from(json.loads(row.document)))
+            return StoredKit(0, Kit()) if row is None else StoredKit(row.revision, _read(row.document))
 
     def save(self, base: int, kit: Kit) -> StoredKit:
         """Raises KitConflict when `base` isn't the latest."""

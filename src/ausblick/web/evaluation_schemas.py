@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import SkipValidation
 
 from ausblick.core.advice.check_report import CheckReport
 from ausblick.core.camera.screen_grid import SurfaceName
@@ -10,6 +12,11 @@ from ausblick.core.evaluation.number import Number
 from ausblick.core.rig.circuits import Load
 
 from .answers import Answer
+
+Row = Annotated[list[float], SkipValidation]
+Rows = Annotated[list[list[float]], SkipValidation]
+Cells = Annotated[list[list[bool]], SkipValidation]
+"""Made of the core's arrays, some ten thousand numbers an answer: their kind is known."""
 
 
 class OutlineModel(Answer):
@@ -28,7 +35,7 @@ class PictureModel(Answer):
 
     width: int
     height: int
-    plane: list[list[float]]
+    plane: Rows
     surfaces: list[OutlineModel]
     needed: list[tuple[float, float]]
     figure: list[OutlineModel]
@@ -45,13 +52,13 @@ class SurfaceMapModel(Answer):
     away from the wall); `u`, `v`: the corners of the cells in the upright picture, one more than cells each way."""
 
     name: SurfaceName
-    x: list[float]
-    y: list[float]
-    u: list[list[float]]
-    v: list[list[float]]
-    deviation: list[list[float]]
-    shadow: list[list[float]]
-    judged: list[list[bool]]
+    x: Row
+    y: Row
+    u: Rows
+    v: Rows
+    deviation: Rows
+    shadow: Rows
+    judged: Cells
 
 
 class MapModel(Answer):
@@ -60,11 +67,11 @@ class MapModel(Answer):
 
     beside: list[SurfaceMapModel]
 
-    x: list[float]
-    y: list[float]
-    deviation: list[list[float]]
-    shadow: list[list[float]]
-    judged: list[list[bool]]
+    x: Row
+    y: Row
+    deviation: Rows
+    shadow: Rows
+    judged: Cells
     target: float
     target_low: float
     target_high: float
@@ -76,9 +83,9 @@ class MapModel(Answer):
 class FloorShadowModel(Answer):
     """Share of the lamps' light on the floor that the figure keeps off: rows by z, away from the screen."""
 
-    x: list[float]
-    z: list[float]
-    lost: list[list[float]]
+    x: Row
+    z: Row
+    lost: Rows
 
 
 class LampShare(Answer):

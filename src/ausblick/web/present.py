@@ -11,7 +11,7 @@ from ausblick.core.advice.rule import Finding
 from ausblick.core.camera.coverage import action_heights
 from ausblick.core.camera.view import angle_of_view
 from ausblick.core.evaluation.contours import contour_step, contours
-from ausblick.core.evaluation.frame_outlines import field_on_screen, lattice_in_picture, picture_of
+from ausblick.core.evaluation.frame_outlines import Picture, field_on_screen, lattice_in_picture, picture_of
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.evaluation.results import Evaluation, ScreenMap
 from ausblick.core.geometry.vectors import Floats
@@ -19,6 +19,7 @@ from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.beam_width import beam_width
 from ausblick.core.light.emission import emission_of
 from ausblick.core.light.floor_shadow import FloorShadow, floor_shadow
+from ausblick.core.light.keys import framing_key
 from ausblick.core.plan import unknown_fields
 from ausblick.core.rig.circuits import loads
 from ausblick.store.setups import Setup
@@ -62,7 +63,13 @@ def evaluation_model(evaluation: Evaluation, findings: list[Finding], store: Bas
 
 
 def _picture(evaluation: Evaluation, store: BasisStore) -> dict[str, Any]:
+    """Outlines are listed once for all places of the lamps."""
     picture = picture_of(evaluation.plan, evaluation.view, evaluation.coverage, store)
+    still = store.record(("listed picture", framing_key(evaluation.plan)), lambda: _outlines(picture))
+    return still | {"lamps": [{"id": lamp, "u": u, "v": v} for lamp, u, v in picture.lamps]}
+
+
+def _outlines(picture: Picture) -> dict[str, Any]:
     return {
         "width": picture.width,
         "height": picture.height,
@@ -70,7 +77,6 @@ def _picture(evaluation: Evaluation, store: BasisStore) -> dict[str, Any]:
         "surfaces": [{"name": name, "points": pairs(outline)} for name, outline in picture.surfaces],
         "needed": pairs(picture.needed),
         "figure": [{"name": name, "points": pairs(outline)} for name, outline in picture.figure],
-        "lamps": [{"id": lamp, "u": u, "v": v} for lamp, u, v in picture.lamps],
     }
 
 

@@ -16,8 +16,8 @@ from .screen_signal import ScreenSignal
 
 QUANTILE = 0.995
 STEPS = 12
-BINS, FINER = 120, 0.35
-"""A clip read from so many groups of places, finer toward the dark end, is within 0.002 of one read from all."""
+BINS = 240
+"""A clip read from so many groups of places of like signal is within 0.005 of one read from all (mean 0.001)."""
 
 
 def needed_clip(signal: ScreenSignal) -> float:
@@ -36,15 +36,14 @@ def needed_clip(signal: ScreenSignal) -> float:
 
 def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Floats, Floats]:
     """Places of like middle taken together: their mean, root mean square spread and weight (BINS,)."""
-    order = np.argsort(middle)
-    until = np.cumsum(share[order])
-    finer = 1.0 - np.maximum(1.0 - until / until[-1], 0.0) ** FINER
-    which = np.minimum((BINS * finer).astype(int), BINS - 1)
-    weight = np.bincount(which, share[order], BINS)
+    low, high = float(middle.min()), float(middle.max())
+    which = ((middle - low) * (BINS / max(high - low, 1e-9))).astype(int)
+    which = np.minimum(which, BINS - 1)
+    weight = np.bincount(which, share, BINS)
     held = np.maximum(weight, 1e-12)
-    mean = np.bincount(which, (share * middle)[order], BINS) / held
-    width = np.sqrt(np.bincount(which, (share * spread * spread)[order], BINS) / held)
-    return mean, np.maximum(width, 1e-4), weight / until[-1]
+    mean = np.bincount(which, share * middle, BINS) / held
+    width = np.sqrt(np.bincount(which, share * spread * spread, BINS) / held)
+    return mean, np.maximum(width, 1e-4), weight / weight.sum()
 
 
 def causes_of_clip(signal: ScreenSignal, whole: float) -> dict[str, float]:

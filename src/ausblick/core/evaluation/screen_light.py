@@ -49,7 +49,7 @@ class SurfaceLight:
     judged: Bools
     share: Floats
 
-    @property
+    @cached_property
     def arriving(self) -> Floats:
         """Lamp maps (L, H, W) less what is lost."""
         return np.asarray(self.maps * (1.0 - self.lost) * (1.0 - self.bodies))
@@ -121,13 +121,13 @@ def screen_maps_of(
 def _map_of(plan: Plan, light: SurfaceLight, view: View, melt_m: float, store: BasisStore) -> ScreenMap:
     shown, seen = scalar_lux(light.shown), seen_light(plan, light, view, store)
     folds = wrinkle_contrast(plan, dimmed(plan, light.arriving), shown, light.grid, melt_m, store)
-    levels = screen_levels(plan, seen)
     half = 0.5 * np.clip(folds, 0.0, 1.0)[..., None]
-    bright = trace_of(plan, *screen_levels(plan, seen * (1.0 + half)))
-    dark = trace_of(plan, *screen_levels(plan, seen * (1.0 - half)))
+    levels = screen_levels(plan, np.stack([seen, seen * (1.0 + half), seen * (1.0 - half)]))
+    _, bright, dark = trace_of(plan, *levels)
+    luma, key = (level[0] for level in levels)
     linear = linear_light(np.array(plan.screen.reflectance), seen, plan.camera)
     return ScreenMap(
-        light.grid, shown, scalar_lux(light.open), *levels, light.shadow, bright - dark, light.judged, light.share,
+        light.grid, shown, scalar_lux(light.open), luma, key, light.shadow, bright - dark, light.judged, light.share,
         linear, folds,
     )  # fmt: skip
 

@@ -78,9 +78,15 @@ def _may(own: LampBody, hull: Floats32, body: LampBody) -> bool:
 
 def _hull(own: LampBody, grids: Sequence[Grid]) -> Floats32:
     """Seen from above, all that lies between a lamp and the surfaces."""
-    corners = [grid.sheet.outline()[:, [0, 2]] for grid in grids]
-    flat = np.vstack([*corners, [[own.bound.x, own.bound.z]]])
+    flat = np.vstack([_from_above(tuple(grid.sheet for grid in grids)), [[own.bound.x, own.bound.z]]])
     return np.asarray(cv2.convexHull(flat.astype(np.float32)), dtype=np.float32)
+
+
+@lru_cache(maxsize=16)
+def _from_above(sheets: tuple[Sheet, ...]) -> Floats:
+    """The hull (N, 2) of surfaces, x and z in m."""
+    flat = np.vstack([sheet.outline()[:, [0, 2]] for sheet in sheets])
+    return np.asarray(cv2.convexHull(flat.astype(np.float32))[:, 0], dtype=float)
 
 
 Shares = tuple[Floats | None, ...]

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 from scipy.special import j1
@@ -18,7 +19,7 @@ from ..geometry.vectors import Bools, Floats, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, weight
 from .emission import emission_of
-from .keys import lamp_key, place_key
+from .keys import lamp_key, place_key, together
 from .mix import scalar_lux, summed
 
 FOLD = 0.08
@@ -50,20 +51,19 @@ def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m
     """
     if not len(maps):
         return np.zeros(grid.shape)
-    slants = np.stack([_slant(plan, lamp, grid, store) for lamp in plan.lights])
+    ground = together("slant", grid.key)
+    slants = np.stack(
+        [store.get((ground, lamp_key(plan, lamp)), partial(_slant, plan, lamp, grid)) for lamp in plan.lights]
+    )
     slant = np.hypot(*np.einsum("lhw,lkhw->khw", maps, slants)) / np.maximum(total, 1e-9)
     return np.asarray(plan.screen.wrinkle_slope * slant * softened(melt_m))
 
 
-def _slant(plan: Plan, lamp: Light, grid: Grid, store: BasisStore) -> Floats:
+def _slant(plan: Plan, lamp: Light, grid: Grid) -> Floats:
     """Tangent of a lamp's angle of incidence across and up, (2, H, W)."""
-
-    def make() -> Floats:
-        toward = _toward(lamp, plan, grid.points())
-        across, up, out = ((toward * axis).sum(axis=1) for axis in grid.axes())
-        return np.asarray((np.stack([across, up]) / np.maximum(out, 0.05)).reshape(2, *grid.shape))
-
-    return store.get(("slant", grid.key, lamp_key(plan, lamp)), make)
+    toward = _toward(lamp, plan, grid.points())
+    across, up, out = ((toward * axis).sum(axis=1) for axis in grid.axes())
+    return np.asarray((np.stack([across, up]) / np.maximum(out, 0.05)).reshape(2, *grid.shape))
 
 
 def softened(melt_m: float) -> float:
@@ -89,17 +89,17 @@ def highlights(
     workshop on rendering 1993), more of it at grazing angles (Schlick, Computer Graphics Forum 1994, for a surface
     that mirrors 4 % straight on); it is compared with the rest, which goes everywhere alike.
     """
-    if plan.screen.gloss <= 0.0 or not seen.any():
+    if plan.screen.gloss <= 0.0 or not seen.any() or not len(maps):
         return []
+    lobes = _sheens(plan, grid, lens, store)
+    added = plan.screen.gloss * lobes * maps * (seen / np.maximum(total, 1e-9))
     found = []
-    for lamp, lux in zip(plan.lights, maps, strict=True):
+    for lamp, each, lux in zip(plan.lights, added, maps, strict=True):
         if weight(lamp, plan.camera) <= 0.0 or not lux.any():
             continue
-        added = plan.screen.gloss * _sheen(plan, lamp, grid, lens, store) * lux / np.maximum(total, 1e-9)
-        added = np.where(seen, added, 0.0)
-        row, column = np.unravel_index(int(added.argmax()), added.shape)
+        row, column = divmod(int(each.argmax()), each.shape[1])
         place = float(grid.x[column]), float(grid.y[row])
-        found.append(Highlight(lamp.id, *place, float(added[row, column]), grid.sheet.name))
+        found.append(Highlight(lamp.id, *place, float(each[row, column]), grid.sheet.name))
     return sorted(found, key=lambda spot: -spot.added)
 
 
@@ -107,8 +107,7 @@ def sheen_shares(plan: Plan, grid: Grid, lens: Floats, store: BasisStore) -> Flo
     """What each lamp's sheen adds to a surface's look, (L, H, W), over its lux there: as a matt white surface would
     look under that much of its light. It is a share of what the cloth sends back."""
     mean = float(scalar_lux(np.array(plan.screen.reflectance)))
-    lobes = [_sheen(plan, lamp, grid, lens, store) for lamp in plan.lights]
-    return plan.screen.gloss * mean * np.stack(lobes) if lobes else np.zeros((0, *grid.shape))
+    return plan.screen.gloss * mean * _sheens(plan, grid, lens, store)
 
 
 def sheen_light(plan: Plan, maps: Floats, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
@@ -117,16 +116,20 @@ def sheen_light(plan: Plan, maps: Floats, grid: Grid, lens: Floats, store: Basis
     return summed(plan, maps * sheen_shares(plan, grid, lens, store))
 
 
-def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
-    """The lobe (H, W) of a lamp mirrored in the cloth, toward the lens (3,), with its rise at grazing angles."""
+def _sheens(plan: Plan, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
+    """Each lamp's lobe (L, H, W) mirrored in the cloth, toward the lens (3,), with its rise at grazing angles."""
+    ground = together("sheen", grid.key, place_key(lens))
+    lobes = [
+        store.get((ground, lamp_key(plan, lamp)), partial(_sheen, plan, lamp, grid, lens)) for lamp in plan.lights
+    ]
+    return np.stack(lobes) if lobes else np.zeros((0, *grid.shape))
 
-    def make() -> Floats:
-        points, out = grid.points(), grid.axes()[2]
-        look, toward = unit(lens - points), _toward(lamp, plan, points)
-        mirrored = 2.0 * (look * out).sum(axis=1)[:, None] * out - look
-        cosine = np.clip((mirrored * toward).sum(axis=1), 0.0, 1.0)
-        half = np.sqrt(np.clip(0.5 + 0.5 * (look * toward).sum(axis=1), 0.0, 1.0))
-        rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * (1.0 - half) ** 5
-        return np.asarray((rise * (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))
 
-    return store.get(("sheen", grid.key, place_key(lens), lamp_key(plan, lamp)), make)
+def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats) -> Floats:
+    points, out = grid.points(), grid.axes()[2]
+    look, toward = unit(lens - points), _toward(lamp, plan, points)
+    mirrored = 2.0 * (look * out).sum(axis=1)[:, None] * out - look
+    cosine = np.clip((mirrored * toward).sum(axis=1), 0.0, 1.0)
+    half = np.sqrt(np.clip(0.5 + 0.5 * (look * toward).sum(axis=1), 0.0, 1.0))
+    rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * (1.0 - half) ** 5
+    return np.asarray((rise * (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))

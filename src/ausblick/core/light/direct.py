@@ -11,6 +11,7 @@ E = L/2 * sum(angle_i * n . unit(v_i x v_i+1)).
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 import numpy as np
 
@@ -79,16 +80,21 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     corners = np.broadcast_to(face.outline, (len(ahead), 4, 3))
     exitance = math.pi * lamp.peak / face.area
     lux[ahead] = exitance * contour_factors(points[ahead], normals[ahead], corners)
-    some, in_the_way = _partly(lux, points, face.outline, occluders)
-    if len(some):
+    for some, in_the_way in _partly(lux, points, face.outline, occluders):
         seen = points[some]
         samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, seen, face)))
         away = seen.T[:, :, None] - samples.T[:, None, :]
-        r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
-        facing = np.clip(-(away * normals[some].T[:, :, None]).sum(axis=0), 0.0, None)
-        weights = areas * np.clip(np.tensordot(face.axis, away, 1), 0.0, None) * facing / r2**2
-        lux[some] *= seen_share(seen, samples, weights, in_the_way)
+        facing = (away * normals[some].T[:, :, None]).sum(axis=0)
+        lux[some] *= seen_share(seen, samples, _sent(face, away, areas, facing), in_the_way)
     return lux
+
+
+def _sent(face: Face, away: Floats, areas: Floats, turned: Floats) -> Floats:
+    """How much (P, S) each place of a Lambertian face gives along `away` (3, P, S) to what is turned from it by so
+    much (P, S): normal times way."""
+    r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
+    leaving = np.clip(np.tensordot(face.axis, away, 1), 0.0, None)
+    return np.asarray(areas * leaving * np.clip(-turned, 0.0, None) / (r2 * r2))
 
 
 def _sun(normal_lux: float, face: Face, points: Floats, normal: Floats, occluders: Floats) -> Floats:
@@ -157,32 +163,34 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     return lux
 
 
-def _partly(light: Floats, points: Floats, face: Floats, occluders: Floats) -> tuple[Ints, list[Touched]]:
-    """Lit points (K,) from which some of a face (N, 3) may be hidden, and what may hide it, its rows among those.
-    Where one and the same piece hides all of it, `light` (P,) is put out."""
+PLACES = 240
+"""Points at a time: what is worked out of them and a face's places stays in a core's own memory."""
+
+
+def _partly(light: Floats, points: Floats, face: Floats, occluders: Floats) -> Iterator[tuple[Ints, list[Touched]]]:
+    """Lit points (K,) from which some of a face (N, 3) may be hidden, some at a time, and what may hide it, its rows
+    among those. Where one and the same piece hides all of it, `light` (P,) is put out."""
     found = touching(points, face, occluders)
     touched = np.zeros(len(points), dtype=bool)
     for one in found:
         touched[one.rows] = True
     for one in found:
         light[one.rows[one.wholly]] = 0.0
-    (some,) = np.nonzero(touched & (light > 0.0))
-    place = np.full(len(points), -1)
-    place[some] = np.arange(len(some))
-    return some, [one.among(place) for one in found]
+    (lit,) = np.nonzero(touched & (light > 0.0))
+    for begin in range(0, len(lit), PLACES):
+        some = lit[begin : begin + PLACES]
+        place = np.full(len(points), -1)
+        place[some] = np.arange(len(some))
+        yield some, [one.among(place) for one in found]
 
 
 def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
     """Share (P,) of a Lambertian face's light that no occluder takes away."""
     shares = np.ones(len(points))
-    some, in_the_way = _partly(shares, points, front, occluders)
-    if not len(some):
-        return shares
-    points = points[some]
-    samples, areas = polygon_points(front, min(most, _near_order(front, points, face)))
-    away = points.T[:, :, None] - samples.T[:, None, :]
-    r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
-    leaving, arriving = np.tensordot(face.axis, away, 1), -np.tensordot(normal, away, 1)
-    weights = areas * np.clip(leaving, 0.0, None) * np.clip(arriving, 0.0, None) / r2**2
-    shares[some] = seen_share(points, samples, weights, in_the_way)
+    for some, in_the_way in _partly(shares, points, front, occluders):
+        seen = points[some]
+        samples, areas = polygon_points(front, min(most, _near_order(front, seen, face)))
+        away = seen.T[:, :, None] - samples.T[:, None, :]
+        weights = _sent(face, away, areas, np.tensordot(normal, away, 1))
+        shares[some] = seen_share(seen, samples, weights, in_the_way)
     return shares

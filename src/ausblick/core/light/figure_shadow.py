@@ -24,7 +24,8 @@ from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
 HEAD_RADIUS, HEAD_AT = 0.12, 0.965
 SUN_AWAY = 1000.0
-CHUNK = 2000
+CHUNK = 240
+"""Places at a time: what is worked out of them and a lamp's cells stays in a core's own memory."""
 
 Figure = tuple[Pillar, Ball]
 

@@ -151,7 +151,7 @@ def _pieces(data: bytes) -> tuple[Piece, ...]:
     found, i = [], 0
     while i < len(occluders):
         a, b, c = occluders[i]
-        whole = i + 1 < len(occluders) and bool(np.allclose(occluders[i + 1], [a, c, a + c - b], atol=1e-9))
+        whole = i + 1 < len(occluders) and bool(np.abs(occluders[i + 1] - [a, c, a + c - b]).max() < 1e-9)
         u, v = b - a, (c - b if whole else c - a)
         normal = cross(u, v)
         length = float(np.linalg.norm(normal))

@@ -55,6 +55,13 @@ class Patches:
         return {name: self.group == i for i, name in enumerate(self.names)}
 
     @cached_property
+    def samples(self) -> tuple[Floats, Floats]:
+        """Two by two places (4N, 3) on every patch, at the nodes of Gauss's rule, and what they face (4N, 3)."""
+        centres = self.corners.mean(axis=1)[:, None, :]
+        places = centres + (self.corners - centres) / np.sqrt(3.0)
+        return places.reshape(-1, 3), np.repeat(self.outward, 4, axis=0)
+
+    @cached_property
     def membership(self) -> Floats:
         """1 where a patch belongs to a surface (N, len(names)), else 0."""
         return np.eye(len(self.names))[self.group]

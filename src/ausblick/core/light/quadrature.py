@@ -21,7 +21,7 @@ def polygon_points(polygon: Floats, order: int) -> tuple[Floats, Floats]:
     The polygon is fanned into triangles, each mapped from the unit square (Duffy, 1982). A
     parallelogram is taken as it is, which needs fewer points.
     """
-    if len(polygon) == 4 and np.allclose(polygon[0] + polygon[2], polygon[1] + polygon[3]):
+    if len(polygon) == 4 and np.abs(polygon[0] + polygon[2] - polygon[1] - polygon[3]).max() < 1e-9:
         return _parallelogram(polygon, order)
     # Many-sided faces are covered by many triangles; each then needs fewer points.
     each = max(3, order // 2) if len(polygon) > 8 else order

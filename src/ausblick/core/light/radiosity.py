@@ -99,9 +99,7 @@ def lamp_on_patches(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) ->
 
 def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
     patches, emission = scene.patches, emission_of(lamp, plan)
-    places = _sample_places(patches).reshape(-1, 3)
-    facing = np.repeat(patches.outward, 4, axis=0)
-    lux = direct_lux_on(emission, places, facing, scene.occluders, most=3).reshape(-1, 4).mean(axis=1)
+    lux = direct_lux_on(emission, *patches.samples, scene.occluders, most=3).reshape(-1, 4).mean(axis=1)
     through = plan.screen.transmittance
     if through > 0.0 and len(lux):
         own = patches.of("screen")
@@ -112,12 +110,6 @@ def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
         )
         lux[own] += through * back
     return np.asarray(lux)
-
-
-def _sample_places(patches: Patches) -> Floats:
-    """Two by two places (N, 4, 3) on every patch, at the nodes of Gauss's rule."""
-    centres = patches.corners.mean(axis=1)
-    return np.asarray(centres[:, None, :] + (patches.corners - centres[:, None, :]) / np.sqrt(3.0))
 
 
 def lamp_incident(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) -> Floats:

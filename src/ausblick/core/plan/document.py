@@ -165,23 +165,36 @@ def _unknown(value: Any, path: str) -> Iterator[str]:
 
 def check_shape(data: Any) -> None:
     """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities."""
-    pending: list[tuple[Any, str, int]] = [(data, "", 0)]
+    pending: list[tuple[Any, _Link, int]] = [(data, (), 0)]
     seen = 0
     while pending:
-        value, path, depth = pending.pop()
+        value, link, depth = pending.pop()
         seen += 1
         if depth > MAX_DEPTH:
-            raise PlanError(path[:80], f"is nested more than {MAX_DEPTH} deep")
+            raise PlanError(_path(link)[:80], f"is nested more than {MAX_DEPTH} deep")
         if seen > MAX_VALUES:
             raise PlanError("plan", f"holds more than {MAX_VALUES} values")
-        if isinstance(value, float) and not math.isfinite(value):
-            raise PlanError(path, "must be a finite number", str(value))
-        if isinstance(value, int) and abs(value) > 10**15:
-            raise PlanError(path, "is out of any range", f"a number of {len(str(abs(value)))} digits")
         if isinstance(value, dict):
-            pending += [(v, f"{path}.{k}" if path else str(k), depth + 1) for k, v in value.items()]
+            pending += [(v, (link, k), depth + 1) for k, v in value.items()]
         elif isinstance(value, list):
-            pending += [(v, f"{path}[{i}]", depth + 1) for i, v in enumerate(value)]
+            pending += [(v, (link, i), depth + 1) for i, v in enumerate(value)]
+        elif isinstance(value, float) and not math.isfinite(value):
+            raise PlanError(_path(link), "must be a finite number", str(value))
+        elif isinstance(value, int) and abs(value) > 10**15:
+            raise PlanError(_path(link), "is out of any range", f"a number of {len(str(abs(value)))} digits")
+
+
+_Link = tuple[Any, ...]
+"""Where a value stands: that of what it stands in, and its own name or place; empty at the top. A path is only put
+together where something is wrong."""
+
+
+def _path(link: _Link) -> str:
+    steps = []
+    while link:
+        link, step = link
+        steps.append(f"[{step}]" if isinstance(step, int) else f".{step}")
+    return "".join(reversed(steps)).removeprefix(".")
 
 
 _TAGS = {"point", "rect", "disc", "sun", "window", "lambert", "cosine", "beam", "ies"}

@@ -7,7 +7,7 @@ import numpy as np
 from ...camera.coverage import behind_window_wall
 from ...camera.view import NEAREST, focus_distance
 from ...evaluation.results import Evaluation
-from ...geometry.vectors import Floats
+from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
 from ...light.lamp_bodies import pole_places
 from ...plan import Light, Plan, edit
@@ -115,13 +115,17 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
 
 def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
     """Lamps that stand in the picture."""
-    lamps = enumerate(evaluation.plan.lights)
-    on_set = [(i, lamp) for i, lamp in lamps if not lamp.is_daylight]
+    plan = evaluation.plan
+    poles = [pole_places(plan, lamp) for lamp in plan.lights]
+    if not poles:
+        return []
+    ends = np.cumsum([len(pole) for pole in poles])[:-1]
+    before = np.split(_in_action(evaluation, np.concatenate(poles)), ends)
     return [
         (i, lamp)
-        for i, lamp in on_set
-        if (evaluation.view.frames(lamp.position) and not _hidden(evaluation.plan, lamp))
-        or _in_action(evaluation, pole_places(evaluation.plan, lamp))
+        for i, (lamp, pole) in enumerate(zip(plan.lights, before, strict=True))
+        if not lamp.is_daylight
+        and (pole.any() or (evaluation.view.frames(lamp.position) and not _hidden(plan, lamp)))
     ]
 
 
@@ -130,20 +134,18 @@ def _hidden(plan: Plan, lamp: Light) -> bool:
 
 
 def _before_action(evaluation: Evaluation, lamp: Light) -> bool:
-    return _in_action(evaluation, np.vstack([[lamp.position], pole_places(evaluation.plan, lamp)]))
+    places = np.vstack([[lamp.position], pole_places(evaluation.plan, lamp)])
+    return bool(_in_action(evaluation, places).any())
 
 
-def _in_action(evaluation: Evaluation, places: Floats) -> bool:
-    """Is any of these places (N, 3) in the picture where the action goes?"""
+def _in_action(evaluation: Evaluation, places: Floats) -> Bools:
+    """Which of these places (N, 3) are in the picture where the action goes?"""
     outline = evaluation.coverage.frame_outline
     if len(outline) < 3 or not len(places):
-        return False
-    places = places[~behind_window_wall(evaluation.plan, places)]
-    if not len(places):
-        return False
+        return np.zeros(len(places), dtype=bool)
     frame, depth = evaluation.view.project(places)
     inside = (frame > outline.min(axis=0)) & (frame < outline.max(axis=0))
-    return bool((inside.all(axis=1) & (depth > NEAREST)).any())
+    return np.asarray(inside.all(axis=1) & (depth > NEAREST) & ~behind_window_wall(evaluation.plan, places))
 
 
 def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
