@@ -15,7 +15,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats, cross
+from ..geometry.vectors import Bools, Floats, cross, dot
 from ..plan import Screen
 from .coverage import Coverage
 from .view import View
@@ -194,7 +194,7 @@ def seen_cells(grid: Grid, coverage: Coverage, view: View, screen: Screen) -> Bo
         return np.asarray(inside & (grid.y > grid.sheet.height[0] + curve_radius(screen))[:, None])
     points, front = grid.points(), grid.axes()[2]
     frame, depth = view.project(points)
-    toward = ((view.lens - points) * front).sum(axis=1) > 1e-6
+    toward = dot(view.lens - points, front) > 1e-6
     inside = _within(coverage.frame_corners, frame) & (depth > 0.0) & toward
     return np.asarray(inside.reshape(grid.shape))
 
@@ -211,6 +211,6 @@ def frame_share(grid: Grid, view: View) -> Floats:
     """How large each cell (H, W) is in the picture, as its solid angle from the lens in steradian."""
     points, front = grid.points(), grid.axes()[2]
     toward = view.lens - points
-    r2 = np.maximum((toward * toward).sum(axis=1), 1e-6)
-    cosine = np.clip((toward * front).sum(axis=1) / np.sqrt(r2), 0.0, None)
+    r2 = np.maximum(dot(toward, toward), 1e-6)
+    cosine = np.clip(dot(toward, front) / np.sqrt(r2), 0.0, None)
     return np.asarray((grid.cell_area * cosine / r2).reshape(grid.shape))

@@ -72,11 +72,13 @@ def signal_of(patches: Sequence[ScreenPatch], key: int, camera: Camera, formula:
     shown = np.minimum(linear, 1.0)
     share = np.concatenate([patch.share for patch in found])
     d = colour_difference(shown, key, formula)
-    unclipped = _weighted_median(colour_difference(linear, key, formula), share)
+    median = _weighted_median(d, share)
+    clips = float(linear.max()) > 1.0
+    unclipped = _weighted_median(colour_difference(linear, key, formula), share) if clips else median
     if not unclipped > DARK:
         return None
     # A screen at white in every channel has no difference left: as little as a code value stands for it.
-    median = max(_weighted_median(d, share), LEAST)
+    median = max(median, LEAST)
     return ScreenSignal(
         formula=formula,
         d=d,

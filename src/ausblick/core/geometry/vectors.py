@@ -12,9 +12,21 @@ Ints = npt.NDArray[np.intp]
 Bytes = npt.NDArray[np.uint8]
 
 
+def dot(a: Floats, b: Floats) -> Floats:
+    """Scalar product over the last axis (..., 3); several times faster than a product and a sum."""
+    return np.asarray(np.einsum("...i,...i->...", a, b))
+
+
+def ways_between(starts: Floats, ends: Floats) -> Floats:
+    """Every way (3, E, S) from starts (S, 3) to ends (E, 3): axis first and in that order in memory, so that array
+    operations run over the ways."""
+    to, of = np.ascontiguousarray(ends.T)[:, :, None], np.ascontiguousarray(starts.T)[:, None, :]
+    return np.asarray(np.subtract(to, of, order="C"))
+
+
 def unit(vector: Floats) -> Floats:
     """The vector(s) (..., 3) scaled to length 1. A zero vector is the caller's error."""
-    return np.asarray(vector / np.linalg.norm(vector, axis=-1, keepdims=True))
+    return np.asarray(vector / np.sqrt(dot(vector, vector))[..., None])
 
 
 def cross(a: Floats, b: Floats) -> Floats:

@@ -15,7 +15,7 @@ import numpy as np
 from scipy.special import j1
 
 from ..camera.screen_grid import Grid, SurfaceName
-from ..geometry.vectors import Bools, Floats, unit
+from ..geometry.vectors import Bools, Floats, dot, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, weight
 from .emission import emission_of
@@ -62,7 +62,7 @@ def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m
 def _slant(plan: Plan, lamp: Light, grid: Grid) -> Floats:
     """Tangent of a lamp's angle of incidence across and up, (2, H, W)."""
     toward = _toward(lamp, plan, grid.points())
-    across, up, out = ((toward * axis).sum(axis=1) for axis in grid.axes())
+    across, up, out = (dot(toward, axis) for axis in grid.axes())
     return np.asarray((np.stack([across, up]) / np.maximum(out, 0.05)).reshape(2, *grid.shape))
 
 
@@ -128,8 +128,8 @@ def _sheens(plan: Plan, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
 def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats) -> Floats:
     points, out = grid.points(), grid.axes()[2]
     look, toward = unit(lens - points), _toward(lamp, plan, points)
-    mirrored = 2.0 * (look * out).sum(axis=1)[:, None] * out - look
-    cosine = np.clip((mirrored * toward).sum(axis=1), 0.0, 1.0)
-    half = np.sqrt(np.clip(0.5 + 0.5 * (look * toward).sum(axis=1), 0.0, 1.0))
+    mirrored = 2.0 * dot(look, out)[:, None] * out - look
+    cosine = np.clip(dot(mirrored, toward), 0.0, 1.0)
+    half = np.sqrt(np.clip(0.5 + 0.5 * dot(look, toward), 0.0, 1.0))
     rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * (1.0 - half) ** 5
     return np.asarray((rise * (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))

@@ -16,7 +16,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from ..geometry.polygon import clip_half_plane
-from ..geometry.vectors import Floats, Ints
+from ..geometry.vectors import Floats, Ints, dot, ways_between
 from .emission import Emission
 from .emitters import Face
 from .factors import contour_factors
@@ -83,8 +83,8 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     for some, in_the_way in _partly(lux, points, face.outline, occluders):
         seen = points[some]
         samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, seen, face)))
-        away = seen.T[:, :, None] - samples.T[:, None, :]
-        facing = (away * normals[some].T[:, :, None]).sum(axis=0)
+        away = ways_between(samples, seen)
+        facing = np.einsum("ips,ip->ps", away, np.ascontiguousarray(normals[some].T))
         lux[some] *= seen_share(seen, samples, _sent(face, away, areas, facing), in_the_way)
     return lux
 
@@ -106,7 +106,7 @@ def _sun(normal_lux: float, face: Face, points: Floats, normal: Floats, occluder
 
 
 def _point(lamp: Emission, points: Floats, normal: Floats, occluders: Floats) -> Floats:
-    away = (points - lamp.face.centre).T
+    away = np.ascontiguousarray((points - lamp.face.centre).T)
     r2 = np.maximum((away * away).sum(axis=0), 1e-8)
     r = np.sqrt(r2)
     facing = np.clip(-(normal @ away) / r, 0.0, None)
@@ -119,8 +119,7 @@ def _point(lamp: Emission, points: Floats, normal: Floats, occluders: Floats) ->
 def _lambert(luminance: float, face: Face, front: Floats, points: Floats, normal: Floats) -> Floats:
     lux = np.zeros(len(points))
     ahead = (points - face.centre) @ face.axis > 1e-9
-    # Axis first and edges second, so that every array operation runs over the points.
-    to = front.T[:, :, None] - points[ahead].T[:, None, :]
+    to = ways_between(points[ahead], front)
     following = np.roll(to, -1, axis=1)
     turn = np.stack([to[i] * following[j] - to[j] * following[i] for i, j in ((1, 2), (2, 0), (0, 1))])
     length = np.sqrt(np.einsum("iep,iep->ep", turn, turn))
@@ -133,7 +132,8 @@ def _lambert(luminance: float, face: Face, front: Floats, points: Floats, normal
 def _near_order(front: Floats, points: Floats, face: Face) -> int:
     """How many quadrature points per side: few from afar, many when nearer than five sizes."""
     size = float(np.linalg.norm(np.ptp(front, axis=0)))
-    nearest = float(np.linalg.norm(points - face.centre, axis=1).min())
+    away = points - face.centre
+    nearest = math.sqrt(float(dot(away, away).min()))
     return int(min(24, max(4, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
 
 
@@ -150,8 +150,7 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     chunk = max(1, AT_ONCE // len(samples))
     for begin in range(0, len(points), chunk):
         some = points[begin : begin + chunk]
-        # Axis first, so that every array operation runs over points and places.
-        away = some.T[:, :, None] - samples.T[:, None, :]
+        away = ways_between(samples, some)
         r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
         r = np.sqrt(r2)
         facing = np.clip(-np.tensordot(normal, away, 1) / r, 0.0, None)
@@ -190,7 +189,7 @@ def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occlud
     for some, in_the_way in _partly(shares, points, front, occluders):
         seen = points[some]
         samples, areas = polygon_points(front, min(most, _near_order(front, seen, face)))
-        away = seen.T[:, :, None] - samples.T[:, None, :]
+        away = ways_between(samples, seen)
         weights = _sent(face, away, areas, np.tensordot(normal, away, 1))
         shares[some] = seen_share(seen, samples, weights, in_the_way)
     return shares

@@ -14,7 +14,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..geometry.vectors import Floats, unit
+from ..geometry.vectors import Floats, unit, ways_between
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela
@@ -165,7 +165,7 @@ def _caught(lamp: Emission, sheet: Face) -> float:
         shares = shares / lamp.face.area
     else:
         sources, shares = lamp.face.centre[None, :], np.ones(1)
-    away = places.T[:, :, None] - sources.T[:, None, :]
+    away = ways_between(sources, places)
     distance = np.maximum(np.linalg.norm(away, axis=0), 1e-4)
     facing = np.clip(np.tensordot(sheet.axis, away, 1) / distance, 0.0, None)
     given = lamp.candela(away, distance) * facing / distance**2

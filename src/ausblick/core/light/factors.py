@@ -50,9 +50,9 @@ def contour_factors(points: Floats, normals: Floats, corners: Floats) -> Floats:
     The caller sees to it that each element is in front of its patch.
     """
     # Axis first and pairs last, so that every array operation runs over the pairs.
-    to = np.ascontiguousarray((corners - points[:, None, :]).transpose(1, 2, 0))
+    to = np.subtract(corners.transpose(1, 2, 0), np.ascontiguousarray(points.T), order="C")
     n = np.ascontiguousarray(normals.T)
-    heights = [(v * n).sum(axis=0) for v in to]
+    heights = [v[0] * n[0] + v[1] * n[1] + v[2] * n[2] for v in to]
     total = np.zeros(len(points))
     leave, enter = np.zeros((3, len(points))), np.zeros((3, len(points)))
     cut = np.zeros(len(points), dtype=bool)

@@ -71,7 +71,11 @@ def strength_along(lamp: Emission, on: Ways, facing: Floats) -> Floats:
     """How much (P, S) each cell of a lamp's face gives to places that face `facing`, (3,) or (P, 3); of any unit."""
     way = on.way
     distance = np.maximum(np.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]), 1e-4)
-    toward = np.tensordot(facing, way, 1) if facing.ndim == 1 else (facing.T[:, :, None] * way).sum(axis=0)
+    toward = (
+        np.tensordot(facing, way, 1)
+        if facing.ndim == 1
+        else np.einsum("ips,ip->ps", way, np.ascontiguousarray(facing.T))
+    )
     return np.asarray(lamp.candela(-way, distance) * np.clip(toward, 0.0, None) / distance**3)
 
 

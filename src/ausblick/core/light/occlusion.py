@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 import numpy as np
 
@@ -169,13 +170,19 @@ def blocked_by_card(points: Floats, sources: Floats, card: Floats) -> Bools:
     return _crossed(piece, points, sources)
 
 
-def _crossed(piece: Piece, points: Floats, sources: Floats) -> Bools:
-    """Which (P, S) of the stretches cross a piece."""
+def _crossed(piece: Piece, points: Floats, sources: Floats, sure: Sure = frozenset()) -> Bools:
+    """Which (P, S) of the stretches cross a piece, what is sure of all of them left out."""
     a, b = piece.height(points)[:, None], piece.height(sources)[None, :]
-    apart = _apart(a, b)
     (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
-    share = a / np.where(apart, a - b, np.inf)
-    return np.asarray(apart & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), piece.whole))
+    found = np.ones((len(points), len(sources)), dtype=bool) if "apart" in sure else _apart(a, b)
+    share = a / (a - b) if "apart" in sure else a / np.where(found, a - b, np.inf)
+    if not piece.whole:
+        return np.asarray(found & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), whole=False))
+    for name, begin, end in (("u", u0, u1), ("v", v0, v1)):
+        if name not in sure:
+            place = begin[:, None] + share * (end - begin[:, None])
+            found &= (place >= 0.0) & (place <= 1.0)
+    return found
 
 
 def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: Floats) -> Floats:
@@ -204,23 +211,28 @@ def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
 def _blocked(points: Floats, sources: Floats, in_the_way: Sequence[Touched]) -> Bools:
     blocked = np.zeros((len(points), len(sources)), dtype=bool)
     for one in in_the_way:
-        blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources)
+        blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources, one.sure)
     return blocked
+
+
+Sure = frozenset[Literal["apart", "u", "v"]]
+"""Of all stretches: that their ends lie on both sides of a piece's plane; that they meet it between its edges."""
 
 
 @dataclass(frozen=True)
 class Touched:
-    """A piece that some stretches may cross: the points (rows) they begin at, never too few, and from which (K,) of
-    them it surely hides every source."""
+    """A piece that some stretches may cross: the points (rows) they begin at, never too few, from which (K,) of them
+    it surely hides every source, and what is sure of all of them."""
 
     piece: Piece
     rows: Ints
     wholly: Bools
+    sure: Sure = frozenset()
 
     def among(self, place: Ints) -> Touched:
         """Of fewer points: `place` tells where each of all points is among them, -1 where it is not."""
         rows = place[self.rows]
-        return Touched(self.piece, rows[rows >= 0], self.wholly[rows >= 0])
+        return Touched(self.piece, rows[rows >= 0], self.wholly[rows >= 0], self.sure)
 
 
 def touching(points: Floats, sources: Floats, occluders: Floats) -> list[Touched]:
@@ -258,7 +270,12 @@ def _met(piece: Piece, rows: Ints, points: Floats, box: Floats, a: Floats, b: Fl
     met = (u_high >= 0.0) & (u_low <= 1.0) & (v_high >= 0.0) & (v_low <= 1.0)
     ends = (u_high <= 1.0) & (v_high <= 1.0) if piece.whole else (u + v).max(axis=0) <= 1.0
     wholly = (u_low >= 0.0) & (v_low >= 0.0) & ends
-    return Touched(piece, rows[met], wholly[met])
+    sure: set[Literal["apart", "u", "v"]] = {"apart"}
+    if np.all(met <= ((u_low >= 0.0) & (u_high <= 1.0))):
+        sure.add("u")
+    if np.all(met <= ((v_low >= 0.0) & (v_high <= 1.0))):
+        sure.add("v")
+    return Touched(piece, rows[met], wholly[met], frozenset(sure))
 
 
 def _box(sources: Floats) -> Floats:

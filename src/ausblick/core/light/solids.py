@@ -62,7 +62,7 @@ class Ways:
 
 def ways(places: Floats, cells: Floats, width: float, spot: Floats | float = 0.0) -> Ways:
     begin = np.ascontiguousarray(places.T)[:, :, None]
-    return Ways(begin, cells.T[:, None, :] - begin, width, spot)
+    return Ways(begin, np.subtract(np.ascontiguousarray(cells.T)[:, None, :], begin, order="C"), width, spot)
 
 
 def paired(starts: Floats, ends: Floats) -> Ways:
