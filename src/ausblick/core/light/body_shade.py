@@ -15,7 +15,7 @@ import cv2
 import numpy as np
 
 from ..camera.screen_grid import Grid, Sheet, sheets_of, usual_grid
-from ..geometry.vectors import Bools, Floats, Floats32
+from ..geometry.vectors import Floats, Floats32, Ints
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import Emission, emission_of
@@ -23,7 +23,7 @@ from .face_samples import face_cells
 from .figure_shadow import SUN_AWAY, hidden_by, strength_along
 from .keys import StoreKey, blocking_key, lamp_key, together
 from .lamp_bodies import LampBody, body_of
-from .occlusion import blocked_by_card, blocked_pairs
+from .occlusion import blocked_by_card, blocked_pairs, touching
 from .returned import linear_between
 from .solids import Ball, Pillar, Solid, hidden, near_enough, ways
 
@@ -174,36 +174,46 @@ def _from_the_sun(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Float
 def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats:
     """Share (B, P) of a lamp's light that each body keeps off."""
     lost = np.zeros((len(bodies), len(spots.points)))
-    touched_by = _near(lamp, [bound for body in bodies for bound in body.bounds], spots)
-    near = np.split(touched_by, np.cumsum([len(body.bounds) for body in bodies])[:-1])
-    (rows,) = np.nonzero(touched_by.any(axis=0))
+    near = _near(lamp, bodies, spots)
+    touched = np.zeros(len(spots.points), dtype=bool)
+    for _, _, own in near:
+        touched[own] = True
+    (rows,) = np.nonzero(touched)
     if not len(rows):
         return lost
+    at = np.cumsum(touched) - 1
     cells, width = face_cells(lamp.face, CELLS)
     places = spots.points[rows]
     on = ways(places, cells, width, spots.width[rows, None])
     strength = strength_along(lamp, on, spots.facing[rows])
     total = np.maximum(strength.sum(axis=1), 1e-300)
-    for shares, body, each in zip(lost, bodies, near, strict=True):
-        left = np.ones(strength.shape)
-        touched = np.zeros(len(rows), dtype=bool)
-        for blocks, by in zip((*([body.card] if len(body.card) else []), *body.solids), each, strict=True):
-            (own,) = np.nonzero(by[rows])
-            if not len(own):
-                continue
-            touched[own] = True
-            if isinstance(blocks, Pillar | Ball):
-                left[own] *= 1.0 - hidden(blocks, on.of(own))
-            else:
-                left[own] *= ~blocked_by_card(places[own], cells, blocks)
-        if touched.any():
-            (own,) = np.nonzero(touched)
-            shares[rows[own]] = (strength[own] * (1.0 - left[own])).sum(axis=1) / total[own]
+    left: dict[int, Floats] = {}
+    for i, blocks, own in near:
+        some = at[own]
+        if isinstance(blocks, Pillar | Ball):
+            kept = 1.0 - hidden(blocks, on.of(some))
+        else:
+            kept = np.asarray(~blocked_by_card(places[some], cells, blocks), dtype=np.float64)
+        left.setdefault(i, np.ones(strength.shape))[some] *= kept
+    for i, kept in left.items():
+        lost[i, rows] = (strength * (1.0 - kept)).sum(axis=1) / total
     return lost
 
 
-def _near(lamp: Emission, bounds: Sequence[Solid], spots: Spots) -> Bools:
-    """Places (N, P) whose light may be touched by what lies within each of the bounds."""
+def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> list[tuple[int, Solid | Floats, Ints]]:
+    """Cards and solids of bodies (by their place among them) and the places (rows) whose light each may touch."""
     face = lamp.face
-    reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    return near_enough(bounds, spots.points, face.centre, reach, spots.width)
+    flat = face.outline if face.area > 0.0 else face.centre[None, :]
+    reach = float(np.linalg.norm(flat - face.centre, axis=1).max())
+    parts = [(i, bound) for i, body in enumerate(bodies) for bound in body.bounds]
+    by = near_enough([bound for _, bound in parts], spots.points, face.centre, reach, spots.width)
+    found: list[tuple[int, Solid | Floats, Ints]] = []
+    for (i, bound), touched in zip(parts, by, strict=True):
+        (own,) = np.nonzero(touched)
+        card = bodies[i].card
+        if len(own) and len(card) and bound is bodies[i].bound:
+            # Its ball is larger than a card seen from its edge.
+            found += [(i, card, own[one.rows]) for one in touching(spots.points[own], flat, card)]
+        elif len(own):
+            found.append((i, bound, own))
+    return found
