@@ -8,6 +8,8 @@ Only the dark side against the median costs clip: a hot spot costs none. No cons
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 from scipy.special import ndtr
 
@@ -22,16 +24,26 @@ BINS = 240
 
 def needed_clip(signal: ScreenSignal) -> float:
     """As a share of the matte, 0 to 1."""
-    middle, spread, weights = _in_bins(
-        1.0 - signal.d / signal.median,
-        np.hypot(signal.noise, 0.5 * signal.folds * signal.d) / signal.median,
-        signal.share,
-    )
-    low, high = 0.0, 1.0
+    return needed_clips([signal])[0]
+
+
+def needed_clips(signals: Sequence[ScreenSignal]) -> list[float]:
+    """Of several screens, searched for side by side."""
+    bins = [
+        _in_bins(
+            1.0 - signal.d / signal.median,
+            np.hypot(signal.noise, 0.5 * signal.folds * signal.d) / signal.median,
+            signal.share,
+        )
+        for signal in signals
+    ]
+    middle, spread, weights = (np.stack(values) for values in zip(*bins, strict=True))
+    low, high = np.zeros(len(signals)), np.ones(len(signals))
     for _ in range(STEPS):
         at = 0.5 * (low + high)
-        low, high = (at, high) if float(ndtr((at - middle) / spread) @ weights) < QUANTILE else (low, at)
-    return max(0.0, 0.5 * (low + high))
+        held = np.einsum("sb,sb->s", ndtr((at[:, None] - middle) / spread), weights)
+        low, high = np.where(held < QUANTILE, at, low), np.where(held < QUANTILE, high, at)
+    return [float(clip) for clip in 0.5 * (low + high)]
 
 
 def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Floats, Floats]:
@@ -49,10 +61,10 @@ def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Flo
 def causes_of_clip(signal: ScreenSignal, whole: float) -> dict[str, float]:
     """What each fault adds to the clip, by the clip without it: shadow, folds, noise, and unevenness, which is what a
     screen without the other three still needs."""
-    alone = needed_clip(signal.evenly(folds=False, shadow=False, noise=False))
-    return {
-        "unevenness": alone,
-        "shadow": whole - needed_clip(signal.evenly(shadow=False)),
-        "folds": whole - needed_clip(signal.evenly(folds=False)),
-        "noise": whole - needed_clip(signal.evenly(noise=False)),
-    }
+    alone, unshaded, flat, quiet = needed_clips([
+        signal.evenly(folds=False, shadow=False, noise=False),
+        signal.evenly(shadow=False),
+        signal.evenly(folds=False),
+        signal.evenly(noise=False),
+    ])  # fmt: skip
+    return {"unevenness": alone, "shadow": whole - unshaded, "folds": whole - flat, "noise": whole - quiet}

@@ -57,12 +57,16 @@ def stands(plan: Plan, lamp: Light) -> bool:
     return lamp.position[1] < plan.room.height - HANGS or plan.room.kind == "exterior"
 
 
+SHARES = np.linspace(0.0, 0.95, 12)[:, None]
+UPWARD = np.array([False, True, False])
+
+
 def pole_places(plan: Plan, lamp: Light) -> Floats:
     """Places (N, 3) in m along a lamp's pole; none where it hangs."""
     if not stands(plan, lamp):
         return np.zeros((0, 3))
     x, y, z = lamp.position
-    return np.array([[x, share * y, z] for share in np.linspace(0.0, 0.95, 12)])
+    return np.array([x, y, z]) * np.where(UPWARD, SHARES, 1.0)
 
 
 def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:

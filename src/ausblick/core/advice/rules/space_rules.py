@@ -100,10 +100,10 @@ def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 def _in_picture(evaluation: Evaluation) -> Judgement | None:
     """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
-    seen = [lamp for _, lamp in _framed(evaluation)]
+    framed = _framed(evaluation)
+    seen, before = [lamp for _, lamp, _ in framed], [lamp for _, lamp, cuts in framed if cuts]
     if not seen:
         return Judgement("fine", 0.0, 0.0, "", tell("space.in-picture/none"), 0.0)
-    before = [lamp for lamp in seen if _before_action(evaluation, lamp)]
     names = tuple(lamp.name for lamp in before or seen)
     if before:
         says = tell("space.in-picture/action", lamps=names)
@@ -113,29 +113,21 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
     return Judgement(PICTURE.grade(1.0), float(len(seen)), PICTURE.at, "", says, 1.0)
 
 
-def _framed(evaluation: Evaluation) -> list[tuple[int, Light]]:
-    """Lamps that stand in the picture."""
+def _framed(evaluation: Evaluation) -> list[tuple[int, Light, bool]]:
+    """Lamps that stand in the picture, and whether they cut into the action."""
     plan = evaluation.plan
-    poles = [pole_places(plan, lamp) for lamp in plan.lights]
-    if not poles:
+    lamps = [(i, lamp) for i, lamp in enumerate(plan.lights) if not lamp.is_daylight]
+    if not lamps:
         return []
-    ends = np.cumsum([len(pole) for pole in poles])[:-1]
-    before = np.split(_in_action(evaluation, np.concatenate(poles)), ends)
+    heads = np.array([lamp.position for _, lamp in lamps])
+    poles = [pole_places(plan, lamp) for _, lamp in lamps]
+    frame, depth = evaluation.view.project(heads)
+    seen = np.all((frame > 0.0) & (frame < 1.0), axis=1) & (depth > NEAREST) & ~behind_window_wall(plan, heads)
+    cutting = _in_action(evaluation, np.concatenate([heads, *poles]))
+    head, *pole = np.split(cutting, np.cumsum([len(heads), *map(len, poles)])[:-1])
     return [
-        (i, lamp)
-        for i, (lamp, pole) in enumerate(zip(plan.lights, before, strict=True))
-        if not lamp.is_daylight
-        and (pole.any() or (evaluation.view.frames(lamp.position) and not _hidden(plan, lamp)))
+        (i, lamp, bool(head[k] or pole[k].any())) for k, (i, lamp) in enumerate(lamps) if seen[k] or pole[k].any()
     ]
-
-
-def _hidden(plan: Plan, lamp: Light) -> bool:
-    return bool(behind_window_wall(plan, np.array([lamp.position]))[0])
-
-
-def _before_action(evaluation: Evaluation, lamp: Light) -> bool:
-    places = np.vstack([[lamp.position], pole_places(evaluation.plan, lamp)])
-    return bool(_in_action(evaluation, places).any())
 
 
 def _in_action(evaluation: Evaluation, places: Floats) -> Bools:
@@ -149,7 +141,7 @@ def _in_action(evaluation: Evaluation, places: Floats) -> Bools:
 
 
 def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return moves.out_of_picture(evaluation, _framed(evaluation))
+    return moves.out_of_picture(evaluation, [(i, lamp) for i, lamp, _ in _framed(evaluation)])
 
 
 def _distortion(evaluation: Evaluation) -> Judgement | None:
