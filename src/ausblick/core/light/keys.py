@@ -48,25 +48,26 @@ def _same(key: StoreKey) -> StoreKey:
 
 
 T = TypeVar("T")
+K = TypeVar("K")
 
 
-class Noted(Generic[T]):
-    """The key of each part of a plan, worked out once for each object: parts are frozen, and an object that is noted
-    is held, so that no other can come to have its identity."""
+class Noted(Generic[T, K]):
+    """What is made of each part of a plan, worked out once for each object: parts are frozen, and an object that is
+    noted is held, so that no other can come to have its identity."""
 
-    def __init__(self, make: Callable[[T], StoreKey], most: int = 1024) -> None:
+    def __init__(self, make: Callable[[T], K], most: int = 1024) -> None:
         self._make, self._most = make, most
-        self._kept: dict[int, tuple[T, StoreKey]] = {}
+        self._kept: dict[int, tuple[T, K]] = {}
 
-    def __call__(self, part: T) -> StoreKey:
+    def __call__(self, part: T) -> K:
         found = self._kept.get(id(part))
         if found is not None:
             return found[1]
-        key = _same(self._make(part))
+        made = self._make(part)
         if len(self._kept) >= self._most:
             self._kept = {}
-        self._kept[id(part)] = (part, key)
-        return key
+        self._kept[id(part)] = (part, made)
+        return made
 
 
 def together(*parts: Any) -> StoreKey:
@@ -80,16 +81,16 @@ def _aside(part: Any, plain: Any, names: tuple[str, ...]) -> Any:
 
 def _lamp(lamp: Light) -> StoreKey:
     fixture = _aside(lamp.fixture, PLAIN_FIXTURE, ASIDE_OF_FIXTURE)
-    return StoreKey(_aside(lamp, PLAIN_LIGHT, ASIDE_OF_LAMP).model_copy(update={"fixture": fixture}))
+    return together(_aside(lamp, PLAIN_LIGHT, ASIDE_OF_LAMP).model_copy(update={"fixture": fixture}))
 
 
 def _scene(plan: Plan) -> StoreKey:
     screen = _aside(plan.screen, PLAIN_SCREEN, ASIDE_OF_SCREEN)
-    return StoreKey(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags, _wall(plan))
+    return together(_aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM), screen, plan.flags, _wall(plan))
 
 
 def _blocking(plan: Plan) -> StoreKey:
-    return StoreKey(
+    return together(
         _aside(plan.room, PLAIN_ROOM, (*ASIDE_OF_ROOM, "reflectance")),
         _aside(plan.screen, PLAIN_SCREEN, (*ASIDE_OF_SCREEN, "reflectance")),
         tuple(_aside(flag, PLAIN_FLAG, ("id", "reflectance")) for flag in plan.flags),
@@ -103,7 +104,7 @@ def _wall(plan: Plan) -> Any:
 
 
 def _framing(plan: Plan) -> StoreKey:
-    return StoreKey(*(getattr(plan, name) for name in Plan.model_fields if name not in ASIDE_OF_FRAMING))
+    return together(*(getattr(plan, name) for name in Plan.model_fields if name not in ASIDE_OF_FRAMING))
 
 
 _of_lamp = Noted(_lamp)

@@ -11,7 +11,7 @@ from ..plan import Light, Plan
 from .basis import BasisStore, weights
 from .direct import direct_lux_on
 from .emission import emission_of
-from .keys import blocking_key, lamp_key, place_key
+from .keys import Noted, blocking_key, lamp_key, place_key
 from .occlusion import set_triangles
 
 
@@ -22,10 +22,15 @@ def lamp_rgb(plan: Plan, lamp: Light) -> Floats:
     return np.asarray(white * np.array(lamp.gel))
 
 
-def coloured(plan: Plan) -> Floats:
-    """Weights (L, 3) of all lamps: dimmer, switch and colour."""
+def _coloured(plan: Plan) -> Floats:
     colours = np.array([lamp_rgb(plan, lamp) for lamp in plan.lights]).reshape(-1, 3)
-    return np.asarray(weights(plan)[:, None] * colours)
+    made = np.asarray(weights(plan)[:, None] * colours)
+    made.setflags(write=False)
+    return made
+
+
+coloured = Noted(_coloured, most=64)
+"""Weights (L, 3) of all lamps of a plan: dimmer, switch and colour."""
 
 
 def tints(plan: Plan) -> Floats:
