@@ -18,7 +18,7 @@ from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import face_cells
 from .keys import blocking_key, lamp_key, place_key
-from .occlusion import before_wall, blocked_grid
+from .occlusion import before_wall, blocked_grid, touching
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
@@ -56,10 +56,12 @@ def lost_share(
         return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    near = near_enough(solids, points, face.centre, reach).any(axis=0)
-    if not near.any():
-        return lost
-    (chosen,) = np.nonzero(near)
+    (chosen,) = np.nonzero(near_enough(solids, points, face.centre, reach).any(axis=0))
+    lit = np.ones(len(chosen), dtype=bool)
+    for one in touching(points[chosen], face.outline if face.area > 0.0 else face.centre[None, :], occluders):
+        # Where a flag hides the whole lamp the figure has nothing left to take.
+        lit[one.rows[one.wholly]] = False
+    chosen = chosen[lit]
     for begin in range(0, len(chosen), CHUNK):
         some = chosen[begin : begin + CHUNK]
         toward = facing if facing.ndim == 1 else facing[some]

@@ -38,12 +38,11 @@ def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
     zs = np.linspace(max(0.03, z - FLOOR_REACH), z + FLOOR_REACH, FLOOR_CELLS)
     across, along = np.meshgrid(xs, zs)
     points = np.stack([across.ravel(), np.zeros(across.size), along.ravel()], axis=1)
-    burning = plan.model_copy(
-        update={"lights": tuple(lamp for lamp in plan.lights if weight(lamp, plan.camera) > 0.0)}
-    )
+    lit = tuple(lamp for lamp in plan.lights if weight(lamp, plan.camera) > 0.0)
+    burning = plan if lit == plan.lights else plan.model_copy(update={"lights": lit})
     lux = dimmed(burning, floor_maps(burning, points, store))
-    lit, lost = lux.sum(axis=0), (lux * lost_by_lamp(burning, points, UP, store)).sum(axis=0)
-    return FloorShadow(xs, zs, np.where(lit > 0.0, lost / np.maximum(lit, 1e-12), 0.0).reshape(across.shape))
+    total, lost = lux.sum(axis=0), (lux * lost_by_lamp(burning, points, UP, store)).sum(axis=0)
+    return FloorShadow(xs, zs, np.where(total > 0.0, lost / np.maximum(total, 1e-12), 0.0).reshape(across.shape))
 
 
 def floor_maps(plan: Plan, points: Floats, store: BasisStore) -> Floats:
