@@ -18,7 +18,7 @@ from .screen_signal import ScreenSignal
 
 QUANTILE = 0.995
 STEPS = 12
-BINS = 240
+BINS = 120
 """A clip read from so many groups of places of like signal is within 0.005 of one read from all (mean 0.001)."""
 
 
@@ -47,14 +47,16 @@ def needed_clips(signals: Sequence[ScreenSignal]) -> list[float]:
 
 
 def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Floats, Floats]:
-    """Places of like middle taken together: their mean, root mean square spread and weight (BINS,)."""
+    """Places of like middle taken together: their mean, root mean square spread (how far apart their middles lie in
+    it) and weight (BINS,)."""
     low, high = float(middle.min()), float(middle.max())
     which = ((middle - low) * (BINS / max(high - low, 1e-9))).astype(int)
     which = np.minimum(which, BINS - 1)
     weight = np.bincount(which, share, BINS)
     held = np.maximum(weight, 1e-12)
     mean = np.bincount(which, share * middle, BINS) / held
-    width = np.sqrt(np.bincount(which, share * spread * spread, BINS) / held)
+    apart = middle - mean[which]
+    width = np.sqrt(np.bincount(which, share * (spread * spread + apart * apart), BINS) / held)
     return mean, np.maximum(width, 1e-4), weight / weight.sum()
 
 
