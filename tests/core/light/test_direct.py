@@ -255,3 +255,50 @@ def test_a_window_takes_a_luminance_and_no_lumens(make: MakePlan) -> None:
             make(lights=[{"fixture": {"emitter": window, **wrong}}])
     with pytest.raises(PlanError, match="exactly one"):
         make(lights=[{"fixture": {"luminance": 100.0}}])
+
+
+def flag(*corners: list[float]) -> list[dict[str, Any]]:
+    return [{"corners": [list(corner) for corner in corners]}]
+
+
+PANEL = {"emitter": {"shape": "rect", "width": 1.0, "height": 0.6}, "position": [0, 1, 2], "aim": [0, 1, 0]}
+
+
+@pytest.mark.parametrize("x", [-0.9, 0.0, 0.7])
+def test_a_panel_behind_the_edge_of_a_long_cloth_is_what_is_left_of_it(x: float) -> None:
+    """In closed form: a cloth just before the face that covers its right half leaves a panel half as wide."""
+    cloth = flag([0, 0, 1.9999], [3, 0, 1.9999], [3, 3, 1.9999], [0, 3, 1.9999])
+    left = {**PANEL["emitter"], "width": 0.5}
+    half = lamp(emitter=left, flux_lm=2000, position=[-0.25, 1, 2], aim=[-0.25, 1, 0])
+    shaded = lux_at(lamp(**PANEL, flux_lm=4000), x, 1.3, flags=cloth)
+    assert shaded == pytest.approx(lux_at(half, x, 1.3), rel=2e-4)
+
+
+def test_a_cloth_midway_hides_what_lies_beyond_its_edge() -> None:
+    """An upright edge midway at x = 0.1 lies across the face, seen from the middle, at x = 0.2."""
+    cloth = flag([0.1, 0, 1], [3, 0, 1], [3, 3, 1], [0.1, 3, 1])
+    part = lamp(
+        emitter={**PANEL["emitter"], "width": 0.7}, flux_lm=2800, position=[-0.15, 1, 2], aim=[-0.15, 1, 0]
+    )
+    assert lux_at(lamp(**PANEL, flux_lm=4000), 0, 1, flags=cloth) == pytest.approx(lux_at(part, 0, 1), rel=1e-6)
+
+
+def test_two_cloths_and_corners_take_what_single_places_of_the_face_say() -> None:
+    """Two cloths that hide some of the same, and one that ends within the face both ways."""
+    cloths = [
+        *flag([-0.3, 0, 1], [0.0, 0, 1], [0.0, 1.05, 1], [-0.3, 1.05, 1]),
+        *flag([-0.1, 0, 1.5], [3, 0, 1.5], [3, 0.9, 1.5], [-0.1, 0.9, 1.5]),
+    ]
+    light = lamp(**PANEL, flux_lm=4000)
+    across, up = np.meshgrid(-0.5 + (np.arange(200) + 0.5) / 200, 0.7 + 0.6 * (np.arange(120) + 0.5) / 120)
+    for x, y in ((0.1, 1.0), (-0.4, 1.2), (0.3, 0.8)):
+        r2 = (across - x) ** 2 + (up - y) ** 2 + 4.0
+        sent = 4.0 / r2**2
+        hidden = np.zeros(across.shape, dtype=bool)
+        for (x0, _, z), (x1, _, _), (_, y1, _), _ in (one["corners"] for one in cloths):
+            met_x, met_y = x + (across - x) * z / 2.0, y + (up - y) * z / 2.0
+            hidden |= (met_x > x0) & (met_x < x1) & (met_y < y1)
+        share = float((sent * ~hidden).sum() / sent.sum())
+        assert 0.05 < share < 0.95
+        whole, shaded = lux_at(light, x, y), lux_at(light, x, y, flags=cloths)
+        assert shaded / whole == pytest.approx(share, abs=0.005)

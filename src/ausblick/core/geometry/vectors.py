@@ -24,6 +24,11 @@ def ways_between(starts: Floats, ends: Floats) -> Floats:
     return np.asarray(np.subtract(to, of, order="C"))
 
 
+def over(ways: Floats, n: Floats) -> Floats:
+    """How far (N, K) ways (N, 3, K) reach along n (3, K)."""
+    return np.asarray(ways[:, 0] * n[0] + ways[:, 1] * n[1] + ways[:, 2] * n[2])
+
+
 def unit(vector: Floats) -> Floats:
     """The vector(s) (..., 3) scaled to length 1. A zero vector is the caller's error."""
     return np.asarray(vector / np.sqrt(dot(vector, vector))[..., None])

@@ -11,7 +11,6 @@ E = L/2 * sum(angle_i * n . unit(v_i x v_i+1)).
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
 
 import numpy as np
 
@@ -20,6 +19,7 @@ from ..geometry.vectors import Floats, Ints, dot, ways_between
 from .emission import Emission
 from .emitters import Face
 from .factors import contour_factors
+from .hidden_part import MOST_AT_ONCE, alike, hidden_factors
 from .occlusion import Touched, blocked_pairs, seen_share, touching, visible_share
 from .quadrature import polygon_points
 
@@ -42,7 +42,7 @@ def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats
         return np.zeros(len(points))
     if lamp.lambertian:
         lux = _lambert(lamp.peak / face.area, face, front, points, normal)
-        return lux * _unblocked(face, front, points, normal, blocking, most)
+        return _shaded(lux, lamp, front, points, np.broadcast_to(normal, points.shape), blocking, most)
     return _lobes(lamp, front, points, normal, blocking, most)
 
 
@@ -78,15 +78,8 @@ def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, m
     if not len(ahead):
         return lux
     corners = np.broadcast_to(face.outline, (len(ahead), 4, 3))
-    exitance = math.pi * lamp.peak / face.area
-    lux[ahead] = exitance * contour_factors(points[ahead], normals[ahead], corners)
-    for some, in_the_way in _partly(lux, points, face.outline, occluders):
-        seen = points[some]
-        samples, areas = polygon_points(face.outline, min(most, _near_order(face.outline, seen, face)))
-        away = ways_between(samples, seen)
-        facing = np.einsum("ips,ip->ps", away, np.ascontiguousarray(normals[some].T))
-        lux[some] *= seen_share(seen, samples, _sent(face, away, areas, facing), in_the_way)
-    return lux
+    lux[ahead] = lamp.exitance * contour_factors(points[ahead], normals[ahead], corners)
+    return _shaded(lux, lamp, face.outline, points, normals, occluders, most)
 
 
 def _sent(face: Face, away: Floats, areas: Floats, turned: Floats) -> Floats:
@@ -162,34 +155,50 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
     return lux
 
 
+CLOSELY = 8
+"""Who asks for so many places a side, asks for what is hidden in closed form; few are cheaper and coarser."""
 PLACES = 240
 """Points at a time: what is worked out of them and a face's places stays in a core's own memory."""
 
 
-def _partly(light: Floats, points: Floats, face: Floats, occluders: Floats) -> Iterator[tuple[Ints, list[Touched]]]:
-    """Lit points (K,) from which some of a face (N, 3) may be hidden, some at a time, and what may hide it, its rows
-    among those. Where one and the same piece hides all of it, `light` (P,) is put out."""
-    found = touching(points, face, occluders)
-    touched = np.zeros(len(points), dtype=bool)
+def _shaded(
+    lux: Floats, lamp: Emission, front: Floats, points: Floats, normals: Floats, occluders: Floats, most: int
+) -> Floats:
+    """Light (P,) of a Lambertian face less what occluders take away: `lux` is what comes of its outline `front`
+    (N, 3), which is in front of the points, without them."""
+    found = touching(points, front, occluders)
+    if not found:
+        return lux
     for one in found:
-        touched[one.rows] = True
-    for one in found:
-        light[one.rows[one.wholly]] = 0.0
-    (lit,) = np.nonzero(touched & (light > 0.0))
-    for begin in range(0, len(lit), PLACES):
-        some = lit[begin : begin + PLACES]
+        lux[one.rows[one.wholly]] = 0.0
+    left = lux > 0.0
+    for which, rows in alike(found, left):
+        if len(which) > MOST_AT_ONCE or most < CLOSELY:
+            lux = _sampled(lux, lamp.face, front, points, normals, found, rows, most)
+            continue
+        lux[rows] -= lamp.exitance * hidden_factors(front, points[rows], normals[rows], which)
+    return np.clip(lux, 0.0, None)
+
+
+def _sampled(
+    lux: Floats,
+    face: Face,
+    front: Floats,
+    points: Floats,
+    normals: Floats,
+    found: list[Touched],
+    rows: Ints,
+    most: int,
+) -> Floats:
+    """Where many pieces are in the way (rows), places of the face are asked one by one."""
+    for begin in range(0, len(rows), PLACES):
+        some = rows[begin : begin + PLACES]
         place = np.full(len(points), -1)
         place[some] = np.arange(len(some))
-        yield some, [one.among(place) for one in found]
-
-
-def _unblocked(face: Face, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
-    """Share (P,) of a Lambertian face's light that no occluder takes away."""
-    shares = np.ones(len(points))
-    for some, in_the_way in _partly(shares, points, front, occluders):
         seen = points[some]
         samples, areas = polygon_points(front, min(most, _near_order(front, seen, face)))
         away = ways_between(samples, seen)
-        weights = _sent(face, away, areas, np.tensordot(normal, away, 1))
-        shares[some] = seen_share(seen, samples, weights, in_the_way)
-    return shares
+        turned = np.einsum("ips,ip->ps", away, np.ascontiguousarray(normals[some].T))
+        weights = _sent(face, away, areas, turned)
+        lux[some] *= seen_share(seen, samples, weights, [one.among(place) for one in found])
+    return lux

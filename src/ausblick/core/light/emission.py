@@ -49,6 +49,11 @@ class Emission:
         """A face of uniform luminance, for which there is a closed form."""
         return self.face.area > 0.0 and self.exponent == 1.0 and self.table is None and not self.grids
 
+    @property
+    def exitance(self) -> float:
+        """Of a Lambertian face, lm/m2."""
+        return math.pi * self.peak / self.face.area
+
     def candela(self, away: Floats, distance: Floats) -> Floats:
         """Intensity (...) in cd of the whole face toward `away` (3, ...) m of length `distance` (...)."""
         cosine = np.tensordot(self.face.axis, away, 1) / distance

@@ -15,7 +15,7 @@ import math
 
 import numpy as np
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Floats, Ints, over
 
 FAR = 5.0
 """Beyond this many half diagonals a patch counts as a point: at most 1.5 % off."""
@@ -49,15 +49,52 @@ def contour_factors(points: Floats, normals: Floats, corners: Floats) -> Floats:
 
     The caller sees to it that each element is in front of its patch.
     """
-    # Axis first and pairs last, so that every array operation runs over the pairs.
-    to = np.subtract(corners.transpose(1, 2, 0), np.ascontiguousarray(points.T), order="C")
-    n = np.ascontiguousarray(normals.T)
-    heights = [v[0] * n[0] + v[1] * n[1] + v[2] * n[2] for v in to]
-    total = np.zeros(len(points))
-    leave, enter = np.zeros((3, len(points))), np.zeros((3, len(points)))
-    cut = np.zeros(len(points), dtype=bool)
-    for i in range(4):
-        j = (i + 1) % 4
+    to, n = seen_from(points, corners), np.ascontiguousarray(normals.T)
+    return contour(to, n, over(to, n))
+
+
+def seen_from(points: Floats, corners: Floats) -> Floats:
+    """Ways (N, 3, K) from points (K, 3) to the corners (K, N, 3) of an outline each: axis before pairs, so that every
+    array operation runs over the pairs."""
+    return np.asarray(np.subtract(corners.transpose(1, 2, 0), np.ascontiguousarray(points.T), order="C"))
+
+
+def clipped(to: Floats, heights: Floats) -> Floats:
+    """Convex outlines to (N, 3, K) without what is below nought: (N + 1, 3, K), corners that are not needed lying on
+    others, all on one where nothing is left. Heights (N, K) of the corners over any plane."""
+    sides, inside = len(to), heights > 0.0
+    count = inside.sum(axis=0)
+    # Corners are counted from the first one inside: then those inside lie one after another.
+    first = np.argmax(inside & ~np.roll(inside, 1, axis=0), axis=0)
+    turn = (first + np.arange(sides)[:, None]) % sides
+    to, heights = np.take_along_axis(to, turn[:, None, :], axis=0), np.take_along_axis(heights, turn, axis=0)
+    last, next_one = np.maximum(count - 1, 0)[None], np.minimum(count, sides - 1)[None]
+    leave = _crossing(to, heights, last, next_one)
+    enter = _crossing(to, heights, np.full_like(last, sides - 1), np.zeros_like(last))
+    enter = np.where(count == 0, leave, enter)
+    slot = np.arange(sides + 1)[:, None, None]
+    kept = np.concatenate([to, to[-1:]])
+    return np.asarray(np.where(slot < count, kept, np.where(slot == count, leave, enter)))
+
+
+def _crossing(to: Floats, heights: Floats, a: Ints, b: Ints) -> Floats:
+    """Where (3, K) the side from corner a to corner b (1, K) meets the plane."""
+    ha, hb = (np.take_along_axis(heights, index, axis=0)[0] for index in (a, b))
+    begin, end = (np.take_along_axis(to, index[:, None, :], axis=0)[0] for index in (a, b))
+    step = ha - hb
+    share = np.clip(ha / np.where(np.abs(step) < 1e-300, 1.0, step), 0.0, 1.0)
+    return np.asarray(begin + share * (end - begin))
+
+
+def contour(to: Floats, n: Floats, heights: Floats) -> Floats:
+    """Factors (K,) to elements that face n (3, K) of the parts of outlines to (N, 3, K) whose heights (N, K) over any
+    plane are not negative; those lie above the horizon."""
+    count = to.shape[2]
+    total = np.zeros(count)
+    leave, enter = np.zeros((3, count)), np.zeros((3, count))
+    cut = np.zeros(count, dtype=bool)
+    for i in range(len(to)):
+        j = (i + 1) % len(to)
         a, b, ha, hb = to[i], to[j], heights[i], heights[j]
         up_a, up_b = ha > 0.0, hb > 0.0
         if not (up_a.all() and up_b.all()):
@@ -72,7 +109,7 @@ def contour_factors(points: Floats, normals: Floats, corners: Floats) -> Floats:
         else:
             total += _edge(a, b, n)
     if cut.any():
-        # The horizon itself closes what was cut open.
+        # The plane itself closes what was cut open.
         total += np.where(cut, _edge(leave, enter, n), 0.0)
     return np.asarray(np.abs(total) / (2.0 * math.pi))
 

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import Literal
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats, Ints, cross
+from ..geometry.vectors import Bools, Floats, Ints, cross, over
 from ..plan import Flag, Plan, Screen
 
 NONE: Floats = np.zeros((0, 3, 3))
@@ -96,10 +95,11 @@ BOX = np.array([[i, j, k] for i in (0, 1) for j in (0, 1) for k in (0, 1)], dtyp
 
 @dataclass(frozen=True)
 class Piece:
-    """A triangle or a parallelogram that blocks light: a corner, its unit normal, and what tells how far along its
-    two edges a place lies (3,) each."""
+    """A triangle or a parallelogram that blocks light: a corner, its two edges from there, its unit normal, and what
+    tells how far along the edges a place lies (3,) each."""
 
     corner: Floats
+    edges: tuple[Floats, Floats]
     normal: Floats
     along_u: Floats
     along_v: Floats
@@ -113,6 +113,23 @@ class Piece:
         """Place (...) of points (..., 3) along the two edges: 0 to 1 each in a parallelogram."""
         to = points - self.corner
         return np.asarray(to @ self.along_u), np.asarray(to @ self.along_v)
+
+    @property
+    def every_edge(self) -> tuple[int, ...]:
+        return (0, 1, 2, 3) if self.whole else (0, 1, 2)
+
+    def cut(self, edge: int, points: Floats) -> Floats:
+        """Normals (K, 3), away from the piece, of planes through points (K, 3) and one of its edges: of a
+        parallelogram where u is 0, where it is 1, where v is 0, 1; of a triangle where u, where v is 0, the third."""
+        u, v = self.edges
+        if self.whole:
+            begin, along, inward = (
+                (self.corner, v, u), (self.corner + u, v, -u), (self.corner, u, v), (self.corner + v, u, -v)
+            )[edge]  # fmt: skip
+        else:
+            begin, along, inward = ((self.corner, v, u), (self.corner, u, v), (self.corner + u, v - u, -u))[edge]
+        normals = cross(begin - points, np.broadcast_to(along, points.shape))
+        return np.asarray(-np.sign(normals @ inward)[:, None] * normals)
 
 
 def pieces(occluders: Floats) -> tuple[Piece, ...]:
@@ -159,7 +176,7 @@ def _pieces(data: bytes) -> tuple[Piece, ...]:
         if length > 1e-12:
             uu, vv, uv = u @ u, v @ v, u @ v
             det = uu * vv - uv * uv
-            found.append(Piece(a, normal / length, (vv * u - uv * v) / det, (uu * v - uv * u) / det, whole))
+            found.append(Piece(a, (u, v), normal / length, (vv * u - uv * v) / det, (uu * v - uv * u) / det, whole))
         i += 2 if whole else 1
     return tuple(found)
 
@@ -170,19 +187,13 @@ def blocked_by_card(points: Floats, sources: Floats, card: Floats) -> Bools:
     return _crossed(piece, points, sources)
 
 
-def _crossed(piece: Piece, points: Floats, sources: Floats, sure: Sure = frozenset()) -> Bools:
-    """Which (P, S) of the stretches cross a piece, what is sure of all of them left out."""
+def _crossed(piece: Piece, points: Floats, sources: Floats) -> Bools:
+    """Which (P, S) of the stretches cross a piece."""
     a, b = piece.height(points)[:, None], piece.height(sources)[None, :]
+    apart = _apart(a, b)
     (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
-    found = np.ones((len(points), len(sources)), dtype=bool) if "apart" in sure else _apart(a, b)
-    share = a / (a - b) if "apart" in sure else a / np.where(found, a - b, np.inf)
-    if not piece.whole:
-        return np.asarray(found & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), whole=False))
-    for name, begin, end in (("u", u0, u1), ("v", v0, v1)):
-        if name not in sure:
-            place = begin[:, None] + share * (end - begin[:, None])
-            found &= (place >= 0.0) & (place <= 1.0)
-    return found
+    share = a / np.where(apart, a - b, np.inf)
+    return np.asarray(apart & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), piece.whole))
 
 
 def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: Floats) -> Floats:
@@ -211,28 +222,39 @@ def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
 def _blocked(points: Floats, sources: Floats, in_the_way: Sequence[Touched]) -> Bools:
     blocked = np.zeros((len(points), len(sources)), dtype=bool)
     for one in in_the_way:
-        blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources, one.sure)
+        blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources)
     return blocked
-
-
-Sure = frozenset[Literal["apart", "u", "v"]]
-"""Of all stretches: that their ends lie on both sides of a piece's plane; that they meet it between its edges."""
 
 
 @dataclass(frozen=True)
 class Touched:
-    """A piece that some stretches may cross: the points (rows) they begin at, never too few, from which (K,) of them
-    it surely hides every source, and what is sure of all of them."""
+    """A piece that some stretches may cross: the points (rows) they begin at, never too few; from which (K,) of them
+    it surely hides every source; which of its edges lie across the sources from any of them; and whether some of the
+    sources lie before it."""
 
     piece: Piece
     rows: Ints
     wholly: Bools
-    sure: Sure = frozenset()
+    edges: tuple[int, ...]
+    astride: bool
 
     def among(self, place: Ints) -> Touched:
         """Of fewer points: `place` tells where each of all points is among them, -1 where it is not."""
         rows = place[self.rows]
-        return Touched(self.piece, rows[rows >= 0], self.wholly[rows >= 0], self.sure)
+        return replace(self, rows=rows[rows >= 0], wholly=self.wholly[rows >= 0])
+
+    @property
+    def sides(self) -> int:
+        """Of the part that is hidden: an edge each, and the piece's plane where sources lie before it."""
+        return len(self.edges) + self.astride
+
+    def depth(self, side: int, points: Floats, to: Floats) -> Floats:
+        """How far (N, K) from a side places `to` (N, 3, K) seen from points (K, 3) lie in what the piece hides: not
+        to scale, and what is negative is seen."""
+        if side < len(self.edges):
+            return over(to, -np.ascontiguousarray(self.piece.cut(self.edges[side], points).T))
+        here = self.piece.height(points)
+        return np.asarray(-np.sign(here) * (here + over(to, self.piece.normal)))
 
 
 def touching(points: Floats, sources: Floats, occluders: Floats) -> list[Touched]:
@@ -254,7 +276,7 @@ def touching(points: Floats, sources: Floats, occluders: Floats) -> list[Touched
         if low[t] > ON_PLANE or high[t] < -ON_PLANE:
             one = _met(every[t], rows, points[rows], box, a[rows, t], b[:, t])
         else:
-            one = Touched(every[t], rows, np.zeros(len(rows), dtype=bool))
+            one = Touched(every[t], rows, np.zeros(len(rows), dtype=bool), every[t].every_edge, astride=True)
         if len(one.rows):
             found.append(one)
     return found
@@ -268,14 +290,13 @@ def _met(piece: Piece, rows: Ints, points: Floats, box: Floats, a: Floats, b: Fl
     u, v = u0 + share * (u1[:, None] - u0), v0 + share * (v1[:, None] - v0)
     u_low, u_high, v_low, v_high = u.min(axis=0), u.max(axis=0), v.min(axis=0), v.max(axis=0)
     met = (u_high >= 0.0) & (u_low <= 1.0) & (v_high >= 0.0) & (v_low <= 1.0)
-    ends = (u_high <= 1.0) & (v_high <= 1.0) if piece.whole else (u + v).max(axis=0) <= 1.0
-    wholly = (u_low >= 0.0) & (v_low >= 0.0) & ends
-    sure: set[Literal["apart", "u", "v"]] = {"apart"}
-    if np.all(met <= ((u_low >= 0.0) & (u_high <= 1.0))):
-        sure.add("u")
-    if np.all(met <= ((v_low >= 0.0) & (v_high <= 1.0))):
-        sure.add("v")
-    return Touched(piece, rows[met], wholly[met], frozenset(sure))
+    if piece.whole:
+        across = np.stack([u_low < 0.0, u_high > 1.0, v_low < 0.0, v_high > 1.0])
+    else:
+        across = np.stack([u_low < 0.0, v_low < 0.0, (u + v).max(axis=0) > 1.0])
+    across = across[:, met]
+    edges = tuple(int(edge) for edge in np.flatnonzero(across.any(axis=1)))
+    return Touched(piece, rows[met], np.asarray(~across.any(axis=0)), edges, astride=False)
 
 
 def _box(sources: Floats) -> Floats:
