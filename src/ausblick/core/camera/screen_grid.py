@@ -9,6 +9,7 @@ y ^ wall      y up the screen
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Literal
@@ -119,6 +120,19 @@ class Grid:
         front = np.repeat(rows, len(self.x), axis=0)
         across = np.broadcast_to(np.array(self.sheet.across), front.shape)
         return across, cross(front, across), front
+
+
+def places_of(grids: Sequence[Grid]) -> tuple[Floats, Floats]:
+    """The cells of several surfaces one after another: places (P, 3) and what they face (P, 3)."""
+    points = [grid.points() for grid in grids]
+    facing = [np.broadcast_to(grid.facing(), each.shape) for grid, each in zip(grids, points, strict=True)]
+    return np.concatenate(points), np.concatenate(facing)
+
+
+def parts_by_grid(values: Floats, grids: Sequence[Grid]) -> list[Floats]:
+    """Values (P,) of those cells, surface by surface (H, W)."""
+    ends = np.cumsum([len(grid.x) * len(grid.y) for grid in grids])[:-1]
+    return [part.reshape(grid.shape) for part, grid in zip(np.split(values, ends), grids, strict=True)]
 
 
 def curve_radius(screen: Screen) -> float:

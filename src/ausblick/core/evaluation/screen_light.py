@@ -18,10 +18,10 @@ from ..camera.view import View
 from ..colour.rec709 import colour_differences
 from ..damage.screen_signal import ScreenPatch
 from ..geometry.vectors import Bools, Floats
-from ..light.basis import BasisStore, lamp_maps
+from ..light.basis import BasisStore, lamp_maps, lamp_maps_on
 from ..light.body_shade import body_maps
 from ..light.cloth import Highlight, highlights, sheen_light, wrinkle_contrast
-from ..light.figure_shadow import hidden_round, lost_maps
+from ..light.figure_shadow import hidden_round, lost_maps, lost_maps_on
 from ..light.mix import dimmed, scalar_lux, summed
 from ..light.returned import SceneLight, returned_to_screen, scene_light
 from ..light.total import light_around
@@ -94,13 +94,27 @@ def screen_light_of(
         for cells in judged_cells(plan, coverage, view, store)
         if everything or cells.grid.sheet.name == "wall" or cells.judged.any()
     ]
-    bodies = body_maps(plan, [cells.grid for cells in shown], store)
-    return ScreenLight(tuple(_surface(plan, *one, scene, store) for one in zip(shown, bodies, strict=True)))
+    grids = [cells.grid for cells in shown]
+    taken = zip(lamp_maps_on(plan, grids, store), lost_maps_on(plan, grids, store), strict=True)
+    bodies = body_maps(plan, grids, store)
+    return ScreenLight(
+        tuple(
+            _surface(plan, cells, *of_lamps, kept_off, scene, store)
+            for cells, of_lamps, kept_off in zip(shown, taken, bodies, strict=True)
+        )
+    )
 
 
-def _surface(plan: Plan, cells: JudgedCells, bodies: Floats, scene: SceneLight, store: BasisStore) -> SurfaceLight:
+def _surface(
+    plan: Plan,
+    cells: JudgedCells,
+    maps: Floats,
+    lost: Floats,
+    bodies: Floats,
+    scene: SceneLight,
+    store: BasisStore,
+) -> SurfaceLight:
     grid = cells.grid
-    maps, lost = lamp_maps(plan, grid, store), lost_maps(plan, grid, store)
     around = light_around(plan, grid) + returned_to_screen(grid, scene, store)
     direct = maps * (1.0 - bodies)
     full = summed(plan, direct) + around

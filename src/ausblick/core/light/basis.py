@@ -7,7 +7,7 @@ geometry that made them, so that a dimmer costs a weighted sum and a moved lamp 
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 from threading import Lock
@@ -15,10 +15,10 @@ from typing import Any, Generic, TypeVar
 
 import numpy as np
 
-from ..camera.screen_grid import Grid
+from ..camera.screen_grid import Grid, parts_by_grid, places_of
 from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
-from .direct import direct_lux, direct_lux_facing
+from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .keys import blocking_key, lamp_key, together
 from .occlusion import before_wall, flag_triangles, set_triangles
@@ -26,6 +26,7 @@ from .occlusion import before_wall, flag_triangles, set_triangles
 T = TypeVar("T")
 S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])
+NOTHING: Floats = np.zeros(0)
 
 
 @dataclass
@@ -77,6 +78,12 @@ class BasisStore:
 
         return self._maps.get(key, frozen)
 
+    def get_all(self, keys: Sequence[Hashable], make: Callable[[], Sequence[Floats]]) -> list[Floats]:
+        """Several that are made at once where any of them is not remembered."""
+        if all(self._maps.known(key) is not None for key in keys):
+            return [self.get(key, lambda: NOTHING) for key in keys]
+        return [self.get(key, partial(np.asarray, made)) for key, made in zip(keys, make(), strict=True)]
+
     def scene(self, key: Hashable, make: Callable[[], S]) -> S:
         """What is large and rebuilt seldom; few are kept."""
         self._go_on()
@@ -98,19 +105,41 @@ def lamp_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 
     Light on the back of the wall is included through its transmittance.
     """
-    ground = together("map", grid.key, plan.screen.transmittance, blocking_key(plan))
-    maps = [store.get((ground, lamp_key(plan, lamp)), partial(_map, plan, lamp, grid)) for lamp in plan.lights]
-    return np.stack(maps) if maps else np.zeros((0, *grid.shape))
+    return lamp_maps_on(plan, [grid], store)[0]
 
 
-def _map(plan: Plan, lamp: Light, grid: Grid) -> Floats:
-    points, emission = grid.points(), emission_of(lamp, plan)
-    on_wall = grid.sheet.name == "wall"
-    in_the_way = before_wall(plan) if on_wall else set_triangles(plan)
-    lux = direct_lux_facing(emission, points, grid.facing(), in_the_way)
-    if on_wall and plan.screen.transmittance > 0.0:
-        lux += plan.screen.transmittance * direct_lux(emission, points, -FRONT, flag_triangles(plan.flags))
-    return lux.reshape(grid.shape)
+def lamp_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[Floats]:
+    """The same on several surfaces: what is in the way of a lamp is found once for all but the wall."""
+    walls = [grid for grid in grids if grid.sheet.name == "wall"]
+    beside = [grid for grid in grids if grid.sheet.name != "wall"]
+    ground = {id(grid): together("map", grid.key, plan.screen.transmittance, blocking_key(plan)) for grid in grids}
+    found: dict[int, list[Floats]] = {id(grid): [] for grid in grids}
+    for lamp in plan.lights:
+        key = lamp_key(plan, lamp)
+        for part, make in ((walls, _on_wall), (beside, _beside)):
+            if part:
+                made = store.get_all([(ground[id(grid)], key) for grid in part], partial(make, plan, lamp, part))
+                for grid, each in zip(part, made, strict=True):
+                    found[id(grid)].append(each)
+    return [np.stack(found[id(grid)]) if plan.lights else np.zeros((0, *grid.shape)) for grid in grids]
+
+
+def _on_wall(plan: Plan, lamp: Light, grids: Sequence[Grid]) -> list[Floats]:
+    emission, through = emission_of(lamp, plan), plan.screen.transmittance
+    found = []
+    for grid in grids:
+        points = grid.points()
+        lux = direct_lux(emission, points, FRONT, before_wall(plan))
+        if through > 0.0:
+            lux += through * direct_lux(emission, points, -FRONT, flag_triangles(plan.flags))
+        found.append(lux.reshape(grid.shape))
+    return found
+
+
+def _beside(plan: Plan, lamp: Light, grids: Sequence[Grid]) -> list[Floats]:
+    points, facing = places_of(grids)
+    lux = direct_lux_on(emission_of(lamp, plan), points, facing, set_triangles(plan))
+    return parts_by_grid(lux, grids)
 
 
 def weight(lamp: Light, camera: Camera) -> float:

@@ -7,17 +7,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
+from collections.abc import Sequence
 
 import numpy as np
 
-from ..camera.screen_grid import Grid
+from ..camera.screen_grid import Grid, parts_by_grid, places_of
 from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import face_cells
-from .keys import blocking_key, lamp_key, place_key
+from .keys import blocking_key, lamp_key, place_key, together
 from .occlusion import before_wall, blocked_grid, touching
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 
@@ -96,17 +96,12 @@ def _lost(lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Flo
     return np.where(total > 0.0, lost / np.maximum(total, 1e-300), 0.0)
 
 
-def lost_by_lamp(
-    plan: Plan, points: Floats, facing: Floats, store: BasisStore, place: Hashable | None = None
-) -> Floats:
-    """Share (L, P) of each lamp's light that the plan's figure keeps off points (P, 3); zero without a figure.
-
-    `place`: what the points are remembered by, if not by their numbers.
-    """
+def lost_by_lamp(plan: Plan, points: Floats, facing: Floats, store: BasisStore) -> Floats:
+    """Share (L, P) of each lamp's light that the plan's figure keeps off points (P, 3); zero without a figure."""
     if plan.subject is None or not plan.lights:
         return np.zeros((len(plan.lights), len(points)))
     figure = figure_of(plan.subject)
-    ground = ("lost", place or place_key(points, facing), figure, blocking_key(plan))
+    ground = ("lost", place_key(points, facing), figure, blocking_key(plan))
     occluders = before_wall(plan)
 
     def of(lamp: Light) -> Floats:
@@ -120,10 +115,33 @@ def lost_by_lamp(
 
 def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     """The same (L, H, W) on a surface of the screen."""
-    points = grid.points()
-    if plan.subject is not None and grid.sheet.name in ("curve", "floor run"):
-        points = _out_of_foot(figure_of(plan.subject)[0], points)
-    return lost_by_lamp(plan, points, grid.facing(), store, grid.key).reshape(len(plan.lights), *grid.shape)
+    return lost_maps_on(plan, [grid], store)[0]
+
+
+def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[Floats]:
+    """On several surfaces at once."""
+    if plan.subject is None or not plan.lights:
+        return [np.zeros((len(plan.lights), *grid.shape)) for grid in grids]
+    figure = figure_of(plan.subject)
+    ground = [together("lost on", grid.key, figure, blocking_key(plan)) for grid in grids]
+
+    def of(lamp: Light) -> list[Floats]:
+        def make() -> list[Floats]:
+            _, facing = places_of(grids)
+            points = np.concatenate([_beside_foot(figure[0], grid) for grid in grids])
+            lost = lost_share(emission_of(lamp, plan), figure, points, facing, before_wall(plan))
+            return parts_by_grid(lost, grids)
+
+        return store.get_all([(each, lamp_key(plan, lamp)) for each in ground], make)
+
+    by_lamp = [of(lamp) for lamp in plan.lights]
+    return [np.stack(maps) for maps in zip(*by_lamp, strict=True)]
+
+
+def _beside_foot(body: Pillar, grid: Grid) -> Floats:
+    """A surface's cells (P, 3), on the ground out of the foot's way."""
+    on_ground = grid.sheet.name in ("curve", "floor run")
+    return _out_of_foot(body, grid.points()) if on_ground else grid.points()
 
 
 def _out_of_foot(body: Pillar, points: Floats) -> Floats:
