@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
-from scipy.optimize import lsq_linear
 
 from ..camera.screen_grid import Grid
 from ..geometry.vectors import Bools
@@ -30,6 +29,9 @@ def balanced_dimmers(plan: Plan, cells: Cells, target_lux: float, store: BasisSt
     dark = np.concatenate([light_without_lamps(plan, grid, store)[some] for grid, some in cells])
     others = [i for i in range(len(plan.lights)) if i not in movable]
     fixed = dark + dimmed(plan, maps)[others].sum(axis=0)
+    # Imported where it is used: it brings half of SciPy along, and most judgements do without.
+    from scipy.optimize import lsq_linear
+
     columns = maps[movable].T
     solved = lsq_linear(columns / target_lux, 1.0 - fixed / target_lux, bounds=(0.0, 1.0))
     return {plan.lights[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}

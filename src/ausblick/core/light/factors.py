@@ -15,7 +15,7 @@ import math
 
 import numpy as np
 
-from ..geometry.vectors import Floats, Ints, over
+from ..geometry.vectors import Floats, Ints, dot, over
 
 FAR = 5.0
 """Beyond this many half diagonals a patch counts as a point: at most 1.5 % off."""
@@ -29,10 +29,10 @@ def patch_factors(points: Floats, normals: Floats, corners: Floats, outward: Flo
     outward (Q, 3) unit normals, areas (Q,) in m2. Patches light only what is in front of them.
     """
     centres = corners.mean(axis=1)
-    d = points[:, None, :] - centres[None, :, :]
-    r2 = np.einsum("pqi,pqi->pq", d, d)
-    leaving = np.einsum("pqi,qi->pq", d, outward)
-    arriving = -np.einsum("pqi,pi->pq", d, normals)
+    # As products of matrices: no array of every way in three axes is made.
+    r2 = dot(points, points)[:, None] + dot(centres, centres) - 2.0 * (points @ centres.T)
+    leaving = points @ outward.T - dot(centres, outward)
+    arriving = normals @ centres.T - dot(points, normals)[:, None]
     safe = np.maximum(r2, 1e-12)
     factors = np.where((leaving > 0.0) & (arriving > 0.0), leaving * arriving * areas / (math.pi * safe * safe), 0.0)
     reach = np.linalg.norm(corners - centres[:, None, :], axis=2).max(axis=1)

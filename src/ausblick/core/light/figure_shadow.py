@@ -176,9 +176,10 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
         near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
         facing = np.broadcast_to(grid.facing(), points.shape)
         for normal in np.unique(facing, axis=0):
-            some = near & np.all(facing == normal, axis=1)
-            if some.any():
-                lost[some] = _hidden_sky(figure, points[some], normal)
+            (some,) = np.nonzero(near & np.all(facing == normal, axis=1))
+            for begin in range(0, len(some), CHUNK):
+                few = some[begin : begin + CHUNK]
+                lost[few] = _hidden_sky(figure, points[few], normal)
         return lost.reshape(grid.shape)
 
     return store.get(("hidden round", grid.key, figure), make)

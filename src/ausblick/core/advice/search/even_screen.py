@@ -12,7 +12,6 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
-from scipy.optimize import lsq_linear
 
 from ...camera.coverage import action_box
 from ...camera.exposure import stops
@@ -148,6 +147,9 @@ def _bounded(columns: Floats, wanted: Floats) -> Floats:
     """Weights 0..1 with the least largest deviation: least squares, sharpened where it misses most."""
     scale = max(float(np.abs(wanted).max()), 1e-9)
     emphasis = np.ones(len(columns))
+    # Imported where it is used: it brings half of SciPy along, and most judgements do without.
+    from scipy.optimize import lsq_linear
+
     found = np.zeros(columns.shape[1])
     for _ in range(3):
         root = np.sqrt(emphasis)[:, None]
