@@ -142,6 +142,22 @@ def test_hlg_of_wide_primaries_reads_as_the_light_it_was(tmp_path: Path) -> None
     assert own.reading.frame.level_luma.mean == pytest.approx(100.0 * float(hlg(GREEN) @ LUMA), abs=0.6)
 
 
+@pytest.mark.parametrize(("tag", "name"), [(6, "601"), (7, "601"), (5, "601-625")])
+def test_primaries_of_standard_definition_read_as_the_light_it_was(tmp_path: Path, tag: int, name: str) -> None:
+    """A camcorder's: 525 lines have another red and green; hue and level are those of the same light."""
+    plain = open_clip(filmed(tmp_path / "b.mp4", rec709(GREEN), tags(1, 1))).reading.frame
+    found = open_clip(filmed(tmp_path / "a.mp4", rec709(wide(GREEN, name)), tags(tag, 1)))
+    assert found.facts.colour.primaries == name
+    assert found.reading.frame.hue_deg == pytest.approx(plain.hue_deg, abs=0.7)
+    assert found.reading.frame.level_luma is not None
+    assert found.reading.frame.level_luma.mean == pytest.approx(100.0 * float(rec709(GREEN) @ LUMA), abs=0.4)
+    # Taken as Rec.709's the same codes are another hue or another level.
+    unled = open_clip(filmed(tmp_path / "c.mp4", rec709(wide(GREEN, name)), tags(1, 1))).reading.frame
+    assert unled.level_luma is not None
+    off = abs(unled.hue_deg - plain.hue_deg) + abs(unled.level_luma.mean - found.reading.frame.level_luma.mean)
+    assert off > 1.0
+
+
 def test_a_clip_without_tags_says_what_was_assumed(tmp_path: Path) -> None:
     path = filmed(tmp_path / "a.mp4", rec709(GREEN), {})
     report = json.loads(CliRunner().invoke(app, ["measure", str(path), "--json"]).output)

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 
 from ausblick.core.colour.curves import Curve
-from ausblick.core.colour.gamut import PRIMARIES, Transfer, matrix_to_709, to_working
+from ausblick.core.colour.gamut import Transfer, from_named, to_working
 from ausblick.core.frames.clip_facts import ClipFacts
 from ausblick.core.frames.frame import Frame
 from ausblick.core.geometry.vectors import Floats32
@@ -30,7 +30,7 @@ class Way:
         self._planar = facts.pix_fmt.startswith("yuv") and facts.chroma is not None
         self._coding = Coding(facts.bits, facts.matrix, facts.full_range) if self._planar else None
         told = facts.colour
-        self._matrix = matrix_to_709(PRIMARIES[told.primaries]) if told.primaries in ("2020", "P3") else None
+        self._matrix = from_named(told.primaries)
         self._transfer: Transfer = next((one for one in OTHER_CURVES if one == told.transfer), "709")
         by_plan = camera is not None and self._transfer != "709"
         self._curve: Curve = camera.curve if camera is not None and by_plan else "rec709"

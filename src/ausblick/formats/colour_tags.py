@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ausblick.core.colour.gamut import Transfer
 
-PRIMARIES_TAGS = {1: "709", 5: "601", 6: "601", 9: "2020", 11: "P3", 12: "P3"}
+PRIMARIES_TAGS = {1: "709", 5: "601-625", 6: "601", 7: "601", 9: "2020", 11: "P3", 12: "P3"}
 TRANSFER_TAGS: dict[int, Transfer] = {
     1: "709", 6: "709", 8: "linear", 13: "sRGB", 14: "709", 15: "709", 16: "PQ", 18: "HLG",
 }  # fmt: skip

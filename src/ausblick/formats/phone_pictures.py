@@ -14,7 +14,7 @@ import rawpy
 from PIL import Image, UnidentifiedImageError
 
 from ausblick.core.colour.curves import rec709
-from ausblick.core.colour.gamut import PRIMARIES, matrix_to_709, to_working
+from ausblick.core.colour.gamut import from_named, to_working
 from ausblick.core.frames.file_colour import UNTAGGED, FileColour
 from ausblick.core.frames.frame import Frame
 
@@ -60,7 +60,7 @@ def _coloured(pixels: Any, white: float, profile: bytes | None, tags: dict[str, 
         word for word, known in zip(UNTAGGED.assumed, (primaries, transfer), strict=True) if known is None
     )
     told = FileColour(primaries or "709", transfer or "sRGB", assumed)
-    matrix = matrix_to_709(PRIMARIES[primaries]) if primaries in ("2020", "P3") else None
+    matrix = from_named(told.primaries)
     if transfer in ("HLG", "PQ"):
         signal = np.asarray(pixels, dtype=np.float32) / np.float32(white)
         return Frame(to_working(signal, matrix, transfer), 1.0, told)

@@ -19,6 +19,7 @@ from ausblick.core.colour.gamut import (
     PRIMARIES,
     Chromaticities,
     Transfer,
+    from_named,
     matrix_to_709,
     srgb,
     srgb_linear,
@@ -65,7 +66,7 @@ class StillColour:
 
 def as_said(said: FileColour) -> StillColour:
     """A person knows better than the file."""
-    matrix = matrix_to_709(PRIMARIES[said.primaries]) if said.primaries in ("2020", "P3") else None
+    matrix = from_named(said.primaries)
     transfer: Transfer = next((one for one in get_args(Transfer) if one == said.transfer), "709")
     return StillColour(said, matrix, transfer=transfer)
 

@@ -32,7 +32,7 @@ class RegionBody(BaseModel):
 class ColourBody(BaseModel):
     """How the file is written, as a person says; without both as it says itself."""
 
-    primaries: Literal["709", "2020", "P3"] | None = None
+    primaries: Literal["709", "2020", "P3", "601", "601-625"] | None = None
     transfer: Literal["709", "sRGB", "HLG", "PQ", "linear", "log"] | None = None
 
 

@@ -277,9 +277,7 @@ def test_a_panel_behind_the_edge_of_a_long_cloth_is_what_is_left_of_it(x: float)
 def test_a_cloth_midway_hides_what_lies_beyond_its_edge() -> None:
     """An upright edge midway at x = 0.1 lies across the face, seen from the middle, at x = 0.2."""
     cloth = flag([0.1, 0, 1], [3, 0, 1], [3, 3, 1], [0.1, 3, 1])
-    part = lamp(
-        emitter={**PANEL["emitter"], "width": 0.7}, flux_lm=2800, position=[-0.15, 1, 2], aim=[-0.15, 1, 0]
-    )
+    part = lamp(emitter={**PANEL["emitter"], "width": 0.7}, flux_lm=2800, position=[-0.15, 1, 2], aim=[-0.15, 1, 0])
     assert lux_at(lamp(**PANEL, flux_lm=4000), 0, 1, flags=cloth) == pytest.approx(lux_at(part, 0, 1), rel=1e-6)
 
 

@@ -8,7 +8,7 @@ const setup = (setup_id: number) => ({ params: { path: { setup_id } } })
 export const causeOf = (id: number) => call(client.GET('/api/frames/{frame_id}/cause', frame(id)))
 export const driftSince = (id: number, other_id: number) =>
   call(client.GET('/api/frames/{frame_id}/since/{other_id}', { params: { path: { frame_id: id, other_id } } }))
-export const readFrameAs = (id: number, primaries: '709' | '2020' | 'P3' | null, transfer: Transfer | null) =>
+export const readFrameAs = (id: number, primaries: '709' | '2020' | 'P3' | '601' | '601-625' | null, transfer: Transfer | null) =>
   call(client.POST('/api/frames/{frame_id}/colour', { params: { path: { frame_id: id } }, body: { primaries, transfer } }))
 export type Transfer = '709' | 'sRGB' | 'HLG' | 'PQ' | 'linear' | 'log'
 export const correct = (id: number, corners: Corner[]) =>

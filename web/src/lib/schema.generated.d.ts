@@ -2247,7 +2247,7 @@ export interface components {
              * Primaries
              * @default null
              */
-            primaries: ("709" | "2020" | "P3") | null;
+            primaries: ("709" | "2020" | "P3" | "601" | "601-625") | null;
             /**
              * Transfer
              * @default null

@@ -22,8 +22,10 @@ PRIMARIES: dict[str, Chromaticities] = {
     "709": ((0.640, 0.330), (0.300, 0.600), (0.150, 0.060), D65),
     "2020": ((0.708, 0.292), (0.170, 0.797), (0.131, 0.046), D65),
     "P3": ((0.680, 0.320), (0.265, 0.690), (0.150, 0.060), D65),
+    "601": ((0.630, 0.340), (0.310, 0.595), (0.155, 0.070), D65),
+    "601-625": ((0.640, 0.330), (0.290, 0.600), (0.150, 0.060), D65),
 }
-"""ITU-R BT.709-6, BT.2020-2, SMPTE EG 432-1."""
+"""ITU-R BT.709-6, BT.2020-2, SMPTE EG 432-1, BT.601-7 for 525 and for 625 lines."""
 BRADFORD = np.array([[0.8951, 0.2664, -0.1614], [-0.7502, 1.7135, 0.0367], [0.0389, -0.0685, 1.0296]])
 WHITE_NITS = 203.0
 STEPS = 16_384
@@ -47,6 +49,11 @@ def matrix_to_709(chromaticities: Chromaticities) -> Floats:
     here, there = (BRADFORD @ _xyz(one[3]) for one in (chromaticities, ours))
     adapted = np.linalg.solve(BRADFORD, np.diag(there / here)) @ BRADFORD
     return np.asarray(np.linalg.solve(_to_xyz(ours), adapted @ _to_xyz(chromaticities)))
+
+
+def from_named(primaries: str) -> Floats | None:
+    """(3, 3) to Rec.709's primaries from those of a name; None where nothing is to be done."""
+    return None if primaries == "709" or primaries not in PRIMARIES else matrix_to_709(PRIMARIES[primaries])
 
 
 def pq_linear(v: Floats) -> Floats:

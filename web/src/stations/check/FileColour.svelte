@@ -5,7 +5,7 @@
   import type { Frame } from '../../lib/types'
   let { frame, reread }: { frame: Frame; reread: (work: () => Promise<Frame>) => void } = $props()
 
-  type Primaries = '709' | '2020' | 'P3'
+  type Primaries = '709' | '2020' | 'P3' | '601' | '601-625'
   const reading = $derived(frame.reading)
   const said = $derived(frame.said ?? null)
   const usual = $derived(reading.primaries === '709' && ['709', 'sRGB'].includes(reading.transfer))
@@ -13,6 +13,8 @@
     ['709', 'Rec.709'],
     ['2020', 'Rec.2020'],
     ['P3', 'P3'],
+    ['601', 'Rec.601, 525 lines'],
+    ['601-625', 'Rec.601, 625 lines'],
   ]
   const CURVES: [string, string][] = [
     ['709', 'Rec.709'],
@@ -28,8 +30,8 @@
 
 {#if !usual}
   <p class="mt-2">
-    Written in {reading.primaries === '709' ? 'Rec.709' : reading.primaries === '2020' ? 'Rec.2020' : reading.primaries} primaries, {reading.transfer};
-    read as the light it was.
+    Written in {PRIMARIES.find(([name]) => name === reading.primaries)?.[1] ?? reading.primaries} primaries, {reading.transfer}; read as the
+    light it was.
   </p>
 {/if}
 {#if reading.assumed.length}<p class="label-text mt-2">Assumed: {reading.assumed.join(', ')}.</p>{/if}
