@@ -14,7 +14,7 @@ from ausblick.core.frames.frame import Frame
 from ausblick.core.geometry.vectors import Floats32
 from ausblick.core.plan import Camera
 
-from .yuv import Coding, frame_signal, luma_signal, plane_values, rgb_signal
+from .yuv import Coding, area_mean, frame_signal, luma_signal, plane_values, rgb_signal
 
 SMALL = 240
 FINE = 160
@@ -99,6 +99,5 @@ class Way:
         if self._coding is None:
             rgb = frame.to_ndarray(format="rgb24")
             return np.asarray(cv2.resize(rgb, size, interpolation=cv2.INTER_AREA) / np.float32(255.0), np.float32)
-        planes = (plane_values(plane, facts.bits) for plane in frame.planes[:3])
-        y, cb, cr = (np.asarray(cv2.resize(p, size, interpolation=cv2.INTER_AREA), dtype=np.float32) for p in planes)
+        y, cb, cr = (area_mean(plane_values(plane, facts.bits), size) for plane in frame.planes[:3])
         return rgb_signal(luma_signal(y, self._coding), cb, cr, self._coding)

@@ -7,11 +7,13 @@ range; Rec.709 primaries and curve. Other primaries and curves are led to the pl
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
 import av
+import cv2
 import numpy as np
 
 from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
@@ -20,12 +22,13 @@ from ausblick.core.frames.clip_facts import ClipFacts
 from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, noise_between, timing_of
 from ausblick.core.frames.contact import Contact, contact_of
 from ausblick.core.frames.file_colour import FileColour
-from ausblick.core.frames.find_screen import find_screen
+from ausblick.core.frames.find_screen import FoundScreen, find_screen, screen_of
 from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.frames.reading import on_sample, read_frame
 from ausblick.core.geometry.vectors import Floats, Floats32
 from ausblick.core.plan import Camera
 
+from .ahead import ahead
 from .clip_frames import Way
 from .clip_header import RANGE_TAG, clip_facts, picture_track
 from .image_limits import ImageError
@@ -126,11 +129,23 @@ def _watched(container: Any, facts: ClipFacts, way: Way, progress: Progress) -> 
     """One pass: level, screen and contacts of every frame on a small picture; the middle and the worst frame kept."""
     total = facts.frames_said or round(float(container.duration or 0) / av.time_base * facts.fps) or 1
     watch = _Watch(facts, way, max(1, total // 2))
-    for index, frame in enumerate(_frames(container)):
-        watch.see(index, frame)
-        if index % 25 == 0:
-            progress(min(1.0, index / total))
+    with closing(ahead(_frames(container))) as frames, _on_one_thread():
+        for index, frame in enumerate(frames):
+            watch.see(index, frame)
+            if index % 25 == 0:
+                progress(min(1.0, index / total))
     return watch
+
+
+@contextmanager
+def _on_one_thread() -> Iterator[None]:
+    """The cores are busy decoding: on pictures this small more threads of OpenCV only wait for them."""
+    before = cv2.getNumThreads()
+    cv2.setNumThreads(1)
+    try:
+        yield
+    finally:
+        cv2.setNumThreads(before)
 
 
 def _reading(watch: _Watch, middle: Frame, facts: ClipFacts, trace: str) -> ClipReading:
@@ -160,6 +175,7 @@ class _Watch:
         self.count, self.interlaced = 0, False
         self._facts, self._way, self._middle_at = facts, way, middle_at
         self._before: Floats32 | None = None
+        self._channel: int | None = None
         self._mask: np.ndarray[Any, np.dtype[np.bool_]] | None = None
 
     def pictures(self) -> tuple[Frame, Frame]:
@@ -174,7 +190,7 @@ class _Watch:
         if self.middle is None or index == self._middle_at:
             self.middle = self._way.frame(frame)
         small = self._way.small(frame)
-        found = find_screen(small)
+        found = self._screen(small)
         sides = _sides(contact_of(found)) if found is not None else ()
         self.touching.append((index / facts.fps, sides))
         if self._mask is None and found is not None:
@@ -185,6 +201,13 @@ class _Watch:
             screen = np.zeros(small.shape[:2], bool) if found is None else found.core
             self.blocks.append(block_means(np.rot90(luma_of(small), -lying), np.rot90(screen, -lying)))
         self._time(index, frame, small)
+
+    def _screen(self, small: Floats32) -> FoundScreen | None:
+        """Of the colour that it had before, where that is still there."""
+        known = None if self._channel is None else screen_of(small, self._channel)
+        found = find_screen(small) if known is None else known
+        self._channel = self._channel if found is None else found.channel
+        return found
 
     def _time(self, index: int, frame: Any, small: Floats32) -> None:
         """Level and noise on the places that were screen in the first frame that had one."""

@@ -35,7 +35,20 @@ class Coding:
 def plane_values(plane: Any, bits: int) -> np.ndarray[Any, Any]:
     """Code values (h, w) of a decoded plane, its padding left out."""
     kind = np.dtype("<u2") if bits > 8 else np.dtype(np.uint8)
-    return np.frombuffer(bytes(plane), dtype=kind).reshape(plane.height, -1)[:, : plane.width]
+    return np.frombuffer(plane, dtype=kind).reshape(plane.height, -1)[:, : plane.width]
+
+
+def area_mean(values: np.ndarray[Any, Any], size: tuple[int, int]) -> Floats32:
+    """Code values (h, w) averaged to a size (width, height). Where that takes whole numbers of places, as it does of
+    1080 and 2160 lines, their sums are four times faster than a resampling."""
+    (width, height), (rows, columns) = size, values.shape
+    if rows % height or columns % width:
+        return np.asarray(cv2.resize(values, size, interpolation=cv2.INTER_AREA), dtype=np.float32)
+    down, across = rows // height, columns // width
+    wide = np.uint16 if values.dtype == np.uint8 and down < 256 else np.uint32
+    summed = np.add.reduce(values.reshape(height, down, columns), axis=1, dtype=wide)
+    each = np.full(across, 1.0 / (down * across), dtype=np.float32)
+    return np.asarray(summed.astype(np.float32).reshape(height, width, across) @ each)
 
 
 def luma_signal(values: Floats32, coding: Coding) -> Floats32:

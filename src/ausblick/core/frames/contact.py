@@ -102,15 +102,23 @@ def _beyond(mask: Bools) -> Bools:
 def _between(mask: Bools, axis: int) -> Bools:
     """From the first to the last place of every row (axis 1) or column (axis 0)."""
     length = mask.shape[axis]
-    at = np.arange(length).reshape((1, -1) if axis == 1 else (-1, 1))
-    first = mask.argmax(axis=axis, keepdims=True)
-    last = length - 1 - np.flip(mask, axis).argmax(axis=axis, keepdims=True)
-    return np.asarray(mask.any(axis=axis, keepdims=True) & (at >= first) & (at <= last))
+    some, first = mask.any(axis=axis), mask.argmax(axis=axis)
+    last = length - 1 - np.flip(mask, axis).argmax(axis=axis)
+    # Short numbers, as this is asked of every frame of a clip: no place lies before the first of an empty row.
+    begin = np.expand_dims(np.where(some, first, length).astype(np.int16), axis)
+    end = np.expand_dims(np.where(some, last, -1).astype(np.int16), axis)
+    at = np.expand_dims(np.arange(length, dtype=np.int16), 1 - axis)
+    return np.asarray((at >= begin) & (at <= end))
 
 
 def _frame_sides(figure: Bools) -> tuple[str, ...]:
     edges = {"left": figure[:, :2], "right": figure[:, -2:], "top": figure[:2], "bottom": figure[-2:]}
     return tuple(name for name, part in edges.items() if part.any())
+
+
+def _extent(some: Bools) -> tuple[int, int]:
+    """The first and the last place (N,) that is set; at least one is."""
+    return int(some.argmax()), len(some) - 1 - int(some[::-1].argmax())
 
 
 def _screen_sides(figure: Bools, spanned: Bools) -> tuple[str, ...]:
@@ -124,9 +132,9 @@ def _screen_sides(figure: Bools, spanned: Bools) -> tuple[str, ...]:
     on_rim[:3], on_rim[-3:], on_rim[:, :3], on_rim[:, -3:] = False, False, False, False
     if on_rim.sum() < max(6, 0.012 * max(width, height)):
         return ()
-    ys, xs = np.nonzero(spanned)
-    middle_x, middle_y = (xs.min() + xs.max()) / 2.0, (ys.min() + ys.max()) / 2.0
-    half_w, half_h = (np.ptp(xs) + 1) / 2.0, (np.ptp(ys) + 1) / 2.0
+    (left, right), (top, bottom) = _extent(np.asarray(spanned.any(axis=0))), _extent(np.asarray(spanned.any(axis=1)))
+    middle_x, middle_y = (left + right) / 2.0, (top + bottom) / 2.0
+    half_w, half_h = (right - left + 1) / 2.0, (bottom - top + 1) / 2.0
     rim_y, rim_x = np.nonzero(on_rim)
     across, down = (rim_x - middle_x) / half_w, (rim_y - middle_y) / half_h
     sideways = np.abs(across) >= np.abs(down)

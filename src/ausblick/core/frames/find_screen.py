@@ -76,6 +76,12 @@ def find_screen(
     return seek_screen(reduced, region, linear, wanted).found
 
 
+def screen_of(reduced: Floats32, channel: int) -> FoundScreen | None:
+    """The screen of a key channel that is known, 1 green or 2 blue; None where it leads nowhere."""
+    mask = _by_channel(linear_of(reduced), channel)
+    return _found(channel, mask) if mask.mean() >= LEAST_AREA else None
+
+
 def seek_screen(
     reduced: Floats32, region: Bools | None = None, linear: Floats32 | None = None, wanted: str = "other"
 ) -> Sought:

@@ -1,0 +1,66 @@
+"""What makes clips quick changes nothing: order, faults where they are read, small pictures that are means."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ausblick.formats.ahead import ahead
+from ausblick.formats.yuv import area_mean
+
+
+def test_all_of_it_in_order() -> None:
+    assert list(ahead(iter(range(100)), most=3)) == list(range(100))
+    assert list(ahead(iter(()))) == []
+
+
+def test_what_goes_wrong_is_told_after_what_was_read_before_it() -> None:
+    def cut() -> Iterator[int]:
+        yield from range(5)
+        raise ValueError("the file ends here")
+
+    pictures = ahead(cut())
+    assert [next(pictures) for _ in range(5)] == [0, 1, 2, 3, 4]
+    with pytest.raises(ValueError, match="the file ends here"):
+        next(pictures)
+
+
+def test_who_stops_reading_leaves_nothing_running() -> None:
+    made: list[int] = []
+
+    def endless() -> Iterator[int]:
+        for number in range(1_000_000):
+            made.append(number)
+            yield number
+
+    before = threading.active_count()
+    pictures = ahead(endless(), most=2)
+    assert next(pictures) == 0
+    pictures.close()
+    assert threading.active_count() == before
+    count = len(made)
+    assert count < 10
+    threading.Event().wait(0.1)
+    assert len(made) == count
+
+
+@pytest.mark.parametrize(
+    ("shape", "size"), [((1080, 1920), (240, 135)), ((576, 720), (240, 192)), ((90, 100), (33, 31))]
+)
+@pytest.mark.parametrize("kind", [np.uint8, np.uint16])
+def test_small_pictures_are_means_of_the_large_one(shape: tuple[int, int], size: tuple[int, int], kind: Any) -> None:
+    """Of whole blocks exactly, at the top of what a code can say too; of others as a resampling does."""
+    codes = np.random.default_rng(1).integers(0, np.iinfo(kind).max, shape, endpoint=True).astype(kind)
+    codes[: shape[0] // 4] = np.iinfo(kind).max
+    small = area_mean(codes, size)
+    assert small.shape == (size[1], size[0])
+    unit = (np.iinfo(kind).max + 1) / 256
+    assert small[0, 0] == pytest.approx(float(np.iinfo(kind).max), abs=0.01 * unit)
+    assert float(small.mean()) == pytest.approx(float(codes.mean()), abs=0.3 * unit)
+    if shape[0] % size[1] == shape[1] % size[0] == 0:
+        block = codes[-(shape[0] // size[1]) :, -(shape[1] // size[0]) :]
+        assert small[-1, -1] == pytest.approx(float(block.mean()), abs=0.001 * unit)
