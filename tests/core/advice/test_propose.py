@@ -206,3 +206,17 @@ def test_lens_for_a_distance_undoes_distance_for_a_lens(turned: bool) -> None:
     for framing in FRAMINGS:
         distance = stand_for(plan, framing, 50.0, turned).distance
         assert lens_for(plan, framing, distance, turned) == pytest.approx(50.0)
+
+
+@pytest.mark.parametrize(("shines", "words"), [(600.0, "a second cloth"), (60_000.0, "a blackout sheet")])
+def test_a_window_behind_the_cloth_never_shines_through_a_proposal(shines: float, words: str) -> None:
+    cloth = {"screens": [{"width": 2.7, "height": 2.3, "transmittance": 0.12}]}
+    kit = kit_from({**dump_kit(small_kit()), **cloth})
+    made = proposed(plan_in(SPARE_ROOM, screen={"behind_lux": shines}), kit, "chest")
+    assert made.alternatives
+    for proposal in made.alternatives:
+        screen, reading = proposal.plan.screen, proposal.evaluation.screen
+        assert reading is not None
+        assert screen.behind_lux == shines
+        assert screen.transmittance * shines < 0.02 * reading.lux_mean
+        assert any(words in say(cost) for cost in proposal.costs)

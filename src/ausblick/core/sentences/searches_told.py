@@ -61,6 +61,8 @@ SET_UP = {
     "set-up/lamps-before": "screen lamps stand before the mark: the room leaves no other place",
     "set-up/missing": "{missing:1} stops of light are missing: more or stronger lamps, or nearer ones",
     "set-up/iso": "ISO {over:1} stops above base",
+    "set-up/second-cloth": "a second cloth hangs behind the screen: a window shines through it",
+    "set-up/blackout": "a blackout sheet hangs behind the screen: a window shines through it",
     "set-up/few-lamps": "with so few lamps the screen can't be lit evenly and by itself: a pair on the screen would "
     "do it",
 }

@@ -23,6 +23,7 @@ from .exposure_settings import MOST_ISO_STOPS, LightSurplus, aperture_for, expos
 from .key_leads import face_goal, key_leads, lower_iso, without_idle
 from .lamp_roles import FILL_OF_KEY, LampRoles, lamp_roles_of, place_back, place_on_face, place_screen_lamps
 from .room_table import Cell, room_table
+from .window_behind import blacked_out, with_second_cloth
 
 GOOD_DISTANCE = 4.0
 """Lens to mark where faces look as one knows them and focus still has depth, m."""
@@ -138,16 +139,22 @@ def _build(
     changes = list(cell.changes)
     if camera is not None:
         changes.append(edit.camera.recording(camera.recording.model_dump(mode="json")))
-    set_up = apply_changes(plan, changes)
+    bare, hung = with_second_cloth(apply_changes(plan, changes))
     team = lamp_roles_of(kit)
-    by_daylight = _by_ambient(set_up, lens, store)
-    set_up, missing = by_daylight or _by_lamps(set_up, lens, team, store)
+    set_up, missing = _by_ambient(bare, lens, store) or _by_lamps(bare, lens, team, store)
+    if hung is not None and rules.judge(evaluate(set_up, store))["light.behind"].severity != "fine":
+        bare, hung = blacked_out(bare)
+        set_up, missing = _by_ambient(bare, lens, store) or _by_lamps(bare, lens, team, store)
     evaluation = evaluate(set_up, store)
     judged = rules.judge(evaluation)
     return SetupProposal(
         name=name,
         says=_says(set_up, cell, team),
-        costs=(*_costs(evaluation, judged, cell, missing), *_too_few(judged, team)),
+        costs=(
+            *_costs(evaluation, judged, cell, missing),
+            *([hung] if hung is not None else []),
+            *_too_few(judged, team),
+        ),
         stops=tuple(j.says for j in judged.values() if j.severity == "stop"),
         plan=set_up,
         evaluation=evaluation,
