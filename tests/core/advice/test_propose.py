@@ -220,3 +220,34 @@ def test_a_window_behind_the_cloth_never_shines_through_a_proposal(shines: float
         assert screen.behind_lux == shines
         assert screen.transmittance * shines < 0.02 * reading.lux_mean
         assert any(words in say(cost) for cost in proposal.costs)
+
+
+BLACK_STAGE = {
+    "x_min": -5, "x_max": 5, "z_min": -1, "z_max": 12, "height": 5.5,
+    "reflectance": {"walls": [0.05] * 3, "ceiling": [0.05] * 3, "floor": [0.1] * 3},
+}  # fmt: skip
+PHONE_KIT = kit_from(
+    {
+        "lenses": [{"name": "phone lens", "focal_mm": 26}],
+        "screens": [{"width": 3.0, "height": 2.6}],
+        "lamps": [{"count": 3}],
+    }
+)
+ROOMS = {"hall": HALL, "garage": GARAGE, "spare room": SPARE_ROOM, "black stage": BLACK_STAGE}
+KITS = {"two panels and a soft light": small_kit(), "one lamp": with_lamps(1), "a phone": PHONE_KIT}
+
+
+@pytest.mark.parametrize("kit", KITS)
+@pytest.mark.parametrize("room", ROOMS)
+def test_twelve_rooms_and_kits(room: str, kit: str) -> None:
+    """Waist-up in each: the best one has nothing that stops it, and what a room forces is told."""
+    made = proposed(plan_in(ROOMS[room]), KITS[kit], "waist")
+    assert made.alternatives
+    assert made.alternatives[0].stops == ()
+    for proposal in made.alternatives:
+        plan = proposal.plan
+        assert plan.subject is not None
+        assert plan.lights
+        before = [lamp for lamp in plan.lights if lamp.role == "screen" and lamp.position[2] > plan.subject.z]
+        assert not before or any("stand before the mark" in say(cost) for cost in proposal.costs)
+        assert plan.camera.iso <= 8 * plan.camera.sensor.base_iso
