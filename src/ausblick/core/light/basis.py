@@ -26,7 +26,6 @@ from .occlusion import before_wall, flag_triangles, set_triangles
 T = TypeVar("T")
 S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])
-NOTHING: Floats = np.zeros(0)
 
 
 @dataclass
@@ -38,16 +37,17 @@ class Shelf(Generic[T]):
     _lock: Lock = field(default_factory=Lock)
 
     def known(self, key: Hashable) -> T | None:
-        """What is remembered under a key, without making it."""
+        """What is remembered under a key, without making it; None where nothing is."""
         with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
             return self._kept.get(key)
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:
-            found = self._kept.get(key)
-            if found is not None:
+            if key in self._kept:
                 self._kept.move_to_end(key)
-                return found
+                return self._kept[key]
         made = make()
         with self._lock:
             self._kept[key] = made
@@ -80,9 +80,11 @@ class BasisStore:
 
     def get_all(self, keys: Sequence[Hashable], make: Callable[[], Sequence[Floats]]) -> list[Floats]:
         """Several that are made at once where any of them is not remembered."""
-        if all(self._maps.known(key) is not None for key in keys):
-            return [self.get(key, lambda: NOTHING) for key in keys]
-        return [self.get(key, partial(np.asarray, made)) for key, made in zip(keys, make(), strict=True)]
+        self._go_on()
+        known = [self._maps.known(key) for key in keys]
+        if any(one is None for one in known):
+            return [self.get(key, partial(np.asarray, made)) for key, made in zip(keys, make(), strict=True)]
+        return [one for one in known if one is not None]
 
     def scene(self, key: Hashable, make: Callable[[], S]) -> S:
         """What is large and rebuilt seldom; few are kept."""
