@@ -205,3 +205,7 @@ def test_one_word_or_part_changed(path: str, value: Any) -> None:
     said(SET, WARM)
     plan = apply_changes(SET, [Change(path, value)])
     assert list(alike(said(plan, WARM), said(plan, BasisStore()))) == []
+
+
+def test_a_store_that_forgets_at_once_says_the_same() -> None:
+    assert list(alike(said(SET, BasisStore(most=2)), said(SET, BasisStore()))) == []
