@@ -151,8 +151,8 @@ def _build(
         name=name,
         says=_says(set_up, cell, team),
         costs=(
-            *_costs(evaluation, judged, cell, missing),
             *([hung] if hung is not None else []),
+            *_costs(evaluation, judged, cell, missing),
             *_too_few(judged, team),
         ),
         stops=tuple(j.says for j in judged.values() if j.severity == "stop"),
