@@ -112,20 +112,43 @@ def damage_of(
     if mean is None or larger is None:
         return None
     light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
-    return Damage(*(_by_formula(plan, view, screen, light, key, smear_px) for screen in (mean, larger)))
+    edge = None if plan.subject is None else _edge_in_picture(plan, plan.subject, view)
+    return Damage(*(_by_formula(plan, edge, screen, light, key, smear_px) for screen in (mean, larger)))
+
+
+@dataclass(frozen=True)
+class EdgeInPicture:
+    """What of the figure's edge is seen, and how much of the mark's plane a pixel shows, cm."""
+
+    hair: bool
+    hand: bool
+    pixel_cm: float
+
+
+def _edge_in_picture(plan: Plan, subject: Subject, view: View) -> EdgeInPicture:
+    return EdgeInPicture(
+        hair=subject.framing != "hands" and view.frames(_at(subject, 0.0, 0.955)),
+        hand=view.frames(_at(subject, *hand_at(subject))),
+        pixel_cm=_pixel_cm(subject, view, plan),
+    )
 
 
 def _by_formula(
-    plan: Plan, view: View, screen: ScreenSignal, light: Mapping[str, Floats], key: int, smear_px: float | None
+    plan: Plan,
+    edge: EdgeInPicture | None,
+    screen: ScreenSignal,
+    light: Mapping[str, Floats],
+    key: int,
+    smear_px: float | None,
 ) -> KeyDamage:
     clip = needed_clip(screen)
     causes = causes_of_clip(screen, clip)
     losses: dict[str, float] = {}
     loss, at = None, None
-    if plan.subject is not None and light:
+    if plan.subject is not None and edge is not None and light:
         losses = {name: loss_of(thing, screen, key) for name, thing in _things(plan.subject, light).items()}
         loss = figure_loss(losses, _drawn(plan.subject))
-        at = _at_the_edge(plan, view, screen, light, key)
+        at = _at_the_edge(plan, edge, screen, light, key)
         at = replace(
             at,
             shadow=causes["shadow"],
@@ -178,7 +201,9 @@ def _drawn(subject: Subject) -> dict[str, float]:
     }
 
 
-def _at_the_edge(plan: Plan, view: View, screen: ScreenSignal, light: Mapping[str, Floats], key: int) -> AtTheEdge:
+def _at_the_edge(
+    plan: Plan, edge: EdgeInPicture, screen: ScreenSignal, light: Mapping[str, Floats], key: int
+) -> AtTheEdge:
     """What the subject's places look like before the screen; a smear of no length where a hand is in the picture."""
     subject = plan.subject
     assert subject is not None
@@ -192,23 +217,21 @@ def _at_the_edge(plan: Plan, view: View, screen: ScreenSignal, light: Mapping[st
         return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median
 
     arms = [share(worn, light[name]) for name in ("right arm", "left arm")]
-    hair_seen = subject.framing != "hands" and view.frames(_at(subject, 0.0, 0.955))
-    hand_seen = view.frames(_at(subject, *hand_at(subject)))
     return AtTheEdge(
         chroma=plan.camera.recording.chroma,
         noise=screen.noise_share,
         clipped=screen.clipped,
         shadow=0.0,
         folds=0.0,
-        pixel_cm=_pixel_cm(subject, view, plan),
+        pixel_cm=edge.pixel_cm,
         arm=(min(arms), max(arms)),
         cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
         hand=share(skin, light["chest"]),
         hair=share(np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]),
-        hair_kind=subject.hair_kind if hair_seen else "none",
+        hair_kind=subject.hair_kind if edge.hair else "none",
         lost=0.0,
         only_hands=subject.framing == "hands",
-        smear_cm=0.0 if hand_seen else None,
+        smear_cm=0.0 if edge.hand else None,
     )
 
 

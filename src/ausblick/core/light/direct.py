@@ -166,13 +166,16 @@ def _shaded(
 ) -> Floats:
     """Light (P,) of a Lambertian face less what occluders take away: `lux` is what comes of its outline `front`
     (N, 3), which is in front of the points, without them."""
-    found = touching(points, front, occluders)
+    (lit,) = np.nonzero(lux > 0.0)
+    if 0 < len(lit) < len(points):
+        lux[lit] = _shaded(lux[lit], lamp, front, points[lit], normals[lit], occluders, most)
+        return lux
+    found = touching(points, front, occluders) if len(lit) else []
     if not found:
         return lux
     for one in found:
         lux[one.rows[one.wholly]] = 0.0
-    left = lux > 0.0
-    for which, rows in alike(found, left):
+    for which, rows in alike(found, lux > 0.0):
         if len(which) > MOST_AT_ONCE or most < CLOSELY:
             lux = _sampled(lux, lamp.face, front, points, normals, found, rows, most)
             continue

@@ -79,6 +79,7 @@ def _aside(part: Any, plain: Any, names: tuple[str, ...]) -> Any:
     return part.model_copy(update={name: getattr(plain, name) for name in names})
 
 
+@lru_cache(maxsize=4096)
 def _lamp(lamp: Light) -> StoreKey:
     fixture = _aside(lamp.fixture, PLAIN_FIXTURE, ASIDE_OF_FIXTURE)
     return together(_aside(lamp, PLAIN_LIGHT, ASIDE_OF_LAMP).model_copy(update={"fixture": fixture}))
