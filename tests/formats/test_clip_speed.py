@@ -6,10 +6,12 @@ import threading
 from collections.abc import Iterator
 from typing import Any
 
+import cv2
 import numpy as np
 import pytest
 
 from ausblick.formats.ahead import ahead
+from ausblick.formats.one_thread import on_one_thread
 from ausblick.formats.yuv import area_mean
 
 
@@ -64,3 +66,18 @@ def test_small_pictures_are_means_of_the_large_one(shape: tuple[int, int], size:
     if shape[0] % size[1] == shape[1] % size[0] == 0:
         block = codes[-(shape[0] // size[1]) :, -(shape[1] // size[0]) :]
         assert small[-1, -1] == pytest.approx(float(block.mean()), abs=0.001 * unit)
+
+
+def test_two_clips_read_at_once_leave_as_many_threads_as_before() -> None:
+    before = cv2.getNumThreads()
+    cv2.setNumThreads(2)
+    try:
+        first, second = on_one_thread(), on_one_thread()
+        first.__enter__()
+        second.__enter__()
+        first.__exit__(None, None, None)
+        assert cv2.getNumThreads() == 1
+        second.__exit__(None, None, None)
+        assert cv2.getNumThreads() == 2
+    finally:
+        cv2.setNumThreads(before)

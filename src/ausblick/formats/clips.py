@@ -7,13 +7,12 @@ range; Rec.709 primaries and curve. Other primaries and curves are led to the pl
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
 import av
-import cv2
 import numpy as np
 
 from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
@@ -32,6 +31,7 @@ from .ahead import ahead
 from .clip_frames import Way
 from .clip_header import RANGE_TAG, clip_facts, picture_track
 from .image_limits import ImageError
+from .one_thread import on_one_thread
 from .picture_kinds import BRANDS
 
 __all__ = ["RANGE_TAG"]
@@ -129,23 +129,12 @@ def _watched(container: Any, facts: ClipFacts, way: Way, progress: Progress) -> 
     """One pass: level, screen and contacts of every frame on a small picture; the middle and the worst frame kept."""
     total = facts.frames_said or round(float(container.duration or 0) / av.time_base * facts.fps) or 1
     watch = _Watch(facts, way, max(1, total // 2))
-    with closing(ahead(_frames(container))) as frames, _on_one_thread():
+    with closing(ahead(_frames(container))) as frames, on_one_thread():
         for index, frame in enumerate(frames):
             watch.see(index, frame)
             if index % 25 == 0:
                 progress(min(1.0, index / total))
     return watch
-
-
-@contextmanager
-def _on_one_thread() -> Iterator[None]:
-    """The cores are busy decoding: on pictures this small more threads of OpenCV only wait for them."""
-    before = cv2.getNumThreads()
-    cv2.setNumThreads(1)
-    try:
-        yield
-    finally:
-        cv2.setNumThreads(before)
 
 
 def _reading(watch: _Watch, middle: Frame, facts: ClipFacts, trace: str) -> ClipReading:
