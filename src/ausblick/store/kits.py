@@ -15,6 +15,7 @@ from .database import Sessions
 from .tables import KitRow, KitStateRow
 
 ONLY = 1
+KIT = select(KitRow.revision, KitRow.document).where(KitRow.id == ONLY)
 KEPT = 100
 """Earlier states."""
 
@@ -45,7 +46,7 @@ class Kits:
 
     def get(self) -> StoredKit:
         with self._sessions.read() as session:
-            row = session.get(KitRow, ONLY)
+            row = session.execute(KIT).one_or_none()
             return StoredKit(0, Kit()) if row is None else StoredKit(row.revision, _read(row.document))
 
     def save(self, base: int, kit: Kit) -> StoredKit:

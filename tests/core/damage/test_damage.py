@@ -12,7 +12,7 @@ import pytest
 from ausblick.core.camera.sensor_noise import noise_linear
 from ausblick.core.damage.edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
 from ausblick.core.damage.matte_loss import Lit, loss_of
-from ausblick.core.damage.needed_clip import causes_of_clip, needed_clip
+from ausblick.core.damage.needed_clip import clips_of, needed_clip
 from ausblick.core.damage.screen_signal import ScreenPatch, ScreenSignal, signal_of
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.numbers import numbers
@@ -65,7 +65,9 @@ def test_the_dark_side_costs_what_it_lacks_and_a_hot_spot_costs_nothing() -> Non
 def test_what_a_shadow_adds_is_told_apart_from_unevenness() -> None:
     lit, shaded = screen(np.ones(350)), screen(np.full(50, 0.6), opened=1.0 / 0.6)
     found = quiet(signal(lit, shaded))
-    causes = causes_of_clip(found, needed_clip(found))
+    (clip,) = clips_of([found])
+    causes = clip.causes
+    assert clip.needed == pytest.approx(needed_clip(found), abs=1e-9)
     assert causes["shadow"] == pytest.approx(0.4, abs=0.005)
     assert causes["unevenness"] == pytest.approx(0.0, abs=0.005)
 

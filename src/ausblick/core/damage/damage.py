@@ -17,7 +17,7 @@ from ..plan import Plan, Subject
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
 from .formula import FORMULAS, Formula, colour_difference
 from .matte_loss import Lit, figure_loss, loss_of
-from .needed_clip import causes_of_clip, needed_clip
+from .needed_clip import Clip, clips_of
 from .scale import QualityPart, parts_of, quality_of
 from .screen_signal import ScreenPatch, ScreenSignal, signal_of
 
@@ -113,7 +113,9 @@ def damage_of(
         return None
     light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
     edge = None if plan.subject is None else _edge_in_picture(plan, plan.subject, view)
-    return Damage(*(_by_formula(plan, edge, screen, light, key, smear_px) for screen in (mean, larger)))
+    screens = (mean, larger)
+    found = zip(screens, clips_of(screens), strict=True)
+    return Damage(*(_by_formula(plan, edge, screen, clip, light, key, smear_px) for screen, clip in found))
 
 
 @dataclass(frozen=True)
@@ -137,12 +139,11 @@ def _by_formula(
     plan: Plan,
     edge: EdgeInPicture | None,
     screen: ScreenSignal,
+    clip: Clip,
     light: Mapping[str, Floats],
     key: int,
     smear_px: float | None,
 ) -> KeyDamage:
-    clip = needed_clip(screen)
-    causes = causes_of_clip(screen, clip)
     losses: dict[str, float] = {}
     loss, at = None, None
     if plan.subject is not None and edge is not None and light:
@@ -151,15 +152,15 @@ def _by_formula(
         at = _at_the_edge(plan, edge, screen, light, key)
         at = replace(
             at,
-            shadow=causes["shadow"],
-            folds=causes["folds"],
+            shadow=clip.causes["shadow"],
+            folds=clip.causes["folds"],
             lost=losses["drawn torso"] / 100.0 if "drawn torso" in _drawn(plan.subject) else 0.0,
             smear_cm=None if at.smear_cm is None or smear_px is None else at.pixel_cm * smear_px,
         )
     return KeyDamage(
         formula=screen.formula,
-        needed_clip=clip,
-        clip_causes=causes,
+        needed_clip=clip.needed,
+        clip_causes=clip.causes,
         matte_loss=loss,
         lost={name: each for name, each in losses.items() if not name.startswith("drawn ")},
         edge_causes={} if at is None else causes_of_edge(at),

@@ -8,7 +8,8 @@ Only the dark side against the median costs clip: a hot spot costs none. No cons
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from scipy.special import ndtr
@@ -60,13 +61,31 @@ def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Flo
     return mean, np.maximum(width, 1e-4), weight / weight.sum()
 
 
-def causes_of_clip(signal: ScreenSignal, whole: float) -> dict[str, float]:
-    """What each fault adds to the clip, by the clip without it: shadow, folds, noise, and unevenness, which is what a
-    screen without the other three still needs."""
-    alone, unshaded, flat, quiet = needed_clips([
+@dataclass(frozen=True)
+class Clip:
+    """What holds a screen, as a share of the matte, and what each fault adds to it: shadow, folds, noise, and
+    unevenness, which is what a screen without the other three still needs."""
+
+    needed: float
+    causes: Mapping[str, float]
+
+
+def clips_of(signals: Sequence[ScreenSignal]) -> list[Clip]:
+    """Of several screens; what a fault adds is told by the clip without it."""
+    found = iter(needed_clips([version for signal in signals for version in _with_and_without(signal)]))
+    return [_clip(*five) for five in zip(found, found, found, found, found, strict=True)]
+
+
+def _with_and_without(signal: ScreenSignal) -> list[ScreenSignal]:
+    return [
+        signal,
         signal.evenly(folds=False, shadow=False, noise=False),
         signal.evenly(shadow=False),
         signal.evenly(folds=False),
         signal.evenly(noise=False),
-    ])  # fmt: skip
-    return {"unevenness": alone, "shadow": whole - unshaded, "folds": whole - flat, "noise": whole - quiet}
+    ]
+
+
+def _clip(whole: float, alone: float, unshaded: float, flat: float, quiet: float) -> Clip:
+    causes = {"unevenness": alone, "shadow": whole - unshaded, "folds": whole - flat, "noise": whole - quiet}
+    return Clip(whole, causes)

@@ -7,6 +7,8 @@ import numpy.typing as npt
 
 Floats = npt.NDArray[np.float64]
 Floats32 = npt.NDArray[np.float32]
+Reals = npt.NDArray[np.float32] | npt.NDArray[np.float64]
+"""Of either precision."""
 Bools = npt.NDArray[np.bool_]
 Ints = npt.NDArray[np.intp]
 Bytes = npt.NDArray[np.uint8]

@@ -186,15 +186,15 @@ def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats
     places = spots.points[rows]
     on = ways(places, cells, width, spots.width[rows, None])
     strength = strength_along(lamp, on, spots.facing[rows])
-    total = np.maximum(strength.sum(axis=1), 1e-300)
+    total = np.maximum(strength.sum(axis=1, dtype=np.float64), 1e-300)
     left: dict[int, Floats] = {}
     for i, blocks, own in near:
         some = at[own]
         if isinstance(blocks, Pillar | Ball):
             kept = 1.0 - hidden(blocks, on.of(some))
         else:
-            kept = np.asarray(~blocked_by_card(places[some], cells, blocks), dtype=np.float64)
-        left.setdefault(i, np.ones(strength.shape))[some] *= kept
+            kept = np.asarray(~blocked_by_card(places[some], cells, blocks), dtype=strength.dtype)
+        left.setdefault(i, np.ones_like(strength))[some] *= kept
     for i, kept in left.items():
         lost[i, rows] = (strength * (1.0 - kept)).sum(axis=1) / total
     return lost

@@ -157,8 +157,8 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
 
 CLOSELY = 8
 """Who asks for so many places a side, asks for what is hidden in closed form; few are cheaper and coarser."""
-PLACES = 240
-"""Points at a time: what is worked out of them and a face's places stays in a core's own memory."""
+PAIRS = 16_000
+"""Points times places of a face at a time: what is worked out of them stays in a core's own memory."""
 
 
 def _shaded(
@@ -175,8 +175,11 @@ def _shaded(
         return lux
     for one in found:
         lux[one.rows[one.wholly]] = 0.0
+    if most < CLOSELY:
+        rows = np.flatnonzero(lux > 0.0)
+        return _sampled(lux, lamp.face, front, points, normals, found, rows, most)
     for which, rows in alike(found, lux > 0.0):
-        if len(which) > MOST_AT_ONCE or most < CLOSELY:
+        if len(which) > MOST_AT_ONCE:
             lux = _sampled(lux, lamp.face, front, points, normals, found, rows, most)
             continue
         lux[rows] -= lamp.exitance * hidden_factors(front, points[rows], normals[rows], which)
@@ -194,8 +197,9 @@ def _sampled(
     most: int,
 ) -> Floats:
     """Where many pieces are in the way (rows), places of the face are asked one by one."""
-    for begin in range(0, len(rows), PLACES):
-        some = rows[begin : begin + PLACES]
+    at_once = PAIRS // (most * most)
+    for begin in range(0, len(rows), at_once):
+        some = rows[begin : begin + at_once]
         place = np.full(len(points), -1)
         place[some] = np.arange(len(some))
         seen = points[some]

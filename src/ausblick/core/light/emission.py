@@ -14,7 +14,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..geometry.vectors import Floats, unit, ways_between
+from ..geometry.vectors import Floats, Reals, unit, ways_between
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela
@@ -54,9 +54,9 @@ class Emission:
         """Of a Lambertian face, lm/m2."""
         return math.pi * self.peak / self.face.area
 
-    def candela(self, away: Floats, distance: Floats) -> Floats:
+    def candela(self, away: Reals, distance: Reals) -> Floats:
         """Intensity (...) in cd of the whole face toward `away` (3, ...) m of length `distance` (...)."""
-        cosine = np.tensordot(self.face.axis, away, 1) / distance
+        cosine = np.tensordot(self.face.axis.astype(away.dtype), away, 1) / distance
         if self.table is None:
             strength = self.peak * lobe(cosine, self.exponent)
         else:

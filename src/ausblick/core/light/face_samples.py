@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import numpy as np
 
@@ -22,19 +23,27 @@ def face_cells(face: Face, most: int = CELLS) -> tuple[Floats, float]:
         return face.centre[None, :], 0.0
     if len(face.outline) == 4:
         a, b, d = face.outline[0], face.outline[1], face.outline[3]
-        wide, high = float(np.linalg.norm(b - a)), float(np.linalg.norm(d - a))
-        columns = min(most, max(1, round(math.sqrt(most * wide / high))))
+        columns = min(most, max(1, round(math.sqrt(most * math.dist(a, b) / math.dist(a, d)))))
         rows = max(1, round(most / columns))
-        s, t = (v.ravel() for v in np.meshgrid(_middles(columns), _middles(rows)))
-        return a + s[:, None] * (b - a) + t[:, None] * (d - a), math.sqrt(face.area / len(s))
+        s, t = _middles(columns, rows)
+        return a + s * (b - a) + t * (d - a), math.sqrt(face.area / len(s))
     side = round(OF_A_DISC * math.sqrt(most))
-    x, y = _on_disc(*(v.ravel() for v in np.meshgrid(2.0 * _middles(side) - 1.0, 2.0 * _middles(side) - 1.0)))
+    x, y = _of_a_disc(side)
     radius = math.sqrt(face.area / math.pi)
-    return face.centre + radius * (x[:, None] * face.right + y[:, None] * face.up), math.sqrt(face.area / len(x))
+    return face.centre + radius * (x * face.right + y * face.up), math.sqrt(face.area / len(x))
 
 
-def _middles(count: int) -> Floats:
-    return np.asarray((np.arange(count) + 0.5) / count)
+@lru_cache(maxsize=64)
+def _middles(columns: int, rows: int) -> tuple[Floats, Floats]:
+    """Of the cells of a square 0..1, (S, 1) each way."""
+    s, t = np.meshgrid((np.arange(columns) + 0.5) / columns, (np.arange(rows) + 0.5) / rows)
+    return s.reshape(-1, 1), t.reshape(-1, 1)
+
+
+@lru_cache(maxsize=8)
+def _of_a_disc(side: int) -> tuple[Floats, Floats]:
+    s, t = _middles(side, side)
+    return _on_disc(2.0 * s - 1.0, 2.0 * t - 1.0)
 
 
 def _on_disc(x: Floats, y: Floats) -> tuple[Floats, Floats]:

@@ -71,7 +71,7 @@ def lost_share(
 
 def strength_along(lamp: Emission, on: Ways, facing: Floats) -> Floats:
     """How much (P, S) each cell of a lamp's face gives to places that face `facing`, (3,) or (P, 3); of any unit."""
-    way = on.way
+    way, facing = on.way, facing.astype(on.way.dtype)
     distance = np.maximum(np.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]), 1e-4)
     toward = (
         np.tensordot(facing, way, 1)
@@ -88,11 +88,11 @@ def _lost(lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Flo
     if len(occluders):
         # What a flag hides already can't be lost a second time.
         strength[blocked_grid(places, cells, occluders)] = 0.0
-    left = np.ones(strength.shape)
+    left = np.ones_like(strength)
     for solid in solids:
         left *= 1.0 - hidden(solid, on)
-    total = strength.sum(axis=1)
-    lost = (strength * (1.0 - left)).sum(axis=1)
+    total = strength.sum(axis=1, dtype=np.float64)
+    lost = (strength * (1.0 - left)).sum(axis=1, dtype=np.float64)
     return np.where(total > 0.0, lost / np.maximum(total, 1e-300), 0.0)
 
 

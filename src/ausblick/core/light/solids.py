@@ -14,7 +14,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats, Ints
+from ..geometry.vectors import Bools, Floats, Ints, Reals
 
 
 @dataclass(frozen=True)
@@ -45,12 +45,12 @@ class Ways:
     """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), width of a cell of
     the lamp and, where places stand for spots and not for points, (P, 1) of those; m."""
 
-    begin: Floats
-    way: Floats
+    begin: Reals
+    way: Reals
     width: float
-    spot: Floats | float = 0.0
+    spot: Reals | float = 0.0
 
-    def width_at(self, share: Floats) -> Floats:
+    def width_at(self, share: Reals) -> Reals:
         """Width (P, S) of the bundle of light at a share of the way."""
         return np.asarray(self.width * share + self.spot * (1.0 - share))
 
@@ -61,8 +61,11 @@ class Ways:
 
 
 def ways(places: Floats, cells: Floats, width: float, spot: Floats | float = 0.0) -> Ways:
-    begin = np.ascontiguousarray(places.T)[:, :, None]
-    return Ways(begin, np.subtract(np.ascontiguousarray(cells.T)[:, None, :], begin, order="C"), width, spot)
+    """In single precision: a set is some ten metres large, and a share of light is wanted to a thousandth."""
+    begin, end = (np.ascontiguousarray(of.T, dtype=np.float32) for of in (places, cells))
+    begin = begin[:, :, None]
+    spot = spot if isinstance(spot, float) else spot.astype(np.float32)
+    return Ways(begin, np.subtract(end[:, None, :], begin, order="C"), width, spot)
 
 
 def paired(starts: Floats, ends: Floats) -> Ways:
@@ -76,10 +79,12 @@ def hidden(solid: Solid, on: Ways) -> Floats:
     return _behind_pillar(solid, on) if isinstance(solid, Pillar) else _behind_ball(solid, on)
 
 
-def _overlap(middle: Floats, width: Floats, low: Floats | float, high: Floats | float) -> Floats:
+def _overlap(middle: Reals, width: Reals, low: float, high: float) -> Floats:
     """Share of an interval of a width round its middle that lies between low and high."""
     half = np.maximum(0.5 * width, 1e-9)
-    return np.clip((np.minimum(middle + half, high) - np.maximum(middle - half, low)) / (2.0 * half), 0.0, 1.0)
+    return np.asarray(
+        np.clip((np.minimum(half, high - middle) + np.minimum(half, middle - low)) / (2.0 * half), 0.0, 1.0)
+    )
 
 
 def _behind_pillar(p: Pillar, on: Ways) -> Floats:
@@ -119,12 +124,16 @@ def near_enough(
 ) -> Bools:
     """Of each solid the places (N, P), or spots of that width (P,), whose bundle of ways to a lamp of that half size
     round `middle` (3,) it may touch."""
-    centres = np.array([(solid.x, solid.y if isinstance(solid, Ball) else 0.0, solid.z) for solid in solids])
-    radius = np.array([solid.radius for solid in solids])
+    centres = np.array(
+        [(solid.x, solid.y if isinstance(solid, Ball) else 0.0, solid.z) for solid in solids], np.float32
+    )
+    radius = np.array([solid.radius for solid in solids], np.float32)
     # A pillar is as high as it likes: only what is seen from above counts.
-    ball = np.array([float(isinstance(solid, Ball)) for solid in solids])
-    x, y, z = (centres[:, i, None] - places[None, :, i] for i in range(3))
-    wx, wy, wz = (middle - places).T
+    ball = np.array([float(isinstance(solid, Ball)) for solid in solids], np.float32)
+    begin = np.ascontiguousarray(places.T, dtype=np.float32)
+    x, y, z = (centres[:, i, None] - begin[i] for i in range(3))
+    wx, wy, wz = middle.astype(np.float32)[:, None] - begin
+    spot = spot if isinstance(spot, float) else spot.astype(np.float32)
     y = ball[:, None] * y
     length2 = np.maximum(wx * wx + wz * wz + np.multiply.outer(ball, wy * wy), 1e-12)
     share = np.clip((x * wx + y * wy + z * wz) / length2, 0.0, 1.0)
