@@ -17,7 +17,7 @@ from ..plan import Plan, Subject
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
 from .formula import FORMULAS, Formula, colour_difference
 from .matte_loss import Lit, figure_loss, loss_of
-from .needed_clip import Clip, clips_of
+from .needed_clip import ScreenClip, clips_of
 from .scale import QualityPart, parts_of, quality_of
 from .screen_signal import ScreenPatch, ScreenSignal, signal_of
 
@@ -139,7 +139,7 @@ def _by_formula(
     plan: Plan,
     edge: EdgeInPicture | None,
     screen: ScreenSignal,
-    clip: Clip,
+    clip: ScreenClip,
     light: Mapping[str, Floats],
     key: int,
     smear_px: float | None,

@@ -62,7 +62,7 @@ def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Flo
 
 
 @dataclass(frozen=True)
-class Clip:
+class ScreenClip:
     """What holds a screen, as a share of the matte, and what each fault adds to it: shadow, folds, noise, and
     unevenness, which is what a screen without the other three still needs."""
 
@@ -70,7 +70,7 @@ class Clip:
     causes: Mapping[str, float]
 
 
-def clips_of(signals: Sequence[ScreenSignal]) -> list[Clip]:
+def clips_of(signals: Sequence[ScreenSignal]) -> list[ScreenClip]:
     """Of several screens; what a fault adds is told by the clip without it."""
     found = iter(needed_clips([version for signal in signals for version in _with_and_without(signal)]))
     return [_clip(*five) for five in zip(found, found, found, found, found, strict=True)]
@@ -86,6 +86,6 @@ def _with_and_without(signal: ScreenSignal) -> list[ScreenSignal]:
     ]
 
 
-def _clip(whole: float, alone: float, unshaded: float, flat: float, quiet: float) -> Clip:
+def _clip(whole: float, alone: float, unshaded: float, flat: float, quiet: float) -> ScreenClip:
     causes = {"unevenness": alone, "shadow": whole - unshaded, "folds": whole - flat, "noise": whole - quiet}
-    return Clip(whole, causes)
+    return ScreenClip(whole, causes)

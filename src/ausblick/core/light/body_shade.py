@@ -7,7 +7,7 @@ other's; those of one lamp are worked out together, on all surfaces at once.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache, partial
 
@@ -25,7 +25,7 @@ from .keys import StoreKey, blocking_key, lamp_key, together
 from .lamp_bodies import LampBody, body_of
 from .occlusion import blocked_by_card, blocked_pairs, touching
 from .returned import linear_between
-from .solids import Ball, Pillar, Solid, hidden, near_enough, ways
+from .solids import Ball, Pillar, Solid, Ways, hidden, hidden_by_each, near_enough, ways
 
 AHEAD = 0.02
 """A body shades another lamp's light where it reaches this far before that lamp's face, m."""
@@ -188,26 +188,38 @@ def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats
     strength = strength_along(lamp, on, spots.facing[rows])
     total = np.maximum(strength.sum(axis=1, dtype=np.float64), 1e-300)
     left: dict[int, Floats] = {}
-    for i, blocks, own in near:
-        some = at[own]
-        if isinstance(blocks, Pillar | Ball):
-            kept = 1.0 - hidden(blocks, on.of(some))
-        else:
-            kept = np.asarray(~blocked_by_card(places[some], cells, blocks), dtype=strength.dtype)
+    for i, some, kept in _kept([(i, blocks, at[own]) for i, blocks, own in near], places, cells, on):
         left.setdefault(i, np.ones_like(strength))[some] *= kept
     for i, kept in left.items():
         lost[i, rows] = (strength * (1.0 - kept)).sum(axis=1) / total
     return lost
 
 
-def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> list[tuple[int, Solid | Floats, Ints]]:
+Near = tuple[int, Solid | Floats, Ints]
+"""A card or solid, which body it is of, and the places (rows) whose light it may touch."""
+
+
+def _kept(near: Sequence[Near], places: Floats, cells: Floats, on: Ways) -> Iterator[tuple[int, Ints, Floats]]:
+    """Share (R, S) of a lamp's cells that each card and solid of a body leaves to its own places; poles together."""
+    poles = [(i, pole, own) for i, pole, own in near if isinstance(pole, Pillar)]
+    behind = hidden_by_each([pole for _, pole, _ in poles], on, [own for _, _, own in poles])
+    for (i, _, own), hid in zip(poles, behind, strict=True):
+        yield i, own, 1.0 - hid
+    for i, blocks, own in near:
+        if isinstance(blocks, Ball):
+            yield i, own, 1.0 - hidden(blocks, on.of(own))
+        elif not isinstance(blocks, Pillar):
+            yield i, own, np.where(blocked_by_card(places[own], cells, blocks), 0.0, 1.0)
+
+
+def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> list[Near]:
     """Cards and solids of bodies (by their place among them) and the places (rows) whose light each may touch."""
     face = lamp.face
     flat = face.outline if face.area > 0.0 else face.centre[None, :]
     reach = float(np.linalg.norm(flat - face.centre, axis=1).max())
     parts = [(i, bound) for i, body in enumerate(bodies) for bound in body.bounds]
     by = near_enough([bound for _, bound in parts], spots.points, face.centre, reach, spots.width)
-    found: list[tuple[int, Solid | Floats, Ints]] = []
+    found: list[Near] = []
     for (i, bound), touched in zip(parts, by, strict=True):
         (own,) = np.nonzero(touched)
         card = bodies[i].card

@@ -131,5 +131,6 @@ def _sheen(plan: Plan, lamp: Light, grid: Grid, lens: Floats) -> Floats:
     mirrored = 2.0 * dot(look, out)[:, None] * out - look
     cosine = np.clip(dot(mirrored, toward), 0.0, 1.0)
     half = np.sqrt(np.clip(0.5 + 0.5 * dot(look, toward), 0.0, 1.0))
-    rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * (1.0 - half) ** 5
+    left = (1.0 - half) * (1.0 - half)
+    rise = 1.0 + (1.0 / STRAIGHT_ON - 1.0) * left * left * (1.0 - half)
     return np.asarray((rise * (GLOSS_EXPONENT + 2.0) / 2.0 * cosine**GLOSS_EXPONENT).reshape(grid.shape))

@@ -18,7 +18,7 @@ from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import face_cells
 from .keys import blocking_key, lamp_key, place_key, together
-from .occlusion import before_wall, blocked_grid, touching
+from .occlusion import Touched, before_wall, blocked_by, touching
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
@@ -56,16 +56,19 @@ def lost_share(
         return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
     face = lamp.face
     reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    (chosen,) = np.nonzero(near_enough(solids, points, face.centre, reach).any(axis=0))
-    lit = np.ones(len(chosen), dtype=bool)
-    for one in touching(points[chosen], face.outline if face.area > 0.0 else face.centre[None, :], occluders):
+    near = np.flatnonzero(near_enough(solids, points, face.centre, reach).any(axis=0))
+    lit = np.ones(len(near), dtype=bool)
+    flags = touching(points[near], face.outline if face.area > 0.0 else face.centre[None, :], occluders)
+    for one in flags:
         # Where a flag hides the whole lamp the figure has nothing left to take.
         lit[one.rows[one.wholly]] = False
-    chosen = chosen[lit]
+    (chosen,) = np.nonzero(lit)
     for begin in range(0, len(chosen), CHUNK):
         some = chosen[begin : begin + CHUNK]
-        toward = facing if facing.ndim == 1 else facing[some]
-        lost[some] = _lost(lamp, solids, points[some], toward, occluders)
+        place = np.full(len(near), -1)
+        place[some] = np.arange(len(some))
+        toward = facing if facing.ndim == 1 else facing[near[some]]
+        lost[near[some]] = _lost(lamp, solids, points[near[some]], toward, [one.among(place) for one in flags])
     return lost
 
 
@@ -78,16 +81,18 @@ def strength_along(lamp: Emission, on: Ways, facing: Floats) -> Floats:
         if facing.ndim == 1
         else np.einsum("ips,ip->ps", way, np.ascontiguousarray(facing.T))
     )
-    return np.asarray(lamp.candela(-way, distance) * np.clip(toward, 0.0, None) / distance**3)
+    return np.asarray(lamp.candela(-way, distance) * np.clip(toward, 0.0, None) / (distance * distance * distance))
 
 
-def _lost(lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Floats, occluders: Floats) -> Floats:
+def _lost(
+    lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Floats, flags: Sequence[Touched]
+) -> Floats:
     cells, width = face_cells(lamp.face)
     on = ways(places, cells, width)
     strength = strength_along(lamp, on, facing)
-    if len(occluders):
+    if flags:
         # What a flag hides already can't be lost a second time.
-        strength[blocked_grid(places, cells, occluders)] = 0.0
+        strength[blocked_by(flags, places, cells)] = 0.0
     left = np.ones_like(strength)
     for solid in solids:
         left *= 1.0 - hidden(solid, on)

@@ -206,7 +206,7 @@ def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: F
 
 def seen_share(points: Floats, sources: Floats, weights: Floats, in_the_way: Sequence[Touched]) -> Floats:
     """The same where what is in the way is known."""
-    blocked = _blocked(points, sources, in_the_way)
+    blocked = blocked_by(in_the_way, points, sources)
     if not blocked.any():
         return np.ones(len(points))
     total = np.broadcast_to(weights, blocked.shape).sum(axis=1)
@@ -216,10 +216,11 @@ def seen_share(points: Floats, sources: Floats, weights: Floats, in_the_way: Seq
 
 def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
     """Which (P, S) of the stretches from points (P, 3) to sources (S, 3) cross any of the triangles."""
-    return _blocked(points, sources, touching(points, sources, occluders))
+    return blocked_by(touching(points, sources, occluders), points, sources)
 
 
-def _blocked(points: Floats, sources: Floats, in_the_way: Sequence[Touched]) -> Bools:
+def blocked_by(in_the_way: Sequence[Touched], points: Floats, sources: Floats) -> Bools:
+    """The same where what is in the way is known."""
     blocked = np.zeros((len(points), len(sources)), dtype=bool)
     for one in in_the_way:
         blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources)

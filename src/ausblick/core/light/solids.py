@@ -76,10 +76,23 @@ def paired(starts: Floats, ends: Floats) -> Ways:
 
 def hidden(solid: Solid, on: Ways) -> Floats:
     """Share (P, S) of each cell that a solid hides."""
-    return _behind_pillar(solid, on) if isinstance(solid, Pillar) else _behind_ball(solid, on)
+    if isinstance(solid, Ball):
+        return _behind_ball(solid, on)
+    return _behind_pillar((solid.x, solid.z, solid.radius, solid.top), on)
 
 
-def _overlap(middle: Reals, width: Reals, low: float, high: float) -> Floats:
+def hidden_by_each(pillars: Sequence[Pillar], on: Ways, rows: Sequence[Ints]) -> list[Floats]:
+    """Share (R, S) of each cell that each pillar hides from places (rows) of its own: all of them in one sweep."""
+    if not pillars:
+        return []
+    counts = [len(own) for own in rows]
+    numbers = np.array([(one.x, one.z, one.radius, one.top) for one in pillars], dtype=on.way.dtype)
+    x, z, radius, top = np.repeat(numbers, counts, axis=0).T[:, :, None]
+    behind = _behind_pillar((x, z, radius, top), on.of(np.concatenate(rows)))
+    return np.split(behind, np.cumsum(counts)[:-1])
+
+
+def _overlap(middle: Reals, width: Reals, low: Reals | float, high: Reals | float) -> Floats:
     """Share of an interval of a width round its middle that lies between low and high."""
     half = np.maximum(0.5 * width, 1e-9)
     return np.asarray(
@@ -87,22 +100,27 @@ def _overlap(middle: Reals, width: Reals, low: float, high: float) -> Floats:
     )
 
 
-def _behind_pillar(p: Pillar, on: Ways) -> Floats:
+Sizes = tuple[Reals | float, Reals | float, Reals | float, Reals | float]
+"""Of a pillar its x, z, radius and top, or of each place's own pillar (P, 1); m."""
+
+
+def _behind_pillar(sizes: Sizes, on: Ways) -> Floats:
     """Across: what of the cell lies between the pillar's sides; up: what lies below the edge the way passes over."""
     (x, y, z), (wx, wy, wz) = on.begin, on.way
-    fx, fz = x - p.x, z - p.z
+    at_x, at_z, radius, top = sizes
+    fx, fz = x - at_x, z - at_z
     flat = np.maximum(wx * wx + wz * wz, 1e-12)
     along = (fx * wx + fz * wz) / flat
     nearest = np.clip(-along, 0.0, 1.0)
     from_axis = np.sqrt((fx + nearest * wx) ** 2 + (fz + nearest * wz) ** 2)
     width = on.width_at(nearest)
-    across = _overlap(from_axis, width, -p.radius, p.radius)
+    across = _overlap(from_axis, width, -radius, radius)
     # Half of the way's stretch inside the pillar, as a share of the way; none where it passes beside.
-    half = np.sqrt(np.maximum(p.radius**2 - from_axis * from_axis, 0.0) / flat)
+    half = np.sqrt(np.maximum(radius * radius - from_axis * from_axis, 0.0) / flat)
     enter, leave = (np.clip(-along + side * half, 0.0, 1.0) for side in (-1.0, 1.0))
     at_enter, at_leave = y + enter * wy, y + leave * wy
     low, high = np.minimum(at_enter, at_leave), np.maximum(at_enter, at_leave)
-    below = np.clip((p.top - low) / np.maximum(width, 2e-9) + 0.5, 0.0, 1.0)
+    below = np.clip((top - low) / np.maximum(width, 2e-9) + 0.5, 0.0, 1.0)
     return np.asarray(across * below * (high >= -1e-9))
 
 
