@@ -89,29 +89,42 @@ def _crossing(to: Floats, heights: Floats, a: Ints, b: Ints) -> Floats:
 def contour(to: Floats, n: Floats, heights: Floats) -> Floats:
     """Factors (K,) to elements that face n (3, K) of the parts of outlines to (N, 3, K) whose heights (N, K) over any
     plane are not negative; those lie above the horizon."""
-    count = to.shape[2]
-    total = np.zeros(count)
-    leave, enter = np.zeros((3, count)), np.zeros((3, count))
-    cut = np.zeros(count, dtype=bool)
+    up = heights > 0.0
+    count = up.sum(axis=0)
+    whole = count == len(up)
+    if whole.all():
+        return _of_whole(to, n)
+    cut = (count > 0) & ~whole
+    if 4 * np.count_nonzero(cut) > 3 * len(count):
+        return _of_cut(to, n, heights)
+    found = np.zeros(len(count))
+    own, open_ones = np.flatnonzero(whole), np.flatnonzero(cut)
+    found[own] = _of_whole(to[:, :, own], n[:, own])
+    found[open_ones] = _of_cut(to[:, :, open_ones], n[:, open_ones], heights[:, open_ones])
+    return found
+
+
+def _of_whole(to: Floats, n: Floats) -> Floats:
+    total = sum(_edge(to[i - 1], to[i], n) for i in range(len(to)))
+    return np.asarray(np.abs(total) / (2.0 * math.pi))
+
+
+def _of_cut(to: Floats, n: Floats, heights: Floats) -> Floats:
+    """Outlines that may lie across the plane: what it cuts open it closes itself."""
+    total = np.zeros(to.shape[2])
+    leave, enter = np.zeros(to.shape[1:]), np.zeros(to.shape[1:])
     for i in range(len(to)):
         j = (i + 1) % len(to)
         a, b, ha, hb = to[i], to[j], heights[i], heights[j]
         up_a, up_b = ha > 0.0, hb > 0.0
-        if not (up_a.all() and up_b.all()):
-            step = ha - hb
-            share = np.clip(ha / np.where(np.abs(step) < 1e-15, 1.0, step), 0.0, 1.0)
-            crossing = a + share * (b - a)
-            goes, comes = up_a & ~up_b, ~up_a & up_b
-            leave, enter = np.where(goes, crossing, leave), np.where(comes, crossing, enter)
-            cut |= goes
-            a, b = np.where(comes, crossing, a), np.where(goes, crossing, b)
-            total += np.where(up_a | up_b, _edge(a, b, n), 0.0)
-        else:
-            total += _edge(a, b, n)
-    if cut.any():
-        # The plane itself closes what was cut open.
-        total += np.where(cut, _edge(leave, enter, n), 0.0)
-    return np.asarray(np.abs(total) / (2.0 * math.pi))
+        step = ha - hb
+        share = np.clip(ha / np.where(np.abs(step) < 1e-15, 1.0, step), 0.0, 1.0)
+        crossing = a + share * (b - a)
+        goes, comes = up_a & ~up_b, ~up_a & up_b
+        leave, enter = np.where(goes, crossing, leave), np.where(comes, crossing, enter)
+        a, b = np.where(comes, crossing, a), np.where(goes, crossing, b)
+        total += np.where(up_a | up_b, _edge(a, b, n), 0.0)
+    return np.asarray(np.abs(total + _edge(leave, enter, n)) / (2.0 * math.pi))
 
 
 def _edge(a: Floats, b: Floats, n: Floats) -> Floats:
