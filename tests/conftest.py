@@ -15,6 +15,7 @@ from typing import Any
 import cv2
 import numpy as np
 import pytest
+from hypothesis import settings
 
 from ausblick.core.camera.screen_grid import Grid
 from ausblick.core.evaluation.screen_light import direct_light
@@ -24,6 +25,9 @@ from ausblick.core.plan import Plan, plan_from
 
 MakePlan = Callable[..., Plan]
 cv2.setNumThreads(1)
+# A slow machine makes no wrong number: how long things take is measured in benchmarks/.
+settings.register_profile("house", deadline=None)
+settings.load_profile("house")
 LONG = ("tests/browser", "tests/core/matte", "tests/core/advice", "tests/api")
 
 

@@ -272,7 +272,10 @@ def test_a_frame_is_read_as_a_person_says_that_it_is_written(client: FlaskClient
     back = client.post(f"{here}/colour", json={}).get_json()
     assert (back["said"], back["reading"]["transfer"]) == (None, "sRGB")
     clip = until_done(client, send(client, at, write(tmp_path / "a.mp4", frames=12).read_bytes(), "a.mp4"))["frame"]
-    wide = client.post(f"/api/frames/{clip['id']}/colour", json={"primaries": "2020"}).get_json()
+    asked = client.post(f"/api/frames/{clip['id']}/colour", json={"primaries": "2020"})
+    assert asked.status_code == 202
+    wide = until_done(client, asked.get_json())["frame"]
+    assert wide["id"] == clip["id"]
     assert wide["reading"]["primaries"] == "2020"
     assert wide["reading"]["saturation"] > clip["reading"]["saturation"] + 0.02
     assert client.post(f"{here}/colour", json={"transfer": "film"}).status_code == 422

@@ -76,11 +76,15 @@ def said_of(frame: StoredFrame) -> FileColour | None:
     return FileColour.said(said["primaries"], said["transfer"]) if said else None
 
 
-def read_as(frames: Frames, stored: StoredFrame, plan: Plan, said: FileColour | None) -> StoredFrame:
-    """The same file read as written otherwise; None takes that back. A region that was drawn is let go of."""
+def read_as(
+    frames: Frames, stored: StoredFrame, plan: Plan, said: FileColour | None, progress: Progress = lambda _: None
+) -> StoredFrame:
+    """The same file read as written otherwise; None takes that back. A region that was drawn is let go of.
+
+    Raises ImageError, and what `progress`, which a clip tells how far it is, raises: the frame stays as it was."""
     file, turned = frames.file(stored.id), int(stored.data.get("turned", 0))
     if stored.data.get("clip"):
-        data, files = _of_clip(file, plan, lambda _: None, said)
+        data, files = _of_clip(file, plan, progress, said)
     else:
         frame = _turned(read_image(file, said), turned)
         reading = read_frame(frame, plan.targets.level_trace, (), plan.screen.hue)

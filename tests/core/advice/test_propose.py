@@ -251,3 +251,5 @@ def test_twelve_rooms_and_kits(room: str, kit: str) -> None:
         before = [lamp for lamp in plan.lights if lamp.role == "screen" and lamp.position[2] > plan.subject.z]
         assert not before or any("stand before the mark" in say(cost) for cost in proposal.costs)
         assert plan.camera.iso <= 8 * plan.camera.sensor.base_iso
+        least = min(lamp.dimmer for lamp in plan.lights if lamp.role in ("key", "screen"))
+        assert plan.camera.iso <= 1.01 * plan.camera.sensor.base_iso or least >= 0.9

@@ -1,6 +1,6 @@
 /** Frames and clips from the set: cause, corrections, pose, trial key, stand-in, readings by hand, lists. */
 import { ApiError, call, client } from './api'
-import type { Change, Corner, Frame, Plan } from './types'
+import type { Change, Corner, Frame, Import, Plan } from './types'
 
 const frame = (frame_id: number) => ({ params: { path: { frame_id } } })
 const setup = (setup_id: number) => ({ params: { path: { setup_id } } })
@@ -8,8 +8,15 @@ const setup = (setup_id: number) => ({ params: { path: { setup_id } } })
 export const causeOf = (id: number) => call(client.GET('/api/frames/{frame_id}/cause', frame(id)))
 export const driftSince = (id: number, other_id: number) =>
   call(client.GET('/api/frames/{frame_id}/since/{other_id}', { params: { path: { frame_id: id, other_id } } }))
-export const readFrameAs = (id: number, primaries: '709' | '2020' | 'P3' | '601' | '601-625' | null, transfer: Transfer | null) =>
-  call(client.POST('/api/frames/{frame_id}/colour', { params: { path: { frame_id: id } }, body: { primaries, transfer } }))
+export type Progress = (share: number, job: string) => void
+/** The kept file as written otherwise: a still at once, a clip as a job. */
+export const readFrameAs = async (frame: Frame, primaries: Primaries | null, transfer: Transfer | null, progress: Progress) =>
+  read(
+    frame.name,
+    await call(client.POST('/api/frames/{frame_id}/colour', { params: { path: { frame_id: frame.id } }, body: { primaries, transfer } })),
+    progress,
+  )
+export type Primaries = '709' | '2020' | 'P3' | '601' | '601-625'
 export type Transfer = '709' | 'sRGB' | 'HLG' | 'PQ' | 'linear' | 'log'
 export const correct = (id: number, corners: Corner[]) =>
   call(client.POST('/api/frames/{frame_id}/region', { ...frame(id), body: { corners } }))
@@ -19,12 +26,16 @@ export const trialOf = (id: number, clean: number | null) =>
   call(client.GET('/api/frames/{frame_id}/trial', { params: { path: { frame_id: id }, query: { clean } } }))
 
 /** Import a still at once, or a clip as a job whose progress is told; throws what the server says. */
-export async function importAny(id: number, file: File, progress: (share: number, job: string) => void): Promise<Frame> {
+export async function importAny(id: number, file: File, progress: Progress): Promise<Frame> {
   const body = new FormData()
   body.append('file', file, file.name || 'pasted.png')
   const first = await call(
     client.POST('/api/setups/{setup_id}/frames', { ...setup(id), body: body as never, bodySerializer: (b) => b as never }),
   )
+  return read(file.name, first, progress)
+}
+/** What a job reads, followed until it is there; throws what stood in its way. */
+async function read(name: string, first: Frame | Import, progress: Progress): Promise<Frame> {
   if (!('state' in first)) return first
   let job = first
   while (job.state === 'running') {
@@ -33,7 +44,7 @@ export async function importAny(id: number, file: File, progress: (share: number
     job = await call(client.GET('/api/imports/{job_id}', { params: { path: { job_id: job.id } } }))
   }
   if (job.frame) return job.frame
-  throw new ApiError(job.state === 'cancelled' ? `${file.name}: cancelled` : job.problem, 422)
+  throw new ApiError(job.state === 'cancelled' ? `${name}: cancelled` : job.problem, 422)
 }
 export const cancelImport = (job_id: string) => call(client.DELETE('/api/imports/{job_id}', { params: { path: { job_id } } }))
 

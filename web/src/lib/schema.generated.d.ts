@@ -147,7 +147,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read the file again as written with other primaries or another curve than it says; kept with the frame. */
+        /**
+         * Read the file again as written with other primaries or another curve than it says; kept with the frame.
+         * @description <br/>A clip is a job, as when it came in.
+         */
         post: operations["readFrameAs"];
         delete?: never;
         options?: never;
@@ -8762,6 +8765,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FrameModel"];
+                };
+            };
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportModel"];
                 };
             };
             /** @description Forbidden */

@@ -10,18 +10,16 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from ausblick.app.frame_cause import cause_of, read_stored
-from ausblick.app.frame_import import picture_of, read_again, read_as
+from ausblick.app.frame_import import picture_of, read_again
 from ausblick.app.frame_trial import trial_of, trial_picture
 from ausblick.core.camera.turned import recorded_places, turns_taken
 from ausblick.core.diagnosis.camera_pose import Pose, PoseError, find_corners, mark_of, pose_of, view_from
-from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.plan import Change, Plan
 from ausblick.formats.images import jpeg_bytes, png_bytes
 
 from ..check_schemas import (
     CauseModel,
     CleanQuery,
-    ColourBody,
     PixelQuery,
     PoseBody,
     PoseModel,
@@ -52,18 +50,6 @@ def post_region(path: FramePath, body: RegionBody) -> Response:
     plan = services().setups.get(stored.setup_id).plan
     region = [(float(np.clip(u, 0, 1)), float(np.clip(v, 0, 1))) for u, v in body.corners]
     return answer(frame_model(read_again(services().frames, stored, region, plan.targets.level_trace)))
-
-
-@api.post("/frames/<int:frame_id>/colour", operation_id="readFrameAs", responses={200: FrameModel})
-def post_colour(path: FramePath, body: ColourBody) -> Response:
-    """Read the file again as written with other primaries or another curve than it says; kept with the frame."""
-    stored = services().frames.get(path.frame_id)
-    plan = services().setups.get(stored.setup_id).plan
-    said = None
-    if body.primaries or body.transfer:
-        said = FileColour.said(body.primaries or "709", body.transfer or "709")
-    with services().turns.taken():
-        return answer(frame_model(read_as(services().frames, stored, plan, said)))
 
 
 @api.post("/frames/<int:frame_id>/pose", operation_id="poseOfFrame", responses={200: PoseModel})

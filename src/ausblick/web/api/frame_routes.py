@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 
 from flask import Response, send_file
@@ -13,11 +14,12 @@ from pydantic import BaseModel
 from ausblick.app.frame_comparison import compare_frame
 from ausblick.app.frame_import import report_of
 from ausblick.app.jobs import Job, TooMany
-from ausblick.app.upload import take_upload
+from ausblick.app.upload import reread, take_upload
+from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.frame_report import drift_between
 from ausblick.store.frames import StoredFrame
 
-from ..check_schemas import ImportModel, ImportPath
+from ..check_schemas import ColourBody, ImportModel, ImportPath
 from ..context import answer, services
 from ..problems import problem
 from ..schemas import (
@@ -74,11 +76,27 @@ def import_upload(path: SetupPath, form: FrameForm) -> Response:
     """
     upload = form.file
     name = Path(upload.filename or "frame").name
+    return _read(lambda: take_upload(services(), path.setup_id, name, upload.save), 201)
+
+
+@api.post("/frames/<int:frame_id>/colour", operation_id="readFrameAs", responses={200: FrameModel, 202: ImportModel})
+def post_colour(path: FramePath, body: ColourBody) -> Response:
+    """Read the file again as written with other primaries or another curve than it says; kept with the frame.
+
+    A clip is a job, as when it came in.
+    """
+    said = None
+    if body.primaries or body.transfer:
+        said = FileColour.said(body.primaries or "709", body.transfer or "709")
+    return _read(lambda: reread(services(), path.frame_id, said), 200)
+
+
+def _read(work: Callable[[], StoredFrame | Job], status: int) -> Response:
     try:
-        taken = take_upload(services(), path.setup_id, name, upload.save)
+        found = work()
     except TooMany:
         return problem(429, "Two things are being worked on", "Wait for one of them, or cancel it.")
-    return _import_answer(taken, 202) if isinstance(taken, Job) else answer(frame_model(taken), 201)
+    return _import_answer(found, 202) if isinstance(found, Job) else answer(frame_model(found), status)
 
 
 @api.get("/imports/<job_id>", operation_id="getImport", responses={200: ImportModel})

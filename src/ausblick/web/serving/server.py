@@ -89,7 +89,10 @@ def run(
     # The program itself is no garbage: looking through it would stop a drag for a fifth of a second.
     gc.collect()
     gc.freeze()
-    _serve(Serving(app), listening)
+    try:
+        _serve(Serving(app), listening)
+    finally:
+        gc.unfreeze()
     return 0
 
 

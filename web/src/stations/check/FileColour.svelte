@@ -1,11 +1,10 @@
 <script lang="ts">
   /** How the file's colour was understood: what it said of itself, what had to be assumed, and what a person knows. */
   import Choice from '../../parts/Choice.svelte'
-  import { readFrameAs, type Transfer } from '../../lib/checkApi'
+  import { readFrameAs, type Primaries, type Progress, type Transfer } from '../../lib/checkApi'
   import type { Frame } from '../../lib/types'
-  let { frame, reread }: { frame: Frame; reread: (work: () => Promise<Frame>) => void } = $props()
+  let { frame, reread }: { frame: Frame; reread: (work: (progress: Progress) => Promise<Frame>) => void } = $props()
 
-  type Primaries = '709' | '2020' | 'P3' | '601' | '601-625'
   const reading = $derived(frame.reading)
   const said = $derived(frame.said ?? null)
   const usual = $derived(reading.primaries === '709' && ['709', 'sRGB'].includes(reading.transfer))
@@ -25,7 +24,7 @@
     ['log', 'film log'],
   ]
   const ask = (primaries: string | null, transfer: string | null) =>
-    reread(() => readFrameAs(frame.id, primaries as Primaries | null, transfer as Transfer | null))
+    reread((progress) => readFrameAs(frame, primaries as Primaries | null, transfer as Transfer | null, progress))
 </script>
 
 {#if !usual}

@@ -13,7 +13,7 @@
   import Waveform from './Waveform.svelte'
   import Zones from './Zones.svelte'
   import * as api from '../../lib/api'
-  import { cancelImport, causeOf, importAny } from '../../lib/checkApi'
+  import { cancelImport, causeOf, importAny, type Progress } from '../../lib/checkApi'
   import { onDestroy, untrack } from 'svelte'
   import { address, addressed } from '../../lib/address'
   import { listenFor } from '../../lib/events'
@@ -58,6 +58,16 @@
     if (frame?.id === shown.id) cause = found
   }
   const show = (id: number) => run('Reading', async () => look(await api.getFrame(id)))
+  const telling = (what: string) => (share: number, id: string) => {
+    job = id
+    busy = `${what}, ${(100 * share).toFixed(0)} %`
+  }
+  /** A clip takes its time: who has gone on to another frame stays there. */
+  const reread = (work: (progress: Progress) => Promise<Frame>) =>
+    run('Reading again', async () => {
+      const again = await work(telling('Reading again'))
+      if (frame?.id === again.id) await look(again)
+    })
   /** One after another; what cannot be read is told at the end and stops none of the others. Cancel ends them all. */
   async function add(files: File[]) {
     const failed: string[] = []
@@ -65,10 +75,7 @@
     for (const [i, file] of files.entries()) {
       const which = files.length > 1 ? `${file.name}, ${i + 1} of ${files.length}` : file.name
       await run(`Measuring ${which}`, async () => {
-        const read = await importAny(session.id, file, (share, id) => {
-          job = id
-          busy = `Measuring ${which}, ${(100 * share).toFixed(0)} %`
-        })
+        const read = await importAny(session.id, file, telling(`Measuring ${which}`))
         frames = await api.listFrames(session.id)
         await look(read)
       })
@@ -233,7 +240,7 @@
       </div>
       <Comparison {frame} {compared} />
       {#key frame.id}<Since {frame} {frames} />{/key}
-      {#key frame.id}<FileColour {frame} reread={(work) => run('Reading again', async () => look(await work()))} />{/key}
+      {#key frame.id}<FileColour {frame} {reread} />{/key}
       {#if frame.clip}<ClipFacts clip={frame.clip} differs={cause?.recording ?? []} />{/if}
       <Histogram {frame} />
       <Zones {frame} {compared} />

@@ -5,11 +5,14 @@ from __future__ import annotations
 
 import math
 
+from ...camera.view import View
 from ...evaluation.evaluate import evaluate
 from ...light.basis import BasisStore
 from ...plan import Light, Plan, apply_changes, edit
+from .. import moves
 from ..rules.subject_rules import wanted_stops
 from ..steps import ISOS
+from .lamp_roles import may_stand
 
 LEADS, LEAST, FULL, ENOUGH = 0.62, 0.05, 0.9, 0.87
 """Share of the face's light; least dimmer of a lamp that is worth its stand; what counts as all a lamp has; what of
@@ -17,6 +20,8 @@ the wanted light is enough, a fifth of a stop less, before an ISO is raised."""
 WITH_A_KEY = 3
 """Lamps from which a key can lead; with fewer one light does for both, a school of its own."""
 ROUNDS = 4
+REACHED = 1.0
+"""A key no nearer to the face than this, m."""
 
 
 def face_goal(low: float, high: float) -> float:
@@ -65,6 +70,23 @@ def without_idle(plan: Plan) -> Plan:
         if kept(lamp)
     ]
     return apply_changes(plan, [edit.lights(lights)])
+
+
+def nearer_key(plan: Plan, view: View) -> Plan | None:
+    """At base ISO with the key as much nearer as that takes; None where no ISO is raised, where no screen lamp has
+    anything left to follow with, or where the key may not stand there."""
+    camera, base = plan.camera, plan.camera.sensor.base_iso
+    raised = math.log2(camera.iso / base)
+    keys = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role == "key"]
+    left = any(lamp.dimmer < FULL for lamp in plan.lights if lamp.role == "screen")
+    if raised < 0.02 or not left or len(keys) != 1 or plan.subject is None:
+        return None
+    for moved in moves.nearer(plan, *keys[0], plan.subject, raised):
+        found = apply_changes(plan, [*moved.changes, edit.camera.iso(base)])
+        place = found.lights[keys[0][0]].position
+        if math.dist(place, plan.subject.eyes) > REACHED and may_stand(found, view, place):
+            return found
+    return None
 
 
 def lower_iso(plan: Plan) -> float | None:

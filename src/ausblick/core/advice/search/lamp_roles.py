@@ -208,7 +208,8 @@ def _stands(plan: Plan, view: View, coverage: Coverage, place: tuple[float, floa
     return bool(apart or hidden or not in_frame(plan, view, place))
 
 
-def _allowed(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
+def may_stand(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
+    """Is a place for a lamp in the room, and neither in the picture nor in the action?"""
     assert plan.subject is not None
     return inside(plan, place) and not in_frame(plan, view, place) and not _in_action(plan.subject, place)
 
@@ -234,7 +235,7 @@ def place_on_face(
         for lift in (0, -8, 8, 16, 26):
             for away in (1.8, 1.5, 2.2, 1.2, 2.8, 3.4):
                 place = around_face(subject, azimuth + turn, elevation + lift, away)
-                if _allowed(plan, view, place):
+                if may_stand(plan, view, place):
                     return as_light(lamp, role, place, aim)
     return None
 

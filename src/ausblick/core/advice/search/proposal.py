@@ -20,7 +20,7 @@ from ..rule_set import RuleSet, rules_with
 from ..rules.light_rules import wanted_lux
 from ..rules.subject_rules import wanted_stops
 from .exposure_settings import MOST_ISO_STOPS, LightSurplus, aperture_for, exposure_changes, shutter_for
-from .key_leads import face_goal, key_leads, lower_iso, without_idle
+from .key_leads import face_goal, key_leads, lower_iso, nearer_key, without_idle
 from .lamp_roles import FILL_OF_KEY, LampRoles, lamp_roles_of, place_back, place_on_face, place_screen_lamps
 from .room_table import Cell, room_table
 from .window_behind import blacked_out, with_second_cloth
@@ -196,6 +196,9 @@ def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> 
     iso = lower_iso(lit)
     if iso is not None:
         lit = key_leads(_dim(apply_changes(lit, [edit.camera.iso(iso)]), store), store)
+    nearer = nearer_key(lit, view_of(lit.camera, lit.subject))
+    if nearer is not None:
+        lit = key_leads(_dim(nearer, store), store)
     lit = without_idle(lit)
     return lit, max(missing, _screen_short(evaluate(lit, store)))
 
