@@ -3,7 +3,7 @@
   import Choice from '../../parts/Choice.svelte'
   import { readFrameAs, type Primaries, type Progress, type Transfer } from '../../lib/checkApi'
   import type { Frame } from '../../lib/types'
-  let { frame, reread }: { frame: Frame; reread: (work: (progress: Progress) => Promise<Frame>) => void } = $props()
+  let { frame, reread }: { frame: Frame; reread: (work: (progress: Progress) => Promise<Frame>) => Promise<void> } = $props()
 
   const reading = $derived(frame.reading)
   const said = $derived(frame.said ?? null)
@@ -23,8 +23,10 @@
     ['linear', 'linear'],
     ['log', 'film log'],
   ]
+  /** What was cancelled or refused is not so: the choices say again what the frame was read as. */
+  let asked = $state(0)
   const ask = (primaries: string | null, transfer: string | null) =>
-    reread((progress) => readFrameAs(frame, primaries as Primaries | null, transfer as Transfer | null, progress))
+    reread((progress) => readFrameAs(frame, primaries as Primaries | null, transfer as Transfer | null, progress)).then(() => asked++)
 </script>
 
 {#if !usual}
@@ -36,19 +38,21 @@
 {#if reading.assumed.length}<p class="label-text mt-2">Assumed: {reading.assumed.join(', ')}.</p>{/if}
 <details class="mt-1">
   <summary class="label-text cursor-pointer">It is written otherwise</summary>
-  <div class="mt-1 flex flex-col gap-1">
-    <Choice
-      label="Primaries"
-      value={said?.primaries ?? ''}
-      options={[['', 'as it says'], ...PRIMARIES]}
-      onchange={(to) => ask(to || null, said?.transfer ?? null)}
-    />
-    <Choice
-      label="Curve"
-      value={said?.transfer ?? ''}
-      options={[['', 'as it says'], ...CURVES]}
-      onchange={(to) => ask(said?.primaries ?? null, to || null)}
-    />
-    {#if said}<button type="button" class="btn btn-sm self-start" onclick={() => ask(null, null)}>As the file says</button>{/if}
-  </div>
+  {#key asked}
+    <div class="mt-1 flex flex-col gap-1">
+      <Choice
+        label="Primaries"
+        value={said?.primaries ?? ''}
+        options={[['', 'as it says'], ...PRIMARIES]}
+        onchange={(to) => ask(to || null, said?.transfer ?? null)}
+      />
+      <Choice
+        label="Curve"
+        value={said?.transfer ?? ''}
+        options={[['', 'as it says'], ...CURVES]}
+        onchange={(to) => ask(said?.primaries ?? null, to || null)}
+      />
+      {#if said}<button type="button" class="btn btn-sm self-start" onclick={() => ask(null, null)}>As the file says</button>{/if}
+    </div>
+  {/key}
 </details>
