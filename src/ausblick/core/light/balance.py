@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from ..camera.screen_grid import Grid
-from ..geometry.vectors import Bools
+from ..geometry.vectors import Bools, Floats
 from ..plan import Plan
 from .basis import BasisStore
 from .mix import dimmed
@@ -29,9 +29,16 @@ def balanced_dimmers(plan: Plan, cells: Cells, target_lux: float, store: BasisSt
     dark = np.concatenate([light_without_lamps(plan, grid, store)[some] for grid, some in cells])
     others = [i for i in range(len(plan.lights)) if i not in movable]
     fixed = dark + dimmed(plan, maps)[others].sum(axis=0)
+    solved = _bounded(maps[movable].T / target_lux, 1.0 - fixed / target_lux)
+    return {plan.lights[i].id: float(x) for i, x in zip(movable, solved, strict=True)}
+
+
+def _bounded(columns: Floats, wanted: Floats) -> Floats:
+    """The x (N,) in 0..1 that brings columns (M, N) times x nearest to wanted (M,)."""
+    free = np.linalg.lstsq(columns, wanted)[0]
+    if ((free >= 0.0) & (free <= 1.0)).all():
+        return np.asarray(free)
     # Imported where it is used: it brings half of SciPy along, and most judgements do without.
     from scipy.optimize import lsq_linear
 
-    columns = maps[movable].T
-    solved = lsq_linear(columns / target_lux, 1.0 - fixed / target_lux, bounds=(0.0, 1.0))
-    return {plan.lights[i].id: float(x) for i, x in zip(movable, solved.x, strict=True)}
+    return np.asarray(lsq_linear(columns, wanted, bounds=(0.0, 1.0)).x)
