@@ -113,9 +113,10 @@ def damage_of(
         return None
     light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
     edge = None if plan.subject is None else _edge_in_picture(plan, plan.subject, view)
+    things = {} if plan.subject is None or not light else _things(plan.subject, light)
     screens = (mean, larger)
     found = zip(screens, clips_of(screens), strict=True)
-    return Damage(*(_by_formula(plan, edge, screen, clip, light, key, smear_px) for screen, clip in found))
+    return Damage(*(_by_formula(plan, edge, screen, clip, light, things, key, smear_px) for screen, clip in found))
 
 
 @dataclass(frozen=True)
@@ -141,13 +142,14 @@ def _by_formula(
     screen: ScreenSignal,
     clip: ScreenClip,
     light: Mapping[str, Floats],
+    things: Mapping[str, Lit],
     key: int,
     smear_px: float | None,
 ) -> KeyDamage:
     losses: dict[str, float] = {}
     loss, at = None, None
-    if plan.subject is not None and edge is not None and light:
-        losses = {name: loss_of(thing, screen, key) for name, thing in _things(plan.subject, light).items()}
+    if plan.subject is not None and edge is not None and things:
+        losses = {name: loss_of(thing, screen, key) for name, thing in things.items()}
         loss = figure_loss(losses, _drawn(plan.subject))
         at = _at_the_edge(plan, edge, screen, light, key)
         at = replace(

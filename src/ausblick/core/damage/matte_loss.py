@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -17,7 +18,8 @@ from ..geometry.vectors import Floats
 from .formula import colour_difference
 from .screen_signal import ScreenSignal
 
-TURNS = np.linspace(-0.93, 0.93, 15)
+TURNS = np.linspace(-0.93, 0.93, 15)[:, None]
+OF_FRONT, OF_SIDE = np.sqrt(1.0 - 0.92 * TURNS * TURNS), 0.75 * np.abs(TURNS) ** 1.5
 BLACK = 0.03
 
 
@@ -29,13 +31,11 @@ class Lit:
     front: Floats
     sides: tuple[Floats, Floats]
 
-    @property
+    @cached_property
     def look(self) -> Floats:
         """Linear light (T, 3) across it, clipped at white."""
-        t = TURNS[:, None]
-        side = np.where(t < 0.0, self.sides[0], self.sides[1])
-        light = np.sqrt(1.0 - 0.92 * t * t) * self.front + 0.75 * np.abs(t) ** 1.5 * side
-        return np.minimum(self.ink * light, 1.0)
+        side = np.where(TURNS < 0.0, self.sides[0], self.sides[1])
+        return np.minimum(self.ink * (OF_FRONT * self.front + OF_SIDE * side), 1.0)
 
 
 def loss_of(thing: Lit, screen: ScreenSignal, key: int) -> float:

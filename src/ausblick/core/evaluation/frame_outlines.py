@@ -101,15 +101,13 @@ def _plane(view: View) -> Floats:
 
 
 def _lamps(plan: Plan, view: View) -> list[tuple[str, float, float]]:
-    upright, found = np.array(UPRIGHT[turns_of(plan.camera)], dtype=float), []
-    for lamp in plan.lights:
-        if lamp.is_daylight:
-            continue
-        frame, depth = view.project(np.array(lamp.position))
-        if depth > NEAR and np.all((frame > 0.0) & (frame < 1.0)):
-            u, v = _turned(upright, frame)
-            found.append((lamp.id, float(u), float(v)))
-    return found
+    lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
+    if not lamps:
+        return []
+    frame, depth = view.project(np.array([lamp.position for lamp in lamps]))
+    places = _turned(np.array(UPRIGHT[turns_of(plan.camera)], dtype=float), frame)
+    seen = (depth > NEAR) & np.all((frame > 0.0) & (frame < 1.0), axis=1)
+    return [(lamps[i].id, float(places[i, 0]), float(places[i, 1])) for i in np.flatnonzero(seen)]
 
 
 def field_on_screen(plan: Plan, view: View) -> tuple[float, float, float, float] | None:
