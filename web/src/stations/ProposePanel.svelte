@@ -60,7 +60,12 @@
           {/each}
         </dl>
         {#each one.stops as stop, i (i)}<p class="text-primary">{text(stop)}</p>{/each}
-        {#if one.costs.length}<p class="text-quiet">Costs: {one.costs.map(text).join('; ')}</p>{/if}
+        {#if one.costs.length}
+          <p class="label-text mt-1">What it takes</p>
+          <ul class="text-quiet">
+            {#each one.costs as cost, i (i)}<li class="border-l border-line pl-2">{text(cost)}</li>{/each}
+          </ul>
+        {/if}
       </li>
     {/each}
   </ol>
