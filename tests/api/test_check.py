@@ -279,3 +279,15 @@ def test_a_frame_is_read_as_a_person_says_that_it_is_written(client: FlaskClient
     assert wide["reading"]["primaries"] == "2020"
     assert wide["reading"]["saturation"] > clip["reading"]["saturation"] + 0.02
     assert client.post(f"{here}/colour", json={"transfer": "film"}).status_code == 422
+
+
+def test_a_clip_that_is_removed_while_it_is_read_again(client: FlaskClient, tmp_path: Path) -> None:
+    at = set_up(client, seed_vault())
+    sent = send(client, at, write(tmp_path / "a.mp4", frames=40).read_bytes(), "a.mp4")
+    clip = until_done(client, sent)["frame"]
+    here = f"/api/frames/{clip['id']}"
+    asked = client.post(f"{here}/colour", json={"primaries": "2020"}).get_json()
+    assert client.delete(here).status_code == 204
+    ended = until_done(client, asked)
+    assert (ended["state"], "removed meanwhile" in ended["problem"]) == ("failed", True)
+    assert client.post(f"{here}/restore").get_json()["reading"]["primaries"] == clip["reading"]["primaries"]

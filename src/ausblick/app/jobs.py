@@ -10,6 +10,8 @@ from dataclasses import dataclass, field
 from threading import Event, Lock, Thread
 from typing import Any, Literal
 
+from ausblick.store.setups import NotFound
+
 from .turns import Busy, Turns
 from .wanted import NoLongerWanted, still_wanted, wanted_until
 
@@ -101,6 +103,8 @@ class Jobs:
             job.problem, job.state = f"Too much is being worked on; {err}.", "failed"
         except ValueError as err:
             job.problem, job.state = str(err), "failed"
+        except NotFound:
+            job.problem, job.state = "What it was for was removed meanwhile; nothing was changed.", "failed"
         except Exception:
             log.exception("job %s at %r", job.id, job.step)
             job.problem, job.state = "The server met an error it did not expect.", "failed"

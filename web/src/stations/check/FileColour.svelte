@@ -25,8 +25,11 @@
   ]
   /** What was cancelled or refused is not so: the choices say again what the frame was read as. */
   let asked = $state(0)
-  const ask = (primaries: string | null, transfer: string | null) =>
-    reread((progress) => readFrameAs(frame, primaries as Primaries | null, transfer as Transfer | null, progress)).then(() => asked++)
+  async function ask(primaries: string | null, transfer: string | null) {
+    const before = frame
+    await reread((progress) => readFrameAs(before, primaries as Primaries | null, transfer as Transfer | null, progress))
+    if (frame === before) asked++
+  }
 </script>
 
 {#if !usual}
