@@ -19,18 +19,20 @@ from ..geometry.vectors import Floats, Floats32, Ints
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import Emission, emission_of
-from .face_samples import face_cells
+from .face_samples import face_cells, face_strips
+from .factors import contour_factors
 from .figure_shadow import SUN_AWAY, hidden_by, strength_along
+from .hidden_part import hidden_factors
 from .keys import StoreKey, blocking_key, lamp_key, together
 from .lamp_bodies import LampBody, body_of
-from .occlusion import blocked_by_card, blocked_pairs, touching
+from .occlusion import Touched, blocked_by_piece, blocked_pairs, touching
 from .returned import linear_between
-from .solids import Ball, Pillar, Solid, Ways, hidden, hidden_by_each, near_enough, ways
+from .solids import Ball, Pillar, Solid, hidden, hidden_by_each, near_enough, ways
 
 AHEAD = 0.02
 """A body shades another lamp's light where it reaches this far before that lamp's face, m."""
-CELLS = 16
-"""Of a lamp's face, for what stands before it."""
+COLUMNS, ROWS = 10, 2
+"""Of a lamp's face, for poles before it: a pole's shadow is narrow, and the same all the way up."""
 
 
 def body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Floats, ...]:
@@ -172,60 +174,79 @@ def _from_the_sun(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Float
 
 
 def _from_a_lamp(lamp: Emission, bodies: list[LampBody], spots: Spots) -> Floats:
-    """Share (B, P) of a lamp's light that each body keeps off."""
-    lost = np.zeros((len(bodies), len(spots.points)))
-    near = _near(lamp, bodies, spots)
+    """Share (B, P) of a lamp's light that each body keeps off: by its card, its head and its pole as if each took
+    from what the others leave."""
+    left = np.ones((len(bodies), len(spots.points)))
+    solids, cards = _near(lamp, bodies, spots)
+    for i, own, hid in _behind_solids(lamp, solids, spots):
+        left[i, own] *= 1.0 - hid
+    for i, card, own in cards:
+        left[i, own] *= 1.0 - _behind_card(lamp, card, spots.points[own], spots.facing[own])
+    return 1.0 - left
+
+
+Near = tuple[int, Solid, Ints]
+"""Which body a solid is of, and the places (rows) whose light it may touch."""
+NearCard = tuple[int, Touched, Ints]
+
+
+def _behind_solids(lamp: Emission, near: Sequence[Near], spots: Spots) -> Iterator[tuple[int, Ints, Floats]]:
+    """Share (R,) of a lamp's light that each solid of a body keeps off its own places; poles together."""
+    if not near:
+        return
     touched = np.zeros(len(spots.points), dtype=bool)
     for _, _, own in near:
         touched[own] = True
     (rows,) = np.nonzero(touched)
-    if not len(rows):
-        return lost
     at = np.cumsum(touched) - 1
-    cells, width = face_cells(lamp.face, CELLS)
-    places = spots.points[rows]
-    on = ways(places, cells, width, spots.width[rows, None])
+    cells, width = face_strips(lamp.face, COLUMNS, ROWS)
+    on = ways(spots.points[rows], cells, width, spots.width[rows, None])
     strength = strength_along(lamp, on, spots.facing[rows])
-    total = np.maximum(strength.sum(axis=1, dtype=np.float64), 1e-300)
-    left: dict[int, Floats] = {}
-    for i, some, kept in _kept([(i, blocks, at[own]) for i, blocks, own in near], places, cells, on):
-        left.setdefault(i, np.ones_like(strength))[some] *= kept
-    for i, kept in left.items():
-        lost[i, rows] = (strength * (1.0 - kept)).sum(axis=1) / total
-    return lost
-
-
-Near = tuple[int, Solid | Floats, Ints]
-"""A card or solid, which body it is of, and the places (rows) whose light it may touch."""
-
-
-def _kept(near: Sequence[Near], places: Floats, cells: Floats, on: Ways) -> Iterator[tuple[int, Ints, Floats]]:
-    """Share (R, S) of a lamp's cells that each card and solid of a body leaves to its own places; poles together."""
+    strength /= np.maximum(strength.sum(axis=1), 1e-30)[:, None]
     poles = [(i, pole, own) for i, pole, own in near if isinstance(pole, Pillar)]
-    behind = hidden_by_each([pole for _, pole, _ in poles], on, [own for _, _, own in poles])
+    behind = hidden_by_each([pole for _, pole, _ in poles], on, [at[own] for _, _, own in poles])
     for (i, _, own), hid in zip(poles, behind, strict=True):
-        yield i, own, 1.0 - hid
-    for i, blocks, own in near:
-        if isinstance(blocks, Ball):
-            yield i, own, 1.0 - hidden(blocks, on.of(own))
-        elif not isinstance(blocks, Pillar):
-            yield i, own, np.where(blocked_by_card(places[own], cells, blocks), 0.0, 1.0)
+        yield i, own, np.einsum("rs,rs->r", strength[at[own]], hid)
+    for i, ball, own in near:
+        if isinstance(ball, Ball):
+            yield i, own, np.einsum("rs,rs->r", strength[at[own]], hidden(ball, on.of(at[own])))
 
 
-def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> list[Near]:
-    """Cards and solids of bodies (by their place among them) and the places (rows) whose light each may touch."""
+def _behind_card(lamp: Emission, card: Touched, points: Floats, facing: Floats) -> Floats:
+    """Share (R,) of a lamp's light that a card keeps off points (R, 3): of a Lambertian panel in closed form."""
+    share = card.wholly.astype(float)
+    rows = np.flatnonzero(~card.wholly)
+    if not len(rows):
+        return share
+    points, facing = points[rows], facing[rows]
+    outline = lamp.face.outline
+    if lamp.lambertian and len(outline) == 4:
+        whole = contour_factors(points, facing, np.broadcast_to(outline, (len(points), *outline.shape)))
+        hid = hidden_factors(outline, points, facing, [card])
+        share[rows] = np.clip(hid / np.maximum(whole, 1e-300), 0.0, 1.0)
+    else:
+        cells, width = face_cells(lamp.face)
+        strength = strength_along(lamp, ways(points, cells, width), facing)
+        hid = np.where(blocked_by_piece(card.piece, points, cells), strength, 0.0).sum(axis=1)
+        share[rows] = hid / np.maximum(strength.sum(axis=1), 1e-30)
+    return share
+
+
+def _near(lamp: Emission, bodies: list[LampBody], spots: Spots) -> tuple[list[Near], list[NearCard]]:
+    """Solids and cards of bodies (by their place among them) and the places (rows) whose light each may touch."""
     face = lamp.face
     flat = face.outline if face.area > 0.0 else face.centre[None, :]
     reach = float(np.linalg.norm(flat - face.centre, axis=1).max())
     parts = [(i, bound) for i, body in enumerate(bodies) for bound in body.bounds]
     by = near_enough([bound for _, bound in parts], spots.points, face.centre, reach, spots.width)
-    found: list[Near] = []
+    solids: list[Near] = []
+    cards: list[NearCard] = []
     for (i, bound), touched in zip(parts, by, strict=True):
         (own,) = np.nonzero(touched)
         card = bodies[i].card
         if len(own) and len(card) and bound is bodies[i].bound:
             # Its ball is larger than a card seen from its edge.
-            found += [(i, card, own[one.rows]) for one in touching(spots.points[own], flat, card)]
+            cards += [(i, one, own[one.rows]) for one in touching(spots.points[own], flat, card)]
         elif len(own):
-            found.append((i, bound, own))
-    return found
+            solids.append((i, bound, own))
+    return solids, cards

@@ -33,6 +33,16 @@ def face_cells(face: Face, most: int = CELLS) -> tuple[Floats, float]:
     return face.centre + radius * (x * face.right + y * face.up), math.sqrt(face.area / len(x))
 
 
+def face_strips(face: Face, columns: int, rows: int) -> tuple[Floats, float]:
+    """The same, narrow and high, for what stands upright before a face: of a panel so many side by side and above
+    each other, with their width; of other faces cells."""
+    if len(face.outline) != 4:
+        return face_cells(face, columns * rows)
+    a, b, d = face.outline[0], face.outline[1], face.outline[3]
+    s, t = _middles(columns, rows)
+    return a + s * (b - a) + t * (d - a), math.dist(a, b) / columns
+
+
 @lru_cache(maxsize=64)
 def _middles(columns: int, rows: int) -> tuple[Floats, Floats]:
     """Of the cells of a square 0..1, (S, 1) each way."""

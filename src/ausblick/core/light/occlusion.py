@@ -181,13 +181,7 @@ def _pieces(data: bytes) -> tuple[Piece, ...]:
     return tuple(found)
 
 
-def blocked_by_card(points: Floats, sources: Floats, card: Floats) -> Bools:
-    """The same (P, S) for one card (2, 3, 3) and points of which most have it in their way."""
-    (piece,) = pieces(card)
-    return _crossed(piece, points, sources)
-
-
-def _crossed(piece: Piece, points: Floats, sources: Floats) -> Bools:
+def blocked_by_piece(piece: Piece, points: Floats, sources: Floats) -> Bools:
     """Which (P, S) of the stretches cross a piece."""
     a, b = piece.height(points)[:, None], piece.height(sources)[None, :]
     apart = _apart(a, b)
@@ -223,7 +217,7 @@ def blocked_by(in_the_way: Sequence[Touched], points: Floats, sources: Floats) -
     """The same where what is in the way is known."""
     blocked = np.zeros((len(points), len(sources)), dtype=bool)
     for one in in_the_way:
-        blocked[one.rows] |= _crossed(one.piece, points[one.rows], sources)
+        blocked[one.rows] |= blocked_by_piece(one.piece, points[one.rows], sources)
     return blocked
 
 
