@@ -19,20 +19,18 @@ from ..geometry.vectors import Floats, Floats32, Ints
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import Emission, emission_of
-from .face_samples import face_cells, face_strips
-from .factors import contour_factors
+from .face_samples import face_oblongs
 from .figure_shadow import SUN_AWAY, hidden_by, strength_along
-from .hidden_part import hidden_factors
 from .keys import StoreKey, blocking_key, lamp_key, together
 from .lamp_bodies import LampBody, body_of
-from .occlusion import Touched, blocked_by_piece, blocked_pairs, touching
+from .occlusion import Touched, blocked_pairs, covered_by_piece, touching
 from .returned import linear_between
 from .solids import Ball, Pillar, Solid, hidden, hidden_by_each, near_enough, ways
 
 AHEAD = 0.02
 """A body shades another lamp's light where it reaches this far before that lamp's face, m."""
-COLUMNS, ROWS = 10, 2
-"""Of a lamp's face, for poles before it: a pole's shadow is narrow, and the same all the way up."""
+FOR_POLES, FOR_CARDS = (10, 2), (6, 3)
+"""Columns and rows of a lamp's face: a pole's shadow is narrow, and the same all the way up."""
 
 
 def body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Floats, ...]:
@@ -199,7 +197,8 @@ def _behind_solids(lamp: Emission, near: Sequence[Near], spots: Spots) -> Iterat
         touched[own] = True
     (rows,) = np.nonzero(touched)
     at = np.cumsum(touched) - 1
-    cells, width = face_strips(lamp.face, COLUMNS, ROWS)
+    cells, half = face_oblongs(lamp.face, *FOR_POLES)
+    width = 2.0 * float(np.linalg.norm(half[0]))
     on = ways(spots.points[rows], cells, width, spots.width[rows, None])
     strength = strength_along(lamp, on, spots.facing[rows])
     strength /= np.maximum(strength.sum(axis=1), 1e-30)[:, None]
@@ -213,22 +212,14 @@ def _behind_solids(lamp: Emission, near: Sequence[Near], spots: Spots) -> Iterat
 
 
 def _behind_card(lamp: Emission, card: Touched, points: Floats, facing: Floats) -> Floats:
-    """Share (R,) of a lamp's light that a card keeps off points (R, 3): of a Lambertian panel in closed form."""
+    """Share (R,) of a lamp's light that a card keeps off points (R, 3)."""
     share = card.wholly.astype(float)
     rows = np.flatnonzero(~card.wholly)
-    if not len(rows):
-        return share
-    points, facing = points[rows], facing[rows]
-    outline = lamp.face.outline
-    if lamp.lambertian and len(outline) == 4:
-        whole = contour_factors(points, facing, np.broadcast_to(outline, (len(points), *outline.shape)))
-        hid = hidden_factors(outline, points, facing, [card])
-        share[rows] = np.clip(hid / np.maximum(whole, 1e-300), 0.0, 1.0)
-    else:
-        cells, width = face_cells(lamp.face)
-        strength = strength_along(lamp, ways(points, cells, width), facing)
-        hid = np.where(blocked_by_piece(card.piece, points, cells), strength, 0.0).sum(axis=1)
-        share[rows] = hid / np.maximum(strength.sum(axis=1), 1e-30)
+    if len(rows):
+        cells, half = face_oblongs(lamp.face, *FOR_CARDS)
+        strength = strength_along(lamp, ways(points[rows], cells, 0.0), facing[rows])
+        behind = covered_by_piece(card.piece, points[rows], cells, half)
+        share[rows] = (strength * behind).sum(axis=1) / np.maximum(strength.sum(axis=1), 1e-30)
     return share
 
 

@@ -33,14 +33,15 @@ def face_cells(face: Face, most: int = CELLS) -> tuple[Floats, float]:
     return face.centre + radius * (x * face.right + y * face.up), math.sqrt(face.area / len(x))
 
 
-def face_strips(face: Face, columns: int, rows: int) -> tuple[Floats, float]:
-    """The same, narrow and high, for what stands upright before a face: of a panel so many side by side and above
-    each other, with their width; of other faces cells."""
+def face_oblongs(face: Face, columns: int, rows: int) -> tuple[Floats, Floats]:
+    """Middles (S, 3) of cells of a face and half their two sides (2, 3): of a panel so many side by side and above
+    each other, of a disc about as many squares."""
     if len(face.outline) != 4:
-        return face_cells(face, columns * rows)
+        cells, width = face_cells(face, columns * rows)
+        return cells, 0.5 * width * np.stack([face.right, face.up])
     a, b, d = face.outline[0], face.outline[1], face.outline[3]
     s, t = _middles(columns, rows)
-    return a + s * (b - a) + t * (d - a), math.dist(a, b) / columns
+    return a + s * (b - a) + t * (d - a), 0.5 * np.stack([(b - a) / columns, (d - a) / rows])
 
 
 @lru_cache(maxsize=64)

@@ -190,6 +190,23 @@ def blocked_by_piece(piece: Piece, points: Floats, sources: Floats) -> Bools:
     return np.asarray(apart & _inside(share, (u0[:, None], v0[:, None]), (u1, v1), piece.whole))
 
 
+def covered_by_piece(piece: Piece, points: Floats, cells: Floats, half: Floats) -> Floats:
+    """Share (P, S) of each cell of a face that a parallelogram hides from points (P, 3): middles (S, 3) of the cells,
+    half their sides (2, 3). As the piece is seen from each point, a cell is as wide along an edge as its sides are
+    together: exact where both lie along each other."""
+    a, b = piece.height(points)[:, None], piece.height(cells)[None, :]
+    apart = _apart(a, b)
+    share = a / np.where(apart, a - b, np.inf)
+    covered = apart.astype(float)
+    ends = zip(piece.within(points), piece.within(cells), (piece.along_u, piece.along_v), strict=True)
+    for begin, end, along in ends:
+        middle = begin[:, None] + share * (end - begin[:, None])
+        reach = np.maximum(share * np.abs(half @ along).sum(), 1e-9)
+        within = np.minimum(middle + reach, 1.0) - np.maximum(middle - reach, 0.0)
+        covered *= np.clip(within / (2.0 * reach), 0.0, 1.0)
+    return covered
+
+
 def visible_share(points: Floats, sources: Floats, weights: Floats, occluders: Floats) -> Floats:
     """Share (P,) of the weighted source points that each point sees.
 
