@@ -20,7 +20,7 @@ from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
-from .keys import blocking_key, lamp_key, together
+from .keys import StoreKey, blocking_key, lamp_keys, together
 from .occlusion import before_wall, flag_triangles, set_triangles
 
 T = TypeVar("T")
@@ -42,6 +42,15 @@ class Shelf(Generic[T]):
             if key in self._kept:
                 self._kept.move_to_end(key)
             return self._kept.get(key)
+
+    def all_known(self, keys: Sequence[Hashable]) -> list[T | None]:
+        """The same of several keys."""
+        with self._lock:
+            found = [self._kept.get(key) for key in keys]
+            for key, one in zip(keys, found, strict=True):
+                if one is not None:
+                    self._kept.move_to_end(key)
+        return found
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:
@@ -78,10 +87,20 @@ class BasisStore:
 
         return self._maps.get(key, frozen)
 
+    def each_lamp(self, plan: Plan, ground: StoreKey, make: Callable[[Light], Floats]) -> list[Floats]:
+        """What is made of each of a plan's lamps, remembered by the lamp and `ground`: all else that decides it."""
+        self._go_on()
+        keys = [(ground, lamp) for lamp in lamp_keys(plan)]
+        found = self._maps.all_known(keys)
+        return [
+            self.get(key, partial(make, lamp)) if one is None else one
+            for key, lamp, one in zip(keys, plan.lights, found, strict=True)
+        ]
+
     def get_all(self, keys: Sequence[Hashable], make: Callable[[], Sequence[Floats]]) -> list[Floats]:
         """Several that are made at once where any of them is not remembered."""
         self._go_on()
-        known = [self._maps.known(key) for key in keys]
+        known = self._maps.all_known(keys)
         if any(one is None for one in known):
             return [self.get(key, partial(np.asarray, made)) for key, made in zip(keys, make(), strict=True)]
         return [one for one in known if one is not None]
@@ -116,8 +135,7 @@ def lamp_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
     beside = [grid for grid in grids if grid.sheet.name != "wall"]
     ground = {id(grid): together("map", grid.key, plan.screen.transmittance, blocking_key(plan)) for grid in grids}
     found: dict[int, list[Floats]] = {id(grid): [] for grid in grids}
-    for lamp in plan.lights:
-        key = lamp_key(plan, lamp)
+    for lamp, key in zip(plan.lights, lamp_keys(plan), strict=True):
         for part, make in ((walls, _on_wall), (beside, _beside)):
             if part:
                 made = store.get_all([(ground[id(grid)], key) for grid in part], partial(make, plan, lamp, part))

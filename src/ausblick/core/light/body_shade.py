@@ -21,7 +21,7 @@ from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import face_oblongs
 from .figure_shadow import SUN_AWAY, hidden_by, strength_along
-from .keys import StoreKey, blocking_key, lamp_key, together
+from .keys import StoreKey, blocking_key, lamp_key, lamp_keys, together
 from .lamp_bodies import LampBody, body_of
 from .occlusion import Touched, blocked_pairs, covered_by_piece, touching
 from .returned import linear_between
@@ -38,7 +38,7 @@ def body_maps(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> tuple[Flo
     if not plan.lights:
         return tuple(np.zeros((0, *grid.shape)) for grid in grids)
     ground = ("bodies", tuple(grid.key for grid in grids), blocking_key(plan))
-    every = tuple(lamp_key(plan, lamp) for lamp in plan.lights)
+    every = lamp_keys(plan)
     return store.record((*ground, every), lambda: _body_maps(plan, grids, store))
 
 

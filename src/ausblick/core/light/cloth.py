@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import partial
 
 import numpy as np
 from scipy.special import j1
@@ -19,7 +18,7 @@ from ..geometry.vectors import Bools, Floats, dot, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, weight
 from .emission import emission_of
-from .keys import lamp_key, place_key, together
+from .keys import place_key, together
 from .mix import scalar_lux, summed
 
 FOLD = 0.08
@@ -52,9 +51,7 @@ def wrinkle_contrast(plan: Plan, maps: Floats, total: Floats, grid: Grid, melt_m
     if not len(maps):
         return np.zeros(grid.shape)
     ground = together("slant", grid.key)
-    slants = np.stack(
-        [store.get((ground, lamp_key(plan, lamp)), partial(_slant, plan, lamp, grid)) for lamp in plan.lights]
-    )
+    slants = np.stack(store.each_lamp(plan, ground, lambda lamp: _slant(plan, lamp, grid)))
     slant = np.hypot(*np.einsum("lhw,lkhw->khw", maps, slants)) / np.maximum(total, 1e-9)
     return np.asarray(plan.screen.wrinkle_slope * slant * softened(melt_m))
 
@@ -119,9 +116,7 @@ def sheen_light(plan: Plan, maps: Floats, grid: Grid, lens: Floats, store: Basis
 def _sheens(plan: Plan, grid: Grid, lens: Floats, store: BasisStore) -> Floats:
     """Each lamp's lobe (L, H, W) mirrored in the cloth, toward the lens (3,), with its rise at grazing angles."""
     ground = together("sheen", grid.key, place_key(lens))
-    lobes = [
-        store.get((ground, lamp_key(plan, lamp)), partial(_sheen, plan, lamp, grid, lens)) for lamp in plan.lights
-    ]
+    lobes = store.each_lamp(plan, ground, lambda lamp: _sheen(plan, lamp, grid, lens))
     return np.stack(lobes) if lobes else np.zeros((0, *grid.shape))
 
 

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 
 import numpy as np
 
@@ -17,7 +17,7 @@ from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import face_cells
-from .keys import blocking_key, lamp_key, place_key, together
+from .keys import blocking_key, lamp_keys, place_key, together
 from .occlusion import Touched, before_wall, blocked_by, touching
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 
@@ -106,16 +106,13 @@ def lost_by_lamp(plan: Plan, points: Floats, facing: Floats, store: BasisStore) 
     if plan.subject is None or not plan.lights:
         return np.zeros((len(plan.lights), len(points)))
     figure = figure_of(plan.subject)
-    ground = ("lost", place_key(points, facing), figure, blocking_key(plan))
+    ground = together("lost", place_key(points, facing), figure, blocking_key(plan))
     occluders = before_wall(plan)
 
     def of(lamp: Light) -> Floats:
-        def make() -> Floats:
-            return lost_share(emission_of(lamp, plan), figure, points, facing, occluders)
+        return lost_share(emission_of(lamp, plan), figure, points, facing, occluders)
 
-        return store.get((*ground, lamp_key(plan, lamp)), make)
-
-    return np.stack([of(lamp) for lamp in plan.lights])
+    return np.stack(store.each_lamp(plan, ground, of))
 
 
 def lost_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
@@ -130,16 +127,16 @@ def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
     figure = figure_of(plan.subject)
     ground = [together("lost on", grid.key, figure, blocking_key(plan)) for grid in grids]
 
-    def of(lamp: Light) -> list[Floats]:
+    def of(lamp: Light, key: Hashable) -> list[Floats]:
         def make() -> list[Floats]:
             _, facing = places_of(grids)
             points = np.concatenate([_beside_foot(figure[0], grid) for grid in grids])
             lost = lost_share(emission_of(lamp, plan), figure, points, facing, before_wall(plan))
             return parts_by_grid(lost, grids)
 
-        return store.get_all([(each, lamp_key(plan, lamp)) for each in ground], make)
+        return store.get_all([(each, key) for each in ground], make)
 
-    by_lamp = [of(lamp) for lamp in plan.lights]
+    by_lamp = [of(lamp, key) for lamp, key in zip(plan.lights, lamp_keys(plan), strict=True)]
     return [np.stack(maps) for maps in zip(*by_lamp, strict=True)]
 
 

@@ -12,7 +12,7 @@ from .basis import BasisStore, weight
 from .direct import direct_lux
 from .emission import emission_of
 from .figure_shadow import lost_by_lamp
-from .keys import blocking_key, lamp_key, place_key
+from .keys import blocking_key, place_key, together
 from .mix import dimmed
 from .occlusion import set_triangles
 
@@ -47,12 +47,10 @@ def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
 
 def floor_maps(plan: Plan, points: Floats, store: BasisStore) -> Floats:
     """Light (L, P) in lux of each lamp at full power on places (P, 3) of the floor."""
-    ground = ("floor", place_key(points), blocking_key(plan))
+    ground = together("floor", place_key(points), blocking_key(plan))
+    occluders = set_triangles(plan)
 
     def of(lamp: Light) -> Floats:
-        def make() -> Floats:
-            return direct_lux(emission_of(lamp, plan), points, UP, set_triangles(plan))
+        return direct_lux(emission_of(lamp, plan), points, UP, occluders)
 
-        return store.get((*ground, lamp_key(plan, lamp)), make)
-
-    return np.stack([of(lamp) for lamp in plan.lights]) if plan.lights else np.zeros((0, len(points)))
+    return np.stack(store.each_lamp(plan, ground, of)) if plan.lights else np.zeros((0, len(points)))

@@ -123,6 +123,14 @@ def lamp_key(plan: Plan, lamp: Light) -> Hashable:
     return (_of_lamp(lamp), plan.photometry[beam.ref]) if beam.kind == "ies" else _of_lamp(lamp)
 
 
+def _of_every_lamp(plan: Plan) -> tuple[Hashable, ...]:
+    return tuple(lamp_key(plan, lamp) for lamp in plan.lights)
+
+
+lamp_keys = Noted(_of_every_lamp, most=64)
+"""The same of all lamps of a plan, in their order."""
+
+
 def place_key(*arrays: Floats) -> StoreKey:
     """Places, directions or axes, by their numbers."""
     return StoreKey(*(array.tobytes() for array in arrays))

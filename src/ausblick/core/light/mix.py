@@ -11,7 +11,7 @@ from ..plan import Light, Plan
 from .basis import BasisStore, weights
 from .direct import direct_lux_on
 from .emission import emission_of
-from .keys import Noted, blocking_key, lamp_key, place_key
+from .keys import Noted, blocking_key, place_key, together
 from .occlusion import set_triangles
 
 
@@ -72,15 +72,12 @@ def probes_by_lamp(plan: Plan, at: Floats, facing: Floats, store: BasisStore) ->
 
     at (P, 3) m; facing (P, 3), unit length.
     """
-    place = ("probe", place_key(at, facing), blocking_key(plan))
     occluders = set_triangles(plan)
-    rows = []
-    for lamp in plan.lights:
 
-        def full_power(lamp: Light = lamp) -> Floats:
-            return direct_lux_on(emission_of(lamp, plan), at, facing, occluders)
+    def full_power(lamp: Light) -> Floats:
+        return direct_lux_on(emission_of(lamp, plan), at, facing, occluders)
 
-        rows.append(store.get((*place, lamp_key(plan, lamp)), full_power))
+    rows = store.each_lamp(plan, together("probe", place_key(at, facing), blocking_key(plan)), full_power)
     return np.stack(rows) if rows else np.zeros((0, len(at)))
 
 

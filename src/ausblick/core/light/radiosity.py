@@ -21,7 +21,7 @@ from .basis import BasisStore
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .factors import patch_factors
-from .keys import lamp_key, scene_key
+from .keys import scene_key, together
 from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
@@ -91,10 +91,10 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
     return factors
 
 
-def lamp_on_patches(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) -> Floats:
-    """Direct light (N,) in lux of one lamp at full power on every patch, as its mean over four places."""
-    key = ("patches", scene.key, plan.screen.transmittance, lamp_key(plan, lamp))
-    return store.get(key, partial(_lamp_on_patches, scene, plan, lamp))
+def lamps_on_patches(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
+    """Direct light (N,) in lux of each lamp at full power on every patch, as its mean over four places."""
+    ground = together("patches", scene.key, plan.screen.transmittance)
+    return store.each_lamp(plan, ground, partial(_lamp_on_patches, scene, plan))
 
 
 def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
@@ -112,11 +112,8 @@ def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
     return np.asarray(lux)
 
 
-def lamp_incident(scene: Scene, plan: Plan, lamp: Light, store: BasisStore) -> Floats:
-    """All light (N, 3) in lux on the patches that a white lamp at full power causes, in three channels."""
-
-    def make() -> Floats:
-        direct = lamp_on_patches(scene, plan, lamp, store)
-        return scene.incident(np.repeat(direct[:, None], 3, axis=1))
-
-    return store.get(("incident", scene.key, plan.screen.transmittance, lamp_key(plan, lamp)), make)
+def lamps_incident(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
+    """All light (N, 3) in lux on the patches that each lamp, white and at full power, causes, in three channels."""
+    direct = {lamp.id: lux for lamp, lux in zip(plan.lights, lamps_on_patches(scene, plan, store), strict=True)}
+    ground = together("incident", scene.key, plan.screen.transmittance)
+    return store.each_lamp(plan, ground, lambda lamp: scene.incident(np.repeat(direct[lamp.id][:, None], 3, axis=1)))

@@ -8,12 +8,12 @@ import numpy as np
 
 from ..camera.screen_grid import Grid
 from ..geometry.vectors import Floats, unit
-from ..plan import Light, Plan
+from ..plan import Plan
 from .basis import BasisStore
-from .keys import lamp_key, place_key
+from .keys import place_key, together
 from .mix import ambient_rgb, coloured, lamp_rgb, probe_light, probes_by_lamp
 from .patches import SCREEN_NAMES
-from .radiosity import Scene, lamp_incident, lamp_on_patches, scene_of
+from .radiosity import Scene, lamps_incident, lamps_on_patches, scene_of
 
 NODES, SIDE_NODES = (15, 13), (9, 8)
 """Places across and up the wall, and the other surfaces, at which returned light is worked out; between them it is
@@ -40,10 +40,10 @@ def scene_light(plan: Plan, store: BasisStore) -> SceneLight:
     scene = scene_of(plan, store)
     direct = _around(plan, scene)
     incident = scene.incident(direct) if direct.any() else np.zeros_like(direct)
-    for lamp, rgb in zip(plan.lights, coloured(plan), strict=True):
-        if rgb.any():
-            direct = direct + lamp_on_patches(scene, plan, lamp, store)[:, None] * rgb
-            incident = incident + lamp_incident(scene, plan, lamp, store) * rgb
+    if plan.lights:
+        rgb = coloured(plan)
+        direct = direct + np.stack(lamps_on_patches(scene, plan, store), axis=1) @ rgb
+        incident = incident + np.einsum("lnc,lc->nc", np.stack(lamps_incident(scene, plan, store)), rgb)
     return SceneLight(scene, direct, incident)
 
 
@@ -120,15 +120,13 @@ def returned_maps(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
 
 def returned_by_lamp(plan: Plan, scene: Scene, grid: Grid, nodes: ScreenNodes, store: BasisStore) -> Floats:
     """Light (L, M, 3) in lux at a surface's nodes that comes back of each lamp at full power."""
+    if not plan.lights:
+        return np.zeros((0, len(nodes.factors), 3))
     ink = scene.patches.reflectance
-
-    def of(lamp: Light) -> Floats:
-        key = ("nodes", grid.sheet, scene.key, plan.screen.transmittance, lamp_key(plan, lamp))
-        white = store.get(key, lambda: nodes.factors @ (lamp_incident(scene, plan, lamp, store) * ink))
-        return np.asarray(white * lamp_rgb(plan, lamp))
-
-    found = [of(lamp) for lamp in plan.lights]
-    return np.stack(found) if found else np.zeros((0, len(nodes.factors), 3))
+    incident = {lamp.id: lux for lamp, lux in zip(plan.lights, lamps_incident(scene, plan, store), strict=True)}
+    ground = together("nodes", grid.sheet, scene.key, plan.screen.transmittance)
+    white = store.each_lamp(plan, ground, lambda lamp: nodes.factors @ (incident[lamp.id] * ink))
+    return np.asarray(np.stack(white) * np.array([lamp_rgb(plan, lamp) for lamp in plan.lights])[:, None])
 
 
 def probe_shares(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> Floats:
@@ -139,12 +137,11 @@ def probe_shares(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> F
     scene = scene_of(plan, store)
     factors = probe_factors(scene, at[None, :], facing[None, :], store)[0]
     direct = probes_by_lamp(plan, at[None, :], facing[None, :], store)[:, 0]
-    ink = scene.patches.reflectance
-    white = [
-        lux + factors @ (lamp_incident(scene, plan, lamp, store) * ink)
-        for lamp, lux in zip(plan.lights, direct, strict=True)
-    ]
-    return np.asarray(coloured(plan) * np.array(white).reshape(-1, 3))
+    if not plan.lights:
+        return np.zeros((0, 3))
+    sent = factors[:, None] * scene.patches.reflectance
+    white = direct[:, None] + np.einsum("lnc,nc->lc", np.stack(lamps_incident(scene, plan, store)), sent)
+    return np.asarray(coloured(plan) * white)
 
 
 def _nodes(count: int) -> Floats:
