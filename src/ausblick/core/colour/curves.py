@@ -22,7 +22,10 @@ HLG_WHITE = float((np.exp((0.75 - HLG_C) / HLG_A) + HLG_B) / 12.0)
 def rec709(x: Floats) -> Floats:
     """ITU-R BT.709-6, 1.2: 4.5 L below 0.018, else 1.099 L^0.45 - 0.099. Clipped to 0..1."""
     x = np.clip(x, 0.0, 1.0)
-    return np.where(x < 0.018, 4.5 * x, 1.099 * np.maximum(x, 0.018) ** 0.45 - 0.099)
+    found = 1.099 * x**0.45 - 0.099
+    low = x < 0.018
+    # Of a lit screen nothing is.
+    return np.where(low, 4.5 * x, found) if np.any(low) else np.asarray(found)
 
 
 def rec709_linear(v: Floats) -> Floats:

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.special import ndtr
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Floats, Ints
 from .screen_signal import ScreenSignal
 
 QUANTILE = 0.995
@@ -30,15 +30,18 @@ def needed_clip(signal: ScreenSignal) -> float:
 
 def needed_clips(signals: Sequence[ScreenSignal]) -> list[float]:
     """Of several screens, searched for side by side."""
-    bins = [
-        _in_bins(
-            1.0 - signal.d / signal.median,
-            np.hypot(signal.noise, 0.5 * signal.folds * signal.d) / signal.median,
-            signal.share,
-        )
-        for signal in signals
-    ]
-    middle, spread, weights = (np.stack(values) for values in zip(*bins, strict=True))
+    groups: dict[int, Groups] = {}
+    for signal in signals:
+        if id(signal.d) not in groups:
+            groups[id(signal.d)] = Groups.of(1.0 - signal.d / signal.median, signal.share)
+    own = [groups[id(signal.d)] for signal in signals]
+    spread = np.stack(
+        [
+            group.spread(np.hypot(signal.noise, 0.5 * signal.folds * signal.d) / signal.median)
+            for group, signal in zip(own, signals, strict=True)
+        ]
+    )
+    middle, weights = np.stack([group.middle for group in own]), np.stack([group.weights for group in own])
     low, high = np.zeros(len(signals)), np.ones(len(signals))
     for _ in range(STEPS):
         at = 0.5 * (low + high)
@@ -47,18 +50,35 @@ def needed_clips(signals: Sequence[ScreenSignal]) -> list[float]:
     return [float(clip) for clip in 0.5 * (low + high)]
 
 
-def _in_bins(middle: Floats, spread: Floats, share: Floats) -> tuple[Floats, Floats, Floats]:
-    """Places of like middle taken together: their mean, root mean square spread (how far apart their middles lie in
-    it) and weight (BINS,)."""
-    low, high = float(middle.min()), float(middle.max())
-    which = ((middle - low) * (BINS / max(high - low, 1e-9))).astype(int)
-    which = np.minimum(which, BINS - 1)
-    weight = np.bincount(which, share, BINS)
-    held = np.maximum(weight, 1e-12)
-    mean = np.bincount(which, share * middle, BINS) / held
-    apart = middle - mean[which]
-    width = np.sqrt(np.bincount(which, share * (spread * spread + apart * apart), BINS) / held)
-    return mean, np.maximum(width, 1e-4), weight / weight.sum()
+@dataclass(frozen=True)
+class Groups:
+    """Places (N,) of like middle taken together: which of the BINS groups each is in, how much it counts, and how
+    far from its group's middle it lies, squared; of each group the mean middle and its weight (BINS,)."""
+
+    which: Ints
+    share: Floats
+    apart2: Floats
+    middle: Floats
+    held: Floats
+
+    @staticmethod
+    def of(middle: Floats, share: Floats) -> Groups:
+        low, high = float(middle.min()), float(middle.max())
+        which = ((middle - low) * (BINS / max(high - low, 1e-9))).astype(int)
+        which = np.minimum(which, BINS - 1)
+        held = np.asarray(np.bincount(which, share, BINS), dtype=float)
+        mean = np.bincount(which, share * middle, BINS) / np.maximum(held, 1e-12)
+        return Groups(which, share, np.square(middle - mean[which]), mean, held)
+
+    @property
+    def weights(self) -> Floats:
+        """Of the groups, 1 together."""
+        return np.asarray(self.held / self.held.sum())
+
+    def spread(self, own: Floats) -> Floats:
+        """Root mean square spread (BINS,) of places that spread by `own` (N,), with how far apart they lie."""
+        sums = np.bincount(self.which, self.share * (own * own + self.apart2), BINS)
+        return np.asarray(np.maximum(np.sqrt(sums / np.maximum(self.held, 1e-12)), 1e-4))
 
 
 @dataclass(frozen=True)
@@ -77,10 +97,11 @@ def clips_of(signals: Sequence[ScreenSignal]) -> list[ScreenClip]:
 
 
 def _with_and_without(signal: ScreenSignal) -> list[ScreenSignal]:
+    unshaded = signal.evenly(shadow=False)
     return [
         signal,
-        signal.evenly(folds=False, shadow=False, noise=False),
-        signal.evenly(shadow=False),
+        unshaded.evenly(folds=False, noise=False),
+        unshaded,
         signal.evenly(folds=False),
         signal.evenly(noise=False),
     ]

@@ -165,23 +165,29 @@ def _unknown(value: Any, path: str) -> Iterator[str]:
 
 def check_shape(data: Any) -> None:
     """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities."""
+    _check_number(data, ())
     pending: list[tuple[Any, _Link, int]] = [(data, (), 0)]
-    seen = 0
+    seen = 1
     while pending:
         value, link, depth = pending.pop()
-        seen += 1
-        if depth > MAX_DEPTH:
-            raise PlanError(_path(link)[:80], f"is nested more than {MAX_DEPTH} deep")
+        inside = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+        for step, one in inside:
+            if depth == MAX_DEPTH:
+                raise PlanError(_path((link, step))[:80], f"is nested more than {MAX_DEPTH} deep")
+            if isinstance(one, dict | list):
+                pending.append((one, (link, step), depth + 1))
+            elif isinstance(one, float | int):
+                _check_number(one, (link, step))
+            seen += 1
         if seen > MAX_VALUES:
             raise PlanError("plan", f"holds more than {MAX_VALUES} values")
-        if isinstance(value, dict):
-            pending += [(v, (link, k), depth + 1) for k, v in value.items()]
-        elif isinstance(value, list):
-            pending += [(v, (link, i), depth + 1) for i, v in enumerate(value)]
-        elif isinstance(value, float) and not math.isfinite(value):
-            raise PlanError(_path(link), "must be a finite number", str(value))
-        elif isinstance(value, int) and abs(value) > 10**15:
-            raise PlanError(_path(link), "is out of any range", f"a number of {len(str(abs(value)))} digits")
+
+
+def _check_number(value: Any, link: _Link) -> None:
+    if isinstance(value, float) and not math.isfinite(value):
+        raise PlanError(_path(link), "must be a finite number", str(value))
+    if isinstance(value, int) and abs(value) > 10**15:
+        raise PlanError(_path(link), "is out of any range", f"a number of {len(str(abs(value)))} digits")
 
 
 _Link = tuple[Any, ...]
