@@ -297,8 +297,10 @@ def touching(points: Floats, sources: Floats, occluders: Floats) -> list[Touched
 def _met(piece: Piece, rows: Ints, points: Floats, box: Floats, a: Floats, b: Floats) -> Touched:
     """Points (rows) from which the hull of a box's corners, seen on a piece's plane, is not beside it. Heights of
     the points a (R,) and the corners b (C,)."""
+    # In single precision: a hull is beside the piece or not to some micrometres.
+    a, b = a.astype(np.float32), b.astype(np.float32)
     share = a / (a - b[:, None])
-    (u0, v0), (u1, v1) = piece.within(points), piece.within(box)
+    (u0, v0), (u1, v1) = ((u.astype(np.float32), v.astype(np.float32)) for u, v in map(piece.within, (points, box)))
     u, v = u0 + share * (u1[:, None] - u0), v0 + share * (v1[:, None] - v0)
     u_low, u_high, v_low, v_high = u.min(axis=0), u.max(axis=0), v.min(axis=0), v.max(axis=0)
     met = (u_high >= 0.0) & (u_low <= 1.0) & (v_high >= 0.0) & (v_low <= 1.0)
