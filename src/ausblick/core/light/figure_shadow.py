@@ -16,7 +16,7 @@ from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Light, Plan, Subject
 from .basis import BasisStore
 from .emission import Emission, emission_of
-from .face_samples import face_cells
+from .face_samples import CELLS, face_cells
 from .keys import blocking_key, lamp_keys, place_key, together
 from .occlusion import Touched, before_wall, blocked_by, touching
 from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
@@ -24,6 +24,8 @@ from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
 HEAD_RADIUS, HEAD_AT = 0.12, 0.965
 SUN_AWAY = 1000.0
+DRAWN = 36
+"""Cells of a lamp's face for a shadow that is only looked at."""
 CHUNK = 240
 """Places at a time: what is worked out of them and a lamp's cells stays in a core's own memory."""
 
@@ -48,9 +50,10 @@ def hidden_by(solids: tuple[Solid, ...], starts: Floats, ends: Floats) -> Bools:
 
 
 def lost_share(
-    lamp: Emission, solids: tuple[Solid, ...], points: Floats, facing: Floats, occluders: Floats
+    lamp: Emission, solids: tuple[Solid, ...], points: Floats, facing: Floats, occluders: Floats, most: int = CELLS
 ) -> Floats:
-    """Share (P,) of a lamp's light that solids keep off points (P, 3) that face `facing`, (3,) or (P, 3)."""
+    """Share (P,) of a lamp's light that solids keep off points (P, 3) that face `facing`, (3,) or (P, 3); by about
+    `most` cells of its face."""
     lost = np.zeros(len(points))
     if lamp.normal_lux is not None:
         return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
@@ -68,7 +71,7 @@ def lost_share(
         place = np.full(len(near), -1)
         place[some] = np.arange(len(some))
         toward = facing if facing.ndim == 1 else facing[near[some]]
-        lost[near[some]] = _lost(lamp, solids, points[near[some]], toward, [one.among(place) for one in flags])
+        lost[near[some]] = _lost(lamp, solids, points[near[some]], toward, [one.among(place) for one in flags], most)
     return lost
 
 
@@ -85,9 +88,9 @@ def strength_along(lamp: Emission, on: Ways, facing: Floats) -> Floats:
 
 
 def _lost(
-    lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Floats, flags: Sequence[Touched]
+    lamp: Emission, solids: tuple[Solid, ...], places: Floats, facing: Floats, flags: Sequence[Touched], most: int
 ) -> Floats:
-    cells, width = face_cells(lamp.face)
+    cells, width = face_cells(lamp.face, most)
     on = ways(places, cells, width)
     strength = strength_along(lamp, on, facing)
     if flags:
@@ -102,7 +105,8 @@ def _lost(
 
 
 def lost_by_lamp(plan: Plan, points: Floats, facing: Floats, store: BasisStore) -> Floats:
-    """Share (L, P) of each lamp's light that the plan's figure keeps off points (P, 3); zero without a figure."""
+    """Share (L, P) of each lamp's light that the plan's figure keeps off points (P, 3); zero without a figure. As
+    closely as a drawing shows it."""
     if plan.subject is None or not plan.lights:
         return np.zeros((len(plan.lights), len(points)))
     figure = figure_of(plan.subject)
@@ -110,7 +114,7 @@ def lost_by_lamp(plan: Plan, points: Floats, facing: Floats, store: BasisStore) 
     occluders = before_wall(plan)
 
     def of(lamp: Light) -> Floats:
-        return lost_share(emission_of(lamp, plan), figure, points, facing, occluders)
+        return lost_share(emission_of(lamp, plan), figure, points, facing, occluders, DRAWN)
 
     return np.stack(store.each_lamp(plan, ground, of))
 

@@ -8,7 +8,7 @@ from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import Change, apply_changes, plan_from
 
-from ..context import answer, services
+from ..context import answer, quick_answer, services
 from ..evaluation_schemas import EvaluationModel
 from ..glossary import TERMS
 from ..present import evaluation_model
@@ -24,7 +24,7 @@ def evaluate_plan(body: EvaluateBody) -> Response:
     if body.changes:
         plan = apply_changes(plan, [Change(change.path, change.value) for change in body.changes])
     evaluation, findings = services().findings(plan, body.remedies)
-    return answer(evaluation_model(evaluation, findings, services().basis))
+    return quick_answer(evaluation_model(evaluation, findings, services().basis))
 
 
 @api.get("/glossary", operation_id="getGlossary", responses={200: GlossaryModel})
