@@ -51,7 +51,7 @@ def test_distance_height_and_angles_from_found_corners(truth: dict[str, float]) 
     assert pose.z == pytest.approx(truth["z"], rel=0.02)
     assert pose.y == pytest.approx(truth["y"], abs=0.03)
     for name in ("pan", "tilt", "roll"):
-        assert getattr(pose, name) == pytest.approx(truth[name], abs=0.5), name
+        assert getattr(pose, name) == pytest.approx(truth[name], abs=0.8), name
 
 
 def test_clicks_that_are_a_little_off_stay_within_the_error_bars() -> None:

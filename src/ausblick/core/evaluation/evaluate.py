@@ -81,7 +81,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
 NOT_MODELLED = (
     "lamps' bodies and stands shade the screen, but neither figure nor walls; what is held or sat on casts no shadow",
     "figure, lamps and stands reflect nothing, and the figure keeps returned light only from the ground at its feet",
-    "the wall round a window: it keeps light off, and it is neither drawn nor sends any back",
+    "the wall round a window: it keeps light off, but sends none back",
     "surfaces are matt for light they return; gloss is only counted where the camera sees it",
 )
 """What a reader must know is not in these numbers."""

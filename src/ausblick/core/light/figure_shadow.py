@@ -24,6 +24,7 @@ from .solids import Ball, Pillar, Solid, Ways, hidden, near_enough, paired, ways
 BODY_RADIUS, BODY_TOP = 0.22, 0.87
 HEAD_RADIUS, HEAD_AT = 0.12, 0.965
 SUN_AWAY = 1000.0
+UP = np.array([0.0, 1.0, 0.0])
 DRAWN = 36
 """Cells of a lamp's face for a shadow that is only looked at."""
 CHUNK = 240
@@ -147,10 +148,10 @@ def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
 def _beside_foot(body: Pillar, grid: Grid) -> Floats:
     """A surface's cells (P, 3), on the ground out of the foot's way."""
     on_ground = grid.sheet.name in ("curve", "floor run")
-    return _out_of_foot(body, grid.points()) if on_ground else grid.points()
+    return out_of_foot(body, grid.points()) if on_ground else grid.points()
 
 
-def _out_of_foot(body: Pillar, points: Floats) -> Floats:
+def out_of_foot(body: Pillar, points: Floats) -> Floats:
     """Places under the body moved to its rim: two feet stand there and not a solid, and between them it is about as
     dark as beside them."""
     away = points[:, [0, 2]] - (body.x, body.z)
@@ -178,17 +179,26 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     figure = figure_of(plan.subject)
 
     def make() -> Floats:
-        points, lost = _out_of_foot(figure[0], grid.points()), np.zeros(grid.shape[0] * grid.shape[1])
-        near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
-        facing = np.broadcast_to(grid.facing(), points.shape)
-        for normal in np.unique(facing, axis=0):
-            (some,) = np.nonzero(near & np.all(facing == normal, axis=1))
-            for begin in range(0, len(some), CHUNK):
-                few = some[begin : begin + CHUNK]
-                lost[few] = _hidden_sky(figure, points[few], normal)
-        return lost.reshape(grid.shape)
+        points = grid.points()
+        return _from_round(figure, points, np.broadcast_to(grid.facing(), points.shape)).reshape(grid.shape)
 
     return store.get(("hidden round", grid.key, figure), make)
+
+
+def hidden_from_round(subject: Subject, places: Floats) -> Floats:
+    """The same (P,) for places (P, 3) of the floor."""
+    return _from_round(figure_of(subject), places, np.broadcast_to(UP, places.shape))
+
+
+def _from_round(figure: Figure, places: Floats, facing: Floats) -> Floats:
+    points, lost = out_of_foot(figure[0], places), np.zeros(len(places))
+    near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
+    for normal in np.unique(facing, axis=0):
+        (some,) = np.nonzero(near & np.all(facing == normal, axis=1))
+        for begin in range(0, len(some), CHUNK):
+            few = some[begin : begin + CHUNK]
+            lost[few] = _hidden_sky(figure, points[few], normal)
+    return lost
 
 
 def _hidden_sky(figure: Figure, places: Floats, facing: Floats) -> Floats:

@@ -5,15 +5,17 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from ..camera.exposure import grey_lux
 from ..camera.screen_grid import curve_radius
 from ..camera.sheet_met import met
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Bools, Floats
 from ..light.basis import weight
 from ..light.cloth import FOLD
 from ..light.emission import emission_of
 from ..light.lamp_bodies import POLE, LampBody
+from ..light.mix import ambient_rgb
 from ..light.solids import Pillar
-from ..plan import Light
+from ..plan import Light, Plan
 from .capture import Capture, LitSheet
 from .defocus import out_of_focus
 from .pixel_window import PixelWindow
@@ -26,24 +28,40 @@ BLACK = 0.04
 
 def background_of(capture: Capture, window: PixelWindow) -> tuple[Floats, Floats]:
     """Linear light (H, W, 3), and where it is screen-coloured (H, W)."""
-    sensor, plan = capture.plan.camera.sensor, capture.plan
+    sensor = capture.plan.camera.sensor
     u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
     v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
     rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
-    room = 0.3 * np.array(plan.room.reflectance.walls) * capture.screen.mean(axis=(0, 1)).mean() / 0.2
-    image = np.broadcast_to(np.minimum(room, 0.9), rays.shape).copy()
+    image, on_screen, in_wall = _surfaces(capture, rays)
+    for cover, paint in _lamps(capture, window, before=False, wall=in_wall):
+        image = cover[..., None] * paint + (1.0 - cover[..., None]) * image
+        on_screen *= 1.0 - cover
+    return out_of_focus(image, capture.defocus_px / window.scale), on_screen
+
+
+def _surfaces(capture: Capture, rays: Floats) -> tuple[Floats, Floats, Bools]:
+    """Linear light (H, W, 3) of what rays from the lens meet first, where that is the screen (H, W), and where the
+    wall round a window (H, W)."""
+    image = np.broadcast_to(_sky(capture), rays.shape).copy()
     nearest = np.full(rays.shape[:2], np.inf)
     for lit in capture.sheets:
-        reach, x, y = met(lit.sheet, curve_radius(plan.screen), capture.view.lens, rays)
+        reach, x, y = met(lit.sheet, curve_radius(capture.plan.screen), capture.view.lens, rays)
         first = reach < nearest
         if first.any():
             nearest[first] = reach[first]
             image[first] = _seen(capture.seed, lit, x, y)[first]
-    on_screen = np.isfinite(nearest).astype(float)
-    for cover, paint in _lamps(capture, window, before=False):
-        image = cover[..., None] * paint + (1.0 - cover[..., None]) * image
-        on_screen *= 1.0 - cover
-    return out_of_focus(image, capture.defocus_px / window.scale), on_screen
+    on_screen = np.isfinite(nearest)
+    in_wall = np.zeros(nearest.shape, dtype=bool)
+    for part in capture.room:
+        reach, u, v = part.side.met(capture.view.lens, rays)
+        # The floor lies under its run.
+        first = reach < nearest - 1e-6
+        if first.any():
+            nearest[first] = reach[first]
+            image[first] = _between(part.look, part.u, part.v, u, v)[first]
+            on_screen &= ~first
+            in_wall = first if part.side.opening is not None else in_wall & ~first
+    return image, on_screen.astype(float), in_wall
 
 
 def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats, alpha: Floats) -> None:
@@ -61,10 +79,20 @@ def _seen(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
     return seen
 
 
+def _sky(capture: Capture) -> Floats:
+    """What is seen where nothing stands (3,): outdoors the sky, which lights the ground evenly."""
+    return np.minimum(ambient_rgb(capture.plan, np.array([0.0, 1.0, 0.0])) / grey_lux(capture.plan.camera), 1.0)
+
+
 def _look(lit: LitSheet, values: Floats, x: Floats, y: Floats) -> Floats:
-    """Values (H, W, ...) of a surface's grid at places x, y (...), linear between cells."""
-    column = (x - lit.xs[0]) / (lit.xs[1] - lit.xs[0])
-    row = (y - lit.ys[0]) / (lit.ys[1] - lit.ys[0])
+    """Values (H, W, ...) of a surface's grid at places x, y (...)."""
+    return _between(values, lit.xs, lit.ys, x, y)
+
+
+def _between(values: Floats, xs: Floats, ys: Floats, x: Floats, y: Floats) -> Floats:
+    """Values (H, W, ...) over xs, ys at places x, y (...), linear between them."""
+    column = (x - xs[0]) / (xs[1] - xs[0])
+    row = (y - ys[0]) / (ys[1] - ys[0])
     args = np.asarray(column, dtype=np.float32), np.asarray(row, dtype=np.float32)
     found = cv2.remap(
         np.ascontiguousarray(values, dtype=np.float32), *args, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
@@ -88,8 +116,11 @@ def _folds(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
     return np.asarray(0.5 * waves * _look(lit, lit.folds, x, y))
 
 
-def _lamps(capture: Capture, window: PixelWindow, before: bool) -> list[tuple[Floats, Floats]]:
-    """Cover (H, W) and tone (3,) of lamps and stands behind or before the figure, the farthest first."""
+def _lamps(
+    capture: Capture, window: PixelWindow, before: bool, wall: Bools | None = None
+) -> list[tuple[Floats, Floats]]:
+    """Cover (H, W) and tone (3,) of lamps and stands behind or before the figure, the farthest first; what stands
+    behind a window's `wall` (H, W) is seen beside it only."""
     plan, view = capture.plan, capture.view
     mark = plan.subject.z if plan.subject is not None else -np.inf
     found = []
@@ -101,9 +132,15 @@ def _lamps(capture: Capture, window: PixelWindow, before: bool) -> list[tuple[Fl
         black = BLACK * capture.light["chest"] if capture.light else np.zeros(3)
         for outline, face in _outlines(body, view.lens):
             cover = _filled(capture, window, outline)
+            if cover is not None and wall is not None and _behind_wall(plan, lamp):
+                cover = cover * ~wall
             if cover is not None:
                 found.append((depth, cover, np.ones(3) if face and _shines(capture, lamp) else black))
     return [(cover, paint) for _, cover, paint in sorted(found, key=lambda item: -item[0])]
+
+
+def _behind_wall(plan: Plan, lamp: Light) -> bool:
+    return plan.window is not None and plan.window.in_wall and lamp.position[2] < plan.window.z
 
 
 def _shines(capture: Capture, lamp: Light) -> bool:

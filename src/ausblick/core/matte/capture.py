@@ -18,6 +18,7 @@ from ..light.cloth import wrinkle_contrast
 from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
 from ..plan import Plan, Recording
+from .lit_room import LitSide, lit_room
 
 
 @dataclass(frozen=True, eq=False)
@@ -37,9 +38,9 @@ class Capture:
     """Linear light, white = 1, ready to be drawn.
 
     picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
-    (see `LitSheet`); `beside`: the other surfaces; `light` by place of the figure (3,); `in_pane`: lamps mirrored in
-    a window, their `lux` in linear light too; `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the
-    camera's; `lift`: what the grade multiplies linear light by before keying.
+    (see `LitSheet`); `beside`: the other surfaces; `room`: what the frame shows of the room; `light` by place of the
+    figure (3,); `in_pane`: lamps mirrored in a window, their `lux` in linear light too; `smear_px`, `defocus_px` in
+    sensor px; `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
     """
 
     plan: Plan
@@ -52,6 +53,7 @@ class Capture:
     folds: Floats
     light: dict[str, Floats]
     beside: tuple[LitSheet, ...]
+    room: tuple[LitSide, ...]
     in_pane: tuple[PaneImage, ...]
     smear_px: float
     defocus_px: float
@@ -91,6 +93,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         folds=wall.folds,
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
         beside=tuple(beside),
+        room=lit_room(plan, evaluation.view, evaluation.scene_light, store),
         in_pane=tuple(
             replace(image, lux=image.lux / grey)
             for image in pane_images(plan, evaluation.view, evaluation.reflections)

@@ -1,0 +1,172 @@
+"""The room that the camera sees beside the screen: walls, floor, ceiling, the wall round a window, as they are lit.
+
+Only what the frame shows is worked out, on a lattice as fine as it is near; returned light on a coarser one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..camera.exposure import grey_lux
+from ..camera.screen_grid import curve_radius, sheets_of
+from ..camera.sheet_met import met
+from ..camera.view import View
+from ..geometry.vectors import Bools, Floats
+from ..light.basis import BasisStore
+from ..light.direct import direct_lux
+from ..light.emission import emission_of
+from ..light.figure_shadow import figure_of, hidden_from_round, lost_share, out_of_foot
+from ..light.keys import blocking_key, together
+from ..light.mix import ambient_rgb, summed
+from ..light.occlusion import set_triangles
+from ..light.returned import SceneLight, linear_between
+from ..plan import Light, Plan
+
+Span = tuple[float, float]
+ALONG = ((2, 1), (0, 2), (0, 1))
+"""The two axes along a side whose normal is x, y or z."""
+SEEN_BY = (64, 36)
+"""Rays over the frame by which it is found what of a side is seen."""
+NODES, RETURNED_NODES = 40, 12
+"""Places along each way of what is seen of a side: for lamps, and for what comes back."""
+OPEN_AIR = 100.0
+"""How far the ground reaches outdoors, m."""
+
+
+@dataclass(frozen=True)
+class Side:
+    """A flat part of the room across an axis (0 x, 1 y, 2 z) at `at` m that faces up or down that axis; `spans` in m
+    along its other two axes; `opening`: what is cut out of it, a window's pane."""
+
+    axis: int
+    at: float
+    facing: float
+    spans: tuple[Span, Span]
+    ink: tuple[float, float, float]
+    opening: tuple[Span, Span] | None = None
+
+    @property
+    def normal(self) -> Floats:
+        return np.asarray(self.facing * np.eye(3)[self.axis])
+
+    def places(self, u: Floats, v: Floats) -> Floats:
+        """Places (V * U, 3) over u (U,) and v (V,) in m, by rows of v."""
+        found = np.empty((len(v), len(u), 3))
+        first, second = ALONG[self.axis]
+        found[..., self.axis] = self.at
+        found[..., first], found[..., second] = np.meshgrid(u, v)
+        return found.reshape(-1, 3)
+
+    def met(self, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
+        """How far along each ray (..., 3) its front is met (inf: nowhere), and where on it."""
+        toward = rays[..., self.axis]
+        on = toward * self.facing < -1e-9
+        reach = (self.at - lens[self.axis]) / np.where(on, toward, np.inf)
+        u, v = (lens[axis] + reach * rays[..., axis] for axis in ALONG[self.axis])
+        on &= (reach > 0.0) & _within(u, v, self.spans)
+        if self.opening is not None:
+            on &= ~_within(u, v, self.opening)
+        return np.where(on, reach, np.inf), u, v
+
+
+def _within(u: Floats, v: Floats, spans: tuple[Span, Span]) -> Bools:
+    (u0, u1), (v0, v1) = spans
+    return np.asarray((u >= u0) & (u <= u1) & (v >= v0) & (v <= v1))
+
+
+@dataclass(frozen=True, eq=False)
+class LitSide:
+    """A side as it looks: linear light (V, U, 3), white = 1, over u (U,) and v (V,) in m."""
+
+    side: Side
+    u: Floats
+    v: Floats
+    look: Floats
+
+
+def sides_of(plan: Plan) -> tuple[Side, ...]:
+    """Walls, floor and ceiling of a room, the ground of an exterior, and the wall that a window is in."""
+    room, ink = plan.room, plan.room.reflectance
+    x, y, z = (room.x_min, room.x_max), (0.0, room.height), (room.z_min, room.z_max)
+    if room.kind == "exterior":
+        wide = (-OPEN_AIR, OPEN_AIR)
+        sides = [Side(1, 0.0, 1.0, (wide, wide), ink.floor)]
+    else:
+        sides = [
+            Side(0, x[0], 1.0, (z, y), ink.walls),
+            Side(0, x[1], -1.0, (z, y), ink.walls),
+            Side(1, 0.0, 1.0, (x, z), ink.floor),
+            Side(1, room.height, -1.0, (x, z), ink.ceiling),
+            Side(2, z[0], 1.0, (x, y), ink.walls),
+            Side(2, z[1], -1.0, (x, y), ink.walls),
+        ]
+    if plan.window is not None and plan.window.in_wall:
+        (left, low, at), _, (right, high, _), _ = plan.window.corners
+        sides.append(Side(2, at, 1.0, (x, y), ink.walls, ((left, right), (low, high))))
+    return tuple(sides)
+
+
+def lit_room(plan: Plan, view: View, light: SceneLight, store: BasisStore) -> tuple[LitSide, ...]:
+    """The sides that the frame shows, as they are lit."""
+    return tuple(_lit(plan, side, spans, light, store) for side, spans in _seen(plan, view))
+
+
+def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:
+    """Sides that are seen, and what of each is, with one step of the rays round it."""
+    frame = np.stack(np.meshgrid(*(np.arange(n + 1) / n for n in SEEN_BY)), axis=-1)
+    rays, sides = view.rays(frame), sides_of(plan)
+    reaches = [side.met(view.lens, rays) for side in sides]
+    on_screen = [met(sheet, curve_radius(plan.screen), view.lens, rays)[0] for sheet in sheets_of(plan.screen)]
+    nearest = np.min([*(reach for reach, _, _ in reaches), *(reach + 1e-6 for reach in on_screen)], axis=0)
+    for side, (reach, u, v) in zip(sides, reaches, strict=True):
+        shown = np.isfinite(reach) & (reach <= nearest)
+        if shown.any():
+            yield side, (_span(u[shown], side.spans[0]), _span(v[shown], side.spans[1]))
+
+
+def _span(places: Floats, whole: Span) -> Span:
+    low, high = float(places.min()), float(places.max())
+    more = max(0.3, 0.1 * (high - low))
+    return max(low - more, whole[0]), min(high + more, whole[1])
+
+
+def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, store: BasisStore) -> LitSide:
+    u, v = (np.linspace(*span, NODES) for span in spans)
+    few_u, few_v = (np.linspace(*span, RETURNED_NODES) for span in spans)
+    places, coarse = side.places(u, v), side.places(few_u, few_v)
+    facing = np.broadcast_to(side.normal, coarse.shape)
+    scene = light.scene
+    factors = store.get(("to side", side, spans, scene.key), lambda: scene.factors(coarse, np.array(facing)))
+    back = (factors @ light.leaving).reshape(RETURNED_NODES, RETURNED_NODES, 3)
+    to_u, to_v = linear_between(few_u, u, store), linear_between(few_v, v, store)
+    around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
+    on_floor = side.axis == 1 and side.facing > 0.0
+    if on_floor and plan.subject is not None:
+        subject = plan.subject
+        key = ("round on side", side, spans, figure_of(subject))
+        dark = store.get(key, lambda: hidden_from_round(subject, places).reshape(NODES, NODES))
+        around = around * (1.0 - dark)[..., None]
+    lamps = _by_lamp(plan, side, spans, places, on_floor, store)
+    lux = around + (summed(plan, lamps) if plan.lights else 0.0)
+    return LitSide(side, u, v, np.array(side.ink) * lux / grey_lux(plan.camera))
+
+
+def _by_lamp(
+    plan: Plan, side: Side, spans: tuple[Span, Span], places: Floats, on_floor: bool, store: BasisStore
+) -> Floats:
+    """Light (L, V, U) of each lamp at full power; on the floor less what the figure keeps off."""
+    figure = figure_of(plan.subject) if on_floor and plan.subject is not None else ()
+    occluders = set_triangles(plan)
+
+    def of(lamp: Light) -> Floats:
+        emission = emission_of(lamp, plan)
+        lux = direct_lux(emission, places, side.normal, occluders)
+        if figure:
+            lux = lux * (1.0 - lost_share(emission, figure, out_of_foot(figure[0], places), side.normal, occluders))
+        return lux.reshape(NODES, NODES)
+
+    ground = together("side", side, spans, figure, blocking_key(plan))
+    return np.stack(store.each_lamp(plan, ground, of)) if plan.lights else np.zeros((0, NODES, NODES))

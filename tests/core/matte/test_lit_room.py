@@ -1,0 +1,84 @@
+"""The room beside the screen in the picture: its light is the evaluation's, and what stands before what."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from ausblick.core.camera.exposure import grey_lux
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.geometry.vectors import Floats
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.returned import probe_all
+from ausblick.core.matte.background import background_of
+from ausblick.core.matte.capture import Capture, capture_of
+from ausblick.core.matte.pixel_window import PixelWindow
+from ausblick.core.plan import Plan
+from tests.conftest import MakePlan, lamp
+
+STORE = BasisStore()
+LAMPS = [
+    lamp(position=[-2.0, 1.8, 2.0], aim=[0.0, 1.4, 0.0]),
+    lamp(role="key", position=[1.2, 2.2, 4.4], aim=[0.0, 1.5, 2.4]),
+]
+INKS = {"walls": [0.5, 0.45, 0.4], "ceiling": [0.6, 0.6, 0.6], "floor": [0.2, 0.2, 0.25]}
+ROOM = {"x_min": -2.6, "x_max": 2.6, "z_max": 8.0, "height": 3.2, "reflectance": INKS}
+WIDE = {"focal_mm": 16.0, "z": 7.9, "y": 1.6, "iso": 200, "sensor": {"px_w": 960, "px_h": 540}}
+
+
+def pictured(plan: Plan) -> tuple[Capture, Floats, Floats]:
+    capture = capture_of(evaluate(plan, STORE), STORE)
+    image, on_screen = background_of(capture, PixelWindow(0, 0, 960, 540, 1.0))
+    return capture, image, on_screen
+
+
+def at(capture: Capture, picture: Floats, place: tuple[float, float, float]) -> Floats:
+    (u, v), _ = (part[0] for part in capture.view.project(np.array([place])))
+    return np.asarray(picture[int(v * 540), int(u * 960)])
+
+
+@pytest.mark.parametrize(
+    ("place", "normal", "part"),
+    [
+        ((-2.6, 1.2, 2.2), (1.0, 0.0, 0.0), "walls"),
+        ((2.6, 2.0, 1.4), (-1.0, 0.0, 0.0), "walls"),
+        ((1.6, 0.0, 3.0), (0.0, 1.0, 0.0), "floor"),
+        ((0.5, 3.2, 2.5), (0.0, -1.0, 0.0), "ceiling"),
+    ],
+)
+def test_a_place_of_the_room_looks_as_it_is_lit(
+    make: MakePlan, place: tuple[float, float, float], normal: tuple[float, float, float], part: str
+) -> None:
+    """Within two hundredths of what the probe reads there: lamps and all that comes back, in the part's own ink."""
+    plan = make(lights=LAMPS, room=ROOM, camera=WIDE, subject=None, screen={"width": 3.0})
+    capture, image, on_screen = pictured(plan)
+    evaluation = evaluate(plan, STORE)
+    lux = probe_all(plan, np.array(place), np.array(normal), evaluation.scene_light, STORE).total
+    ink = np.array(getattr(plan.room.reflectance, part))
+    assert at(capture, on_screen, place) == 0.0
+    assert at(capture, image, place) == pytest.approx(ink * lux / grey_lux(plan.camera), rel=0.03)
+
+
+def test_the_wall_round_a_window_stands_before_the_screen(make: MakePlan) -> None:
+    window = {"x": 0.2, "y": 1.5, "z": 1.2, "width": 1.0, "height": 1.2}
+    plan = make(lights=LAMPS, room=ROOM, camera=WIDE, subject=None, screen={"width": 3.0}, window=window)
+    capture, _, on_screen = pictured(plan)
+    for x, y, seen in ((-0.28, 0.92, 1), (-0.32, 0.92, 0), (0.68, 2.08, 1), (0.72, 2.08, 0), (0.2, 2.13, 0)):
+        assert at(capture, on_screen, (x, y, 1.2)) == seen, (x, y)
+
+
+def test_the_floor_is_dark_at_the_feet(make: MakePlan) -> None:
+    """Bare floor before the cloth: the figure keeps lamps and the room's own light off it."""
+    plan = make(lights=LAMPS, room=ROOM, camera=WIDE, subject={"z": 2.4, "feet_seen": True}, screen={"width": 3.0})
+    alone = plan.model_copy(update={"subject": None})
+    with_figure, without = pictured(plan), pictured(alone)
+
+    def left(x: float, z: float) -> float:
+        lit, bare = (at(capture, image, (x, 0.0, z)).mean() for capture, image, _ in (with_figure, without))
+        return float(lit / bare)
+
+    # Away from the key lies its shadow; before the figure only what comes from all round is kept off.
+    assert left(-0.25, 1.9) < 0.75
+    assert left(0.0, 2.7) < 0.92
+    assert left(0.0, 2.7) < left(0.0, 3.2) < left(0.0, 4.0)
+    assert left(0.0, 4.0) > 0.95
