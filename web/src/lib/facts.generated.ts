@@ -166,6 +166,7 @@ export const RANGES: Record<string, [number, number]> = {
   "targets.face_stops": [-4, 3],
   "targets.region[][]": [-100, 100],
   "targets.screen_level": [0, 110],
+  "window.film_stops": [0, 10],
   "window.height": [0.001, 20],
   "window.width": [0.001, 20],
   "window.x": [-100, 100],

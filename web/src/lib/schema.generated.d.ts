@@ -7682,9 +7682,16 @@ export interface components {
         /**
          * Window
          * @description A glass pane parallel to the screen; x, y, z are its centre. Metres. `in_wall`: it is the opening of a wall,
-         *     and screen is seen through it only; a loose pane or a frame without a wall is not.
+         *     and screen is seen through it only; a loose pane or a frame without a wall is not. `film_stops`: neutral film on
+         *     the pane of a wall's window.
          */
         Window: {
+            /**
+             * Film Stops
+             * @description stops
+             * @default 0
+             */
+            film_stops: number;
             /**
              * Height
              * @description metres

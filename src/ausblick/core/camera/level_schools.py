@@ -24,6 +24,7 @@ from ..standards.schools import (
     LevelBand,
 )
 from .exposure import light_for_channel, light_for_luma, luma, signal
+from .pane_film import film_before_screen
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,8 @@ def level_target(plan: Plan, subject_light: Floats) -> LevelTarget:
     trace, plain = level_trace_of(plan), plan.camera.model_copy(update={"curve": "rec709"})
     lux = [_light_for(plan, trace, level, plain) for level in (band.low, band.level, band.high)]
     low, level, high = (_reads(plan, trace, light) for light in lux)
-    return LevelTarget(school, level, low, high, why, trace, band, lux[0], lux[2])
+    passes = film_before_screen(plan)
+    return LevelTarget(school, level, low, high, why, trace, band, lux[0] / passes, lux[2] / passes)
 
 
 def _light_for(plan: Plan, trace: Trace, level: float, camera: Camera) -> float:

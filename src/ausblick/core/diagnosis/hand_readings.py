@@ -14,6 +14,7 @@ import numpy as np
 
 from ..camera.exposure import grey_lux, light_for_luma, stops
 from ..camera.level_schools import key_channel
+from ..camera.pane_film import film_before_screen
 from ..camera.screen_grid import Grid, wall_of
 from ..camera.view import view_of
 from ..colour.curves import decode
@@ -101,7 +102,7 @@ def _lux(plan: Plan, value: float, unit: Unit, index: int) -> float:
 
 def _lux_of_level(plan: Plan, percent: float) -> float:
     """White light that makes the screen read a level on the plan's trace; bisection for luma."""
-    ink, camera = np.array(plan.screen.reflectance), plan.camera
+    ink, camera = film_before_screen(plan) * np.array(plan.screen.reflectance), plan.camera
     channel = key_channel(plan.screen.hue, ink)
     if plan.targets.level_trace == "key-channel":
         x = float(decode(np.array(percent / 100.0), camera.curve, camera.curve_table))

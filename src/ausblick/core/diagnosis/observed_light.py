@@ -9,6 +9,7 @@ import cv2
 import numpy as np
 
 from ..camera.exposure import grey_lux
+from ..camera.pane_film import film_before_screen
 from ..camera.screen_grid import Grid, Sheet, shown_sheets
 from ..camera.turned import turns_taken, upright_places
 from ..camera.view import View, view_of
@@ -102,7 +103,7 @@ def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View |
         # What clips says nothing of the light.
         seen[seen] = signal[row[seen], column[seen]].max(axis=-1) < CLIPS
         shown = signal[row[seen], column[seen]].astype(np.float64)
-        rgb = decode(shown, camera.curve, camera.curve_table) * grey_lux(camera) / ink
+        rgb = decode(shown, camera.curve, camera.curve_table) * grey_lux(camera) / (film_before_screen(plan) * ink)
         if seen.any() or sheet.name == "wall":
             surfaces.append(ObservedCells(grid, seen.reshape(grid.shape), rgb, place[seen]))
     return ObservedLight(tuple(surfaces))

@@ -13,6 +13,7 @@ from ..camera.coverage import Coverage
 from ..camera.exposure import scene_light as linear_light
 from ..camera.exposure import signal
 from ..camera.level_schools import screen_levels, trace_of
+from ..camera.pane_film import film_before_screen
 from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
@@ -161,7 +162,13 @@ def patches_of(maps: tuple[ScreenMap, ...]) -> list[ScreenPatch]:
 
 def seen_light(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> Floats:
     """What a matt surface would have to be lit with to look as this one does, (H, W, 3) in lux: its light and, beside
-    the wall, its sheen."""
+    the wall, its sheen; less what a film on a window's pane takes."""
+    seen = _with_sheen(plan, light, view, store)
+    passes = film_before_screen(plan)
+    return seen if passes == 1.0 else passes * seen
+
+
+def _with_sheen(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> Floats:
     if light.grid.sheet.name == "wall" or plan.screen.gloss <= 0.0:
         return light.shown
     ink = np.maximum(np.array(plan.screen.reflectance), 0.01)

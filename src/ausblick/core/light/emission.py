@@ -14,6 +14,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..camera.pane_film import PaneFilm, film_of
 from ..geometry.vectors import Floats, Reals, unit, ways_between
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
@@ -32,7 +33,7 @@ class Emission:
     """The emitting face; `peak` cd on its axis (whole face); the lobe's exponent, or a table instead.
 
     `scale` multiplies a table; `grids` are the tangents of half the angles of grids; `leaves` (T, 3, 3)
-    block this lamp only; `normal_lux` for a sun.
+    block this lamp only; `normal_lux` for a sun; `film`: what dims it on its way through a window.
     """
 
     face: Face
@@ -43,6 +44,7 @@ class Emission:
     grids: tuple[float, ...] = ()
     leaves: Floats = field(default_factory=lambda: NONE)
     normal_lux: float | None = None
+    film: PaneFilm | None = None
 
     @property
     def lambertian(self) -> bool:
@@ -77,7 +79,9 @@ def emission_of(light: Light, plan: Plan | None = None) -> Emission:
     """The emission of a lamp; `plan` is needed where its beam comes from a photometry file."""
     beam = light.fixture.beam
     text = plan.photometry[beam.ref] if beam.kind == "ies" and plan is not None else None
-    return _emission(light.fixture, light.position, light.aim, light.modifiers, text)
+    found = _emission(light.fixture, light.position, light.aim, light.modifiers, text)
+    film = None if plan is None else film_of(plan)
+    return found if film is None else replace(found, film=film)
 
 
 @lru_cache(maxsize=1024)

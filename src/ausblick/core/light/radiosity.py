@@ -15,6 +15,7 @@ from functools import partial
 import numpy as np
 from scipy.linalg import lu_factor, lu_solve
 
+from ..camera.pane_film import PaneFilm, film_of
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
 from .basis import BasisStore
@@ -31,18 +32,19 @@ CORNERS_SEEN = 0.35
 
 @dataclass(frozen=True)
 class Scene:
-    """A set's geometry, ready for any light: patches, what blocks, and the solved system per channel."""
+    """A set's geometry, ready for any light: patches, what blocks, film on a pane, the solved system per channel."""
 
     key: Hashable
     patches: Patches
     occluders: Floats
+    film: PaneFilm | None
     solved: tuple[tuple[Floats32, np.ndarray[tuple[int], np.dtype[np.int32]]], ...]
 
     def factors(self, points: Floats, normals: Floats, rays: int = 4) -> Floats:
         """Factors (P, N) from the patches to elements, with what stands between taken away."""
         p = self.patches
         found = patch_factors(points, normals, p.corners, p.outward, p.areas)
-        return _unhidden(found, points, p.corners, self.occluders, rays)
+        return _filmed(_unhidden(found, points, p.corners, self.occluders, rays), self.film, points, p.corners)
 
     def incident(self, direct: Floats) -> Floats:
         """All light (N, C) in lux on the patches from the direct light (N, C); C = 3 channels."""
@@ -64,12 +66,20 @@ def _scene(key: Hashable, plan: Plan) -> Scene:
     centres = patches.corners.mean(axis=1)
     factors = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
     factors = _unhidden(factors, centres, patches.corners, occluders, rays=1)
+    factors = _filmed(factors, film_of(plan), centres, patches.corners)
     solved = []
     for channel in range(3 if len(centres) else 0):
         system = -(factors * patches.reflectance[:, channel]).astype(np.float32)
         system[np.diag_indices(len(centres))] += 1.0
         solved.append(lu_factor(system, overwrite_a=True))
-    return Scene(key, patches, occluders, tuple(solved))
+    return Scene(key, patches, occluders, film_of(plan), tuple(solved))
+
+
+def _filmed(factors: Floats, film: PaneFilm | None, points: Floats, corners: Floats) -> Floats:
+    """Factors (P, N) less what a film on a window's pane takes on the way from patches (N, 4, 3)."""
+    if film is None:
+        return factors
+    return np.asarray(factors * film.through(points[:, None, 2], corners[None, :, :, 2].mean(axis=2)))
 
 
 def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Floats, rays: int) -> Floats:

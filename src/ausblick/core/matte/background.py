@@ -6,6 +6,7 @@ import cv2
 import numpy as np
 
 from ..camera.exposure import grey_lux
+from ..camera.pane_film import film_of
 from ..camera.screen_grid import curve_radius
 from ..camera.sheet_met import met
 from ..geometry.vectors import Bools, Floats
@@ -58,7 +59,7 @@ def _surfaces(capture: Capture, rays: Floats) -> tuple[Floats, Floats, Bools]:
         first = reach < nearest - 1e-6
         if first.any():
             nearest[first] = reach[first]
-            image[first] = _between(part.look, part.u, part.v, u, v)[first]
+            image[first] = _through_pane(capture, _between(part.look, part.u, part.v, u, v), reach, rays)[first]
             on_screen &= ~first
             in_wall = first if part.side.opening is not None else in_wall & ~first
     return image, on_screen.astype(float), in_wall
@@ -77,6 +78,15 @@ def _seen(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
     if lit.folds.max() > 0.0:
         seen = seen * (1.0 + _folds(seed, lit, x, y))[..., None]
     return seen
+
+
+def _through_pane(capture: Capture, look: Floats, reach: Floats, rays: Floats) -> Floats:
+    """What is seen (H, W, 3) of the room beyond a window with film on its pane is darker by it."""
+    film = film_of(capture.plan)
+    if film is None:
+        return look
+    z = capture.view.lens[2] + np.where(np.isfinite(reach), reach, 0.0) * rays[..., 2]
+    return look * film.through(z, capture.view.lens[2])[..., None]
 
 
 def _sky(capture: Capture) -> Floats:

@@ -92,13 +92,17 @@ class _Subject:
         return Field[float](f"subject.envelope.{side}")
 
 
+class _Window:
+    film_stops = Field[float]("window.film_stops")
+
+
 class _Room:
     floor = Field[Triple]("room.reflectance.floor")
     ambient_lux = Field[float]("room.ambient_lux")
 
 
 lamp = Lamp
-camera, screen, subject, room = _Camera(), _Screen(), _Subject(), _Room()
+camera, screen, subject, room, window = _Camera(), _Screen(), _Subject(), _Room(), _Window()
 lights = Field[list[Any]]("lights")
 flags = Field[list[Any]]("flags")
 medium = Field[Literal["video", "stills"]]("medium")

@@ -89,7 +89,8 @@ class Flag(Part):
 
 class Window(Part):
     """A glass pane parallel to the screen; x, y, z are its centre. Metres. `in_wall`: it is the opening of a wall,
-    and screen is seen through it only; a loose pane or a frame without a wall is not."""
+    and screen is seen through it only; a loose pane or a frame without a wall is not. `film_stops`: neutral film on
+    the pane of a wall's window."""
 
     x: Coordinate = 0.0
     y: Coordinate = 1.5
@@ -97,6 +98,7 @@ class Window(Part):
     width: Size = 1.0
     height: Size = 1.2
     in_wall: Switch = True
+    film_stops: Annotated[float, number(0.0, 10.0, "stops")] = 0.0
 
     @property
     def corners(self) -> tuple[Point, Point, Point, Point]:

@@ -23,6 +23,8 @@ COSTS: dict[str, str] = {
     "cost/more-spill": "more spill",
     "cost/check-evenness": "check evenness",
     "cost/evenness-changes": "evenness changes",
+    "cost/film": "less of the screen's light reaches the room, too",
+    "cost/lift-inside": "more depth of field, less left in the lamps",
     "cost/subject-level": "moves the subject's level by as much",
     "cost/screen-level": "moves the screen's level by as much",
     "cost/framing-moves": "the framing moves",

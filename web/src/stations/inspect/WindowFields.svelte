@@ -20,6 +20,17 @@
   <NumberField {label} unit="m" step={0.05} {min} {max} value={pane[field]} onchange={set(`window.${field}`)} />
 {/each}
 <Switch label="In a wall" value={pane.in_wall} onchange={set('window.in_wall')} />
+{#if pane.in_wall}
+  <NumberField
+    label="Film on the pane"
+    unit="stops"
+    step={1}
+    min={0}
+    max={10}
+    value={pane.film_stops}
+    onchange={set('window.film_stops')}
+  />
+{/if}
 <button type="button" class="btn btn-sm mt-2" onclick={() => ((session.selected = null), session.change([{ path: 'window', value: null }]))}
   >No window</button
 >

@@ -17,6 +17,7 @@ from .lamps_moved import (
     turned_round,
 )
 from .mark_moved import mark_forward, mark_to, mark_to_school
+from .pane_moves import film_on_pane, inside_lifted
 from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
 from .surfaces_changed import black_cloth, dimmed_screen, less_floor, smaller_screen
 
@@ -30,9 +31,11 @@ __all__ = [
     "black_cloth",
     "camera_inside",
     "dimmed_screen",
+    "film_on_pane",
     "further_back",
     "gridded",
     "half_height",
+    "inside_lifted",
     "lamp_to",
     "less_floor",
     "mark_forward",

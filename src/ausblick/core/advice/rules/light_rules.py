@@ -108,7 +108,10 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         factor = (wanted - (reading.lux_mean - ours)) / ours
         proposals += _dim_by(lamps, factor)
     if reading.lux_mean > 0.0:
-        proposals += _open_by(evaluation, math.log2(wanted / reading.lux_mean))
+        over = math.log2(reading.lux_mean / wanted)
+        proposals += moves.film_on_pane(evaluation.plan, over)
+        proposals += moves.inside_lifted(evaluation.plan, over)
+        proposals += _open_by(evaluation, -over)
     return proposals
 
 
