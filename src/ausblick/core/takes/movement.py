@@ -19,6 +19,8 @@ LEAST_ROOM = 0.06
 """Share of the frame beside the screen from which its movement can be read."""
 LEAST_RESPONSE = 0.08
 """Of the correlation's peak: below it nothing can be said."""
+FADE = 24.0
+"""Width in pixels over which the room beside the screen fades out."""
 BORDER = 0.015
 """Sides nearer to the frame's edge, in parts of it, are cut by the frame."""
 ALIKE = 0.5
@@ -116,11 +118,19 @@ def _room_shift(before: FrameSeen, now: FrameSeen) -> tuple[float, float] | None
     beside = ~(_hull(before.screen) | _hull(now.screen))
     if beside.mean() < LEAST_ROOM:
         return None
-    pictures = [_edges(seen.luma) * beside for seen in (before, now)]
+    weight = _fading(beside)
+    pictures = [_edges(seen.luma) * weight for seen in (before, now)]
     if min(float(picture.std()) for picture in pictures) < 1e-4:
         return None
     (x, y), response = cv2.phaseCorrelate(pictures[0], pictures[1])
     return (float(x), float(y)) if response >= LEAST_RESPONSE else None
+
+
+def _fading(part: Bools) -> Floats32:
+    """1 well inside a part of the frame, fading to 0 at its border: light that runs on beyond a hard border has an
+    edge there that never moves."""
+    inside = np.clip(cv2.distanceTransform(part.astype(np.uint8), cv2.DIST_L2, 3) / FADE, 0.0, 1.0)
+    return np.asarray(cv2.GaussianBlur(inside, (0, 0), FADE / 6.0) * part, dtype=np.float32)
 
 
 def _hull(screen: Bools) -> Bools:
