@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 
 from ..camera.exposure import grey_lux
@@ -30,8 +31,10 @@ ALONG = ((2, 1), (0, 2), (0, 1))
 """The two axes along a side whose normal is x, y or z."""
 SEEN_BY = (64, 36)
 """Rays over the frame by which it is found what of a side is seen."""
-NODES, RETURNED_NODES = 40, 12
+NODES, RETURNED_NODES = 56, 12
 """Places along each way of what is seen of a side: for lamps, and for what comes back."""
+SOFTER = 0.8
+"""Steps of the lattice over which light is evened, so that a border across it does not show its steps."""
 OPEN_AIR = 100.0
 """How far the ground reaches outdoors, m."""
 
@@ -151,6 +154,7 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
         around = around * (1.0 - dark)[..., None]
     lamps = _by_lamp(plan, side, spans, places, on_floor, store)
     lux = around + (summed(plan, lamps) if plan.lights else 0.0)
+    lux = cv2.GaussianBlur(lux, (0, 0), SOFTER, borderType=cv2.BORDER_REPLICATE)
     return LitSide(side, u, v, np.array(side.ink) * lux / grey_lux(plan.camera))
 
 
