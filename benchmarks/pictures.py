@@ -13,11 +13,26 @@ import numpy as np
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte.levers import levers_of
 from ausblick.core.matte.simulation import quick, simulate
+from ausblick.core.plan import Change, apply_changes
+from ausblick.core.standin.planned_picture import planned_picture
 from ausblick.demo.fern_house import seed_vault
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip
 
 Row = tuple[str, float, float, str]
+
+
+def planned_rows() -> list[Row]:
+    """The planned set at 640 x 360 once a lamp has been put down, its evaluation in it."""
+    store, plan = BasisStore(), seed_vault()
+    x, y, z = plan.lights[0].position
+    taken = []
+    for step in range(9):
+        moved = apply_changes(plan, [Change("lights[0].position", [x + 0.01 * step, y, z])])
+        begun = time.perf_counter()
+        planned_picture(moved, 640, store)
+        taken.append(1000.0 * (time.perf_counter() - begun))
+    return [("as the camera sees it, a lamp moved", statistics.median(taken), 300.0, "ms")]
 
 
 def test_key_rows() -> list[Row]:

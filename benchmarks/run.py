@@ -7,6 +7,7 @@ cold evaluation               600 ms (a room of some 600 patches)
 largest plan, cold            5 s (as many lamps and flags as a plan may have)
 a 3840 x 2160 frame           at most 2 x its decoding
 a 1080p clip                  at most 2 x its decoding
+the planned set, drawn        300 ms once a lamp has been put down (640 x 360)
 test key                      first picture 0.7 s, quick 2 s, figures 5 s, a lever 2 s, 1.5 GB
 """
 
@@ -34,7 +35,7 @@ from ausblick.formats.images import read_image
 from ausblick.web.app import create_app
 
 sys.path.insert(0, str(Path(__file__).parent))
-from pictures import clip_rows, test_key_rows
+from pictures import clip_rows, planned_rows, test_key_rows
 
 
 def median_ms(work: Callable[[int], Any], times: int) -> float:
@@ -209,6 +210,7 @@ def main() -> int:
             measure = median_ms(lambda _, p=picture: read_frame(p), 7)
             rows.append((f"measure 3840 x 2160 {kind} / decode ({decode:.0f} ms)", measure / decode, 2.0, "x"))
         rows += clip_rows(Path(folder))
+    rows += planned_rows()
     rows += test_key_rows()
     missed = 0
     for name, value, must, unit in rows:

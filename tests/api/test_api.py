@@ -2,9 +2,12 @@ from __future__ import annotations
 
 import io
 import json
+from base64 import b64decode
 from pathlib import Path
 from typing import Any
 
+import cv2
+import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
@@ -172,6 +175,18 @@ def test_a_frame_without_a_screen_is_kept_and_said_to_have_none(client: FlaskCli
     assert body["reading"]["hue"] is None
     assert body["key"] is None
     assert client.get(f"/api/frames/{body['id']}/comparison").get_json()["verdict"]["state"] == "fails"
+
+
+def test_the_planned_set_is_drawn_and_a_bad_plan_is_a_problem(client: FlaskClient) -> None:
+    answer = client.post("/api/picture", json={"plan": dump_plan(seed_vault())})
+    picture = cv2.imdecode(np.frombuffer(b64decode(answer.get_json()["picture"]), np.uint8), cv2.IMREAD_COLOR)
+    assert picture is not None
+    assert picture.shape == (360, 640, 3)
+    blue, green, red = picture[40:80, 60:120].reshape(-1, 3).mean(axis=0)
+    assert green > 1.5 * max(red, blue)
+    refused = client.post("/api/picture", json={"plan": {**PLAN, "camera": {"focal_mm": 0}}})
+    assert refused.status_code == 422
+    assert "camera.focal_mm" in refused.get_json()["detail"]
 
 
 def test_glossary_explains_the_terms_the_page_uses(client: FlaskClient) -> None:

@@ -49,6 +49,21 @@ def test_one_lamp_alone_and_off(watched: Watched) -> None:
     expect(page.get_by_role("button", name="4 sky fill")).to_have_count(0)
 
 
+def test_the_frame_shows_the_set_as_it_is_lit(watched: Watched) -> None:
+    """The drawn picture takes the place of the levels; what is changed draws it anew."""
+    page = open_station(watched, "Scree, noon", "Screen light")
+    page.get_by_role("button", name="As the camera sees it").click()
+    picture = page.get_by_alt_text("The planned set as the camera sees it")
+    expect(picture).to_be_visible(timeout=SLOW)
+    before = picture.get_attribute("src")
+    page.get_by_role("button", name="left panel on").click()
+    expect(page.get_by_role("button", name="left panel on")).to_have_text("off")
+    expect(picture).not_to_have_attribute("src", before or "", timeout=SLOW)
+    expect(page.get_by_text("Drawn from the plan, without noise")).to_be_visible(timeout=SLOW)
+    page.get_by_role("button", name="Levels", exact=True).click()
+    expect(picture).to_have_count(0)
+
+
 def test_black_cloth_against_white_walls(watched: Watched) -> None:
     """The damage comes first, what sends the colour beneath it, and the cloth is what helps the whole plan most."""
     page = watched.open(f"/setup/{watched.white_walls('White coat')}/subject")

@@ -98,6 +98,12 @@ class LampShare(Answer):
     beam: tuple[float, float] | None
 
 
+class PlannedPictureModel(Answer):
+    """The planned set as the camera would see it: JPEG in base64, upright."""
+
+    picture: str
+
+
 class EvaluationModel(Answer):
     """Everything the set-up view draws, from one evaluation."""
 

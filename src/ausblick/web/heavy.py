@@ -32,6 +32,7 @@ HEAVY: dict[str, Kind] = {
     "productions.list_takes": "reads",
     "productions.get_take_findings": "reads",
     "standin.get_look": "drags",
+    "evaluate.draw_plan": "drags",
     "standin.post_meter": "drags",
     "plate.post_brief": "drags",
     "by_hand.post_readings": "drags",

@@ -36,6 +36,10 @@ class EvaluateBody(BaseModel):
     remedies: bool = True
 
 
+class PictureBody(BaseModel):
+    plan: dict[str, Any] = Field(description="A plan document.")
+
+
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 
 

@@ -89,6 +89,9 @@ export async function saveSetup(id: number, base: number, plan: Plan, was: Plan)
   return call(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
 }
 
+/** The planned set as the camera would see it, JPEG in base64. */
+export const drawPlan = async (plan: Plan, signal?: AbortSignal) =>
+  (await call(client.POST('/api/picture', { body: { plan }, signal }))).picture
 export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = [], signal?: AbortSignal) =>
   call(client.POST('/api/evaluate', { body: { plan, remedies, changes }, signal }))
 

@@ -2,14 +2,26 @@
   /** What the camera sees, computed: screen with its deviation map, needed outline, figure, missing screen. */
   import DeviationScale from '../parts/DeviationScale.svelte'
   import { deviationColour, reachFor } from '../lib/deviation'
-  import { session } from '../lib/session.svelte'
+  import { drawPlan } from '../lib/api'
+  import { opened } from '../lib/resource.svelte'
+  import { session, type Ghost } from '../lib/session.svelte'
   import { path } from '../lib/sheet'
   import type { Evaluation, Plan } from '../lib/types'
-  let { plan, evaluation: present, trial = null }: { plan: Plan; evaluation: Evaluation | null; trial?: Evaluation | null } = $props()
+  let { plan: now, evaluation: present, trial = null }: { plan: Plan; evaluation: Evaluation | null; trial?: Ghost | null } = $props()
 
   /** While something is tried, the frame shows how it would be; the present is one click away. */
   let then = $state(true)
-  const evaluation = $derived(trial && then ? trial : present)
+  const evaluation = $derived(trial && then ? trial.evaluation : present)
+  const plan = $derived(trial && then ? trial.plan : now)
+
+  /** Levels on the screen, or the set drawn as it is lit; while hands move something, and until it is drawn, levels. */
+  let shown = $state<'levels' | 'picture'>('levels')
+  const drawn = opened<{ of: Plan; picture: string }>()
+  $effect(() => {
+    const of = plan
+    if (shown === 'picture') void drawn.ask(async (signal) => ({ of, picture: await drawPlan(of, signal) }), RESTED)
+  })
+  const pictured = $derived(shown === 'picture' && drawn.value?.of === plan ? drawn.value.picture : null)
 
   let boxW = $state(540)
   let boxH = $state(304)
@@ -132,6 +144,8 @@
       : 'no screen seen'
     return `What the camera sees: ${level}; ${coverage.covered ? 'screen behind everything needed' : 'screen missing where needed'}`
   })
+  /** Hands that rested so long, ms, have put down what they moved. */
+  const RESTED = 150
   const SHADE: Record<string, number> = { torso: 0.42, arms: 0.5, legs: 0.36, head: 0.66, hands: 0.66, hair: 0.5, feet: 0.3 }
 </script>
 
@@ -146,6 +160,11 @@
         }}
       >
         <canvas bind:this={canvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
+        {#if pictured}<img
+            src="data:image/jpeg;base64,{pictured}"
+            alt="The planned set as the camera sees it"
+            class="absolute inset-0 h-full w-full"
+          />{/if}
         <svg class="absolute inset-0" width={w} height={h} role="img" aria-label={summary}>
           <defs>
             <pattern id="{id}-missing" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -163,53 +182,57 @@
               {#each picture.surfaces as surface, i (i)}<path d={path(px(surface.points), true)} fill="black" />{/each}
             </mask>
           </defs>
-          {#each picture.surfaces as surface, i (i)}
-            {#if surface.name !== 'wall' && !judgedBeside.has(surface.name)}<path
-                d={path(px(surface.points), true)}
-                fill={hue}
-                fill-opacity="0.75"
-              />{/if}
-            <path d={path(px(surface.points), true)} class="drawn" stroke={hue} />
-          {/each}
-          <path
-            d="M0 0H{w}V{h}H0Z{path(px(picture.needed), true)}"
-            fill="var(--color-base-300)"
-            fill-opacity="0.55"
-            fill-rule="evenodd"
-            mask="url(#{id}-on)"
-          />
-          {#each evaluation.map.contours as contour, i (i)}
-            <path
-              d={path(contour.line.map(([x, y]) => project(x, y)))}
-              fill="none"
-              stroke="black"
-              stroke-opacity={contour.level === 0 ? 0.75 : 0.35}
-              stroke-width={contour.level === 0 ? 1.4 : 0.8}
-            />
-          {/each}
-          {#each shades as shade, i (i)}<path d={path(shade, true)} fill="url(#{id}-shade)" />{/each}
-          {#if glass.length}<path
-              d={path(glass, true)}
-              fill="white"
-              fill-opacity="0.06"
-              stroke="white"
-              stroke-opacity="0.7"
-              stroke-width="1"
-            />{/if}
-          {#each panes as pane, i (i)}<circle
-              cx={pane[0]}
-              cy={pane[1]}
-              r="7"
-              fill="none"
-              stroke="var(--color-primary)"
-              stroke-width="2"
-            />{/each}
-          <path d={path(px(picture.needed), true)} fill="url(#{id}-missing)" mask="url(#{id}-bare)" />
-          <g stroke="black" stroke-opacity="0.55" stroke-width="0.75">
-            {#each picture.figure as part, i (i)}
-              <path d={path(px(part.points), true)} fill="oklch({SHADE[part.name] ?? 0.5} 0 0)" fill-opacity="0.92" />
+          {#if !pictured}
+            {#each picture.surfaces as surface, i (i)}
+              {#if surface.name !== 'wall' && !judgedBeside.has(surface.name)}<path
+                  d={path(px(surface.points), true)}
+                  fill={hue}
+                  fill-opacity="0.75"
+                />{/if}
+              <path d={path(px(surface.points), true)} class="drawn" stroke={hue} />
             {/each}
-          </g>
+            <path
+              d="M0 0H{w}V{h}H0Z{path(px(picture.needed), true)}"
+              fill="var(--color-base-300)"
+              fill-opacity="0.55"
+              fill-rule="evenodd"
+              mask="url(#{id}-on)"
+            />
+            {#each evaluation.map.contours as contour, i (i)}
+              <path
+                d={path(contour.line.map(([x, y]) => project(x, y)))}
+                fill="none"
+                stroke="black"
+                stroke-opacity={contour.level === 0 ? 0.75 : 0.35}
+                stroke-width={contour.level === 0 ? 1.4 : 0.8}
+              />
+            {/each}
+            {#each shades as shade, i (i)}<path d={path(shade, true)} fill="url(#{id}-shade)" />{/each}
+            {#if glass.length}<path
+                d={path(glass, true)}
+                fill="white"
+                fill-opacity="0.06"
+                stroke="white"
+                stroke-opacity="0.7"
+                stroke-width="1"
+              />{/if}
+            {#each panes as pane, i (i)}<circle
+                cx={pane[0]}
+                cy={pane[1]}
+                r="7"
+                fill="none"
+                stroke="var(--color-primary)"
+                stroke-width="2"
+              />{/each}
+          {/if}
+          <path d={path(px(picture.needed), true)} fill="url(#{id}-missing)" mask="url(#{id}-bare)" />
+          {#if !pictured}
+            <g stroke="black" stroke-opacity="0.55" stroke-width="0.75">
+              {#each picture.figure as part, i (i)}
+                <path d={path(px(part.points), true)} fill="oklch({SHADE[part.name] ?? 0.5} 0 0)" fill-opacity="0.92" />
+              {/each}
+            </g>
+          {/if}
           <path d={path(px(picture.needed), true)} fill="none" stroke="black" stroke-opacity="0.6" stroke-width="2.4" />
           <path
             d={path(px(picture.needed), true)}
@@ -223,28 +246,44 @@
             <path d="M{mx - 5} {my}h10M{mx} {my - 5}v10" stroke="black" stroke-width="3" />
             <path d="M{mx - 5} {my}h10M{mx} {my - 5}v10" stroke="white" stroke-width="1.2" />
           {/each}
-          {#each picture.lamps as lamp (lamp.id)}
-            <g transform="translate({lamp.u * w} {lamp.v * h})" class="drawn">
-              <circle r="6" fill="var(--color-base-300)" />
-              <text y="3.5" text-anchor="middle" class="strong" stroke="none">{plan.lights.findIndex((l) => l.id === lamp.id) + 1}</text>
-            </g>
-          {/each}
+          {#if !pictured}
+            {#each picture.lamps as lamp (lamp.id)}
+              <g transform="translate({lamp.u * w} {lamp.v * h})" class="drawn">
+                <circle r="6" fill="var(--color-base-300)" />
+                <text y="3.5" text-anchor="middle" class="strong" stroke="none">{plan.lights.findIndex((l) => l.id === lamp.id) + 1}</text>
+              </g>
+            {/each}
+          {/if}
         </svg>
       </div>
     {/if}
   </div>
   <figcaption class="flex flex-wrap items-center justify-between gap-x-3 pt-1.5">
     <span class="label-text flex items-center gap-2">
-      {evaluation?.map.trace === 'luma' ? 'Luma' : 'Key channel'} against
-      {#each [['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`], ['mean', 'its mean']] as const as [which, word] (which)}
+      {#each [['levels', 'Levels'], ['picture', 'As the camera sees it']] as const as [which, word] (which)}
         <button
           type="button"
-          class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}"
-          aria-pressed={against === which}
-          onclick={() => (against = which)}>{word}</button
+          class="cursor-pointer {shown === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}"
+          aria-pressed={shown === which}
+          onclick={() => (shown = which)}>{word}</button
         >
       {/each}
     </span>
+    {#if shown === 'levels'}
+      <span class="label-text flex items-center gap-2">
+        {evaluation?.map.trace === 'luma' ? 'Luma' : 'Key channel'} against
+        {#each [['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`], ['mean', 'its mean']] as const as [which, word] (which)}
+          <button
+            type="button"
+            class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}"
+            aria-pressed={against === which}
+            onclick={() => (against = which)}>{word}</button
+          >
+        {/each}
+      </span>
+    {:else}
+      <span class="label-text" role="status">{drawn.error || (pictured ? 'Drawn from the plan, without noise' : 'Drawing …')}</span>
+    {/if}
     {#if trial}
       <span class="label-text flex gap-2">
         {#each [[false, 'now'], [true, 'then']] as const as [which, word] (word)}
@@ -257,6 +296,6 @@
         {/each}
       </span>
     {/if}
-    <DeviationScale {reach} zero={against === 'wanted' ? 'the wanted level' : 'the mean'} />
+    {#if shown === 'levels'}<DeviationScale {reach} zero={against === 'wanted' ? 'the wanted level' : 'the mean'} />{/if}
   </figcaption>
 </figure>

@@ -129,7 +129,7 @@
             class:max-md:hidden={pane !== 'frame'}
             class:lg:hidden={station === 'plate' && session.plateOpen}
           >
-            <FrameView plan={session.plan} evaluation={session.evaluation} trial={session.ghost?.evaluation ?? null} />
+            <FrameView plan={session.plan} evaluation={session.evaluation} trial={session.ghost} />
           </section>
           <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
           <section

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
+
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import Change, apply_changes, plan_from
+from ausblick.core.standin.planned_picture import planned_picture
+from ausblick.formats.images import jpeg_bytes
 
 from ..context import answer, quick_answer, services
-from ..evaluation_schemas import EvaluationModel
+from ..evaluation_schemas import EvaluationModel, PlannedPictureModel
 from ..glossary import TERMS
 from ..present import evaluation_model
-from ..schemas import REFUSALS, EvaluateBody, GlossaryModel
+from ..schemas import REFUSALS, EvaluateBody, GlossaryModel, PictureBody
 
 api = APIBlueprint("evaluate", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluation")], abp_responses=REFUSALS)
+PICTURE_WIDTH = 640
 
 
 @api.post("/evaluate", operation_id="evaluatePlan", responses={200: EvaluationModel})
@@ -25,6 +30,13 @@ def evaluate_plan(body: EvaluateBody) -> Response:
         plan = apply_changes(plan, [Change(change.path, change.value) for change in body.changes])
     evaluation, findings = services().findings(plan, body.remedies)
     return quick_answer(evaluation_model(evaluation, findings, services().basis))
+
+
+@api.post("/picture", operation_id="drawPlan", responses={200: PlannedPictureModel})
+def draw_plan(body: PictureBody) -> Response:
+    """The planned set as the camera would see it, without noise and codec."""
+    picture = jpeg_bytes(planned_picture(plan_from(body.plan), PICTURE_WIDTH, services().basis))
+    return answer(PlannedPictureModel(picture=b64encode(picture).decode()))
 
 
 @api.get("/glossary", operation_id="getGlossary", responses={200: GlossaryModel})

@@ -1,0 +1,23 @@
+"""The planned set as the camera would see it: drawn like the test key, without noise and codec."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..camera.turned import side_turns, upright
+from ..colour.curves import encode
+from ..evaluation.evaluate import evaluate
+from ..geometry.vectors import Bytes
+from ..light.basis import BasisStore
+from ..matte.capture import capture_of
+from ..matte.render import draw
+from ..matte.simulation import overview_window
+from ..plan import Plan
+
+
+def planned_picture(plan: Plan, width: int, store: BasisStore) -> Bytes:
+    """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve."""
+    capture = capture_of(evaluate(plan, store), store)
+    linear = draw(capture, overview_window(plan, width)).frame
+    signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
+    return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))

@@ -1,0 +1,35 @@
+"""The planned set drawn for the frame: upright, in the plan's curve, its screen as bright as the evaluation says."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.standin.planned_picture import planned_picture
+from tests.conftest import MakePlan, lamp
+
+STORE = BasisStore()
+
+
+@pytest.fixture
+def lit(make: MakePlan) -> Plan:
+    lamps = [lamp(position=[x, 1.5, 2.4], aim=[0.2 * x, 1.4, 0.0], flux_lm=6000) for x in (-2.2, 2.2)]
+    return make(lights=lamps, subject=None, screen={"width": 6.0, "height": 3.4}, camera={"z": 4.0, "focal_mm": 35.0})
+
+
+@pytest.mark.parametrize("curve", ["rec709", "hlg"])
+def test_the_screen_is_as_bright_as_the_evaluation_says(lit: Plan, curve: str) -> None:
+    plan = apply_changes(lit, [Change("camera.curve", curve)])
+    picture = planned_picture(plan, 320, STORE)
+    assert picture.shape == (180, 320, 3)
+    luma = picture[70:110, 130:190] @ np.array([0.2126, 0.7152, 0.0722]) / 2.55
+    screen_map = evaluate(plan, STORE).screen_map
+    middle = screen_map.luma[np.ix_(np.abs(screen_map.grid.y - 1.5) < 0.3, np.abs(screen_map.grid.x) < 0.3)]
+    assert luma.mean() == pytest.approx(middle.mean(), abs=1.0)
+
+
+def test_a_camera_on_its_side_gives_an_upright_picture(lit: Plan) -> None:
+    assert planned_picture(apply_changes(lit, [Change("camera.roll", 90.0)]), 320, STORE).shape == (320, 180, 3)
