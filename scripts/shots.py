@@ -138,10 +138,17 @@ def key(page: Page) -> None:
     page.get_by_label("Divided from").select_option("frame")
 
 
+def lit(page: Page) -> None:
+    """The frame drawn as it is lit, in every frame of the page."""
+    for button in page.get_by_role("button", name="As the camera sees it").all():
+        button.click()
+    page.get_by_text("Drawn from the plan").last.wait_for(timeout=60_000)
+
+
 VIEWS = [
     ("setups", DESK, "set", "/", nothing),
     ("setup", DESK, "set", "/setup/3", nothing),
-    ("subject", DESK, "set", "/setup/4/subject", nothing),
+    ("subject", DESK, "set", "/setup/4/subject", lit),
     ("network", DESK, "set", "/network", network),
     ("compare", DESK, "desk", "/compare/1/4", nothing),
     ("stand-in", DESK, "set", "/setup/1/check", standin),
@@ -156,7 +163,7 @@ VIEWS = [
     ("camera", DESK, "set", "/setup/6/camera", ledger),
     ("test-key", DESK, "set", "/setup/1/plate", key),
     ("check", DESK, "set", "/setup/1/check", check),
-    ("tablet", TABLET, "set", "/setup/2", nothing),
+    ("tablet", TABLET, "set", "/setup/2", lit),
     ("phone", PHONE, "set", "/setup/1", nothing),
 ]
 
