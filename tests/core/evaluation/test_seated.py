@@ -56,3 +56,19 @@ def test_the_picture_shows_a_head_as_large_and_as_much_lower(make: MakePlan) -> 
         wide.append(int((alpha[tops[-1] : tops[-1] + 20] > 0.5).sum(axis=1).max()))
     assert wide[0] == pytest.approx(wide[1], abs=2)
     assert tops[1] - tops[0] == pytest.approx(LOWERED * 960 * 24.0 / sensor.width_mm / 5.0, abs=1.5)
+
+
+def test_who_is_seated_sits_on_a_chair(make: MakePlan) -> None:
+    """A front leg of it stands on the floor beside the shins, and its back rail is above the seat."""
+    covers = []
+    for plan in both(make, framing="full"):
+        plan = apply_changes(plan, [Change("camera", {"z": 7.4, "y": 1.2, "focal_mm": 24.0, "tilt": -6.0})])
+        sensor = plan.camera.sensor
+        window = PixelWindow(0.0, 0.0, 960, round(960 * sensor.px_h / sensor.px_w), sensor.px_w / 960)
+        capture = capture_of(evaluate(plan, BasisStore()), BasisStore())
+        frame = capture.view.project(np.array([(0.205, 0.06, 2.4), (0.195, 0.82, 2.4)]))[0]
+        alpha = draw(capture, window).alpha
+        covers.append([float(alpha[int(v * window.height), int(u * window.width)]) for u, v in frame])
+    standing, seated = covers
+    assert standing[0] == 0.0
+    assert min(seated) > 0.9

@@ -14,16 +14,18 @@
 
   const SAVED = { saved: 'Saved', waiting: 'Not saved yet', saving: 'Saving', offline: 'Server away; will be saved' }
 
-  async function show() {
-    versions = await api.listVersions(session.id).catch(() => [])
+  /** Of the set-up that is open: who has left it meanwhile asks for none. */
+  async function show(of = session.id) {
+    if (of && of === session.id) versions = await api.listVersions(of).catch(() => [])
   }
   async function keep(event: SubmitEvent) {
     event.preventDefault()
     if (!name.trim()) return
+    const own = session.id
     await session.save()
-    await api.nameVersion(session.id, name.trim()).catch((err: Error) => (session.error = err.message))
+    await api.nameVersion(own, name.trim()).catch((err: Error) => (session.error = err.message))
     name = ''
-    versions = await api.listVersions(session.id).catch(() => [])
+    await show(own)
   }
   const day = (stamp: string) => new Date(stamp).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>

@@ -45,7 +45,8 @@ def layers_of(subject: Subject) -> tuple[Layer, ...]:
     own = {layer.name: layer for layer in HOLDING} if subject.props else {}
     if subject.posture == "seated":
         own |= {layer.name: layer for layer in seated_legs(subject.height, subject.lowered)}
-    return tuple(own.get(layer.name, layer) for layer in LAYERS) if own else LAYERS
+    layers = tuple(own.get(layer.name, layer) for layer in LAYERS) if own else LAYERS
+    return (chair(subject.height, subject.lowered), *layers) if subject.posture == "seated" else layers
 
 
 def seated_legs(height: float, lowered: float) -> tuple[Layer, Layer]:
@@ -55,6 +56,24 @@ def seated_legs(height: float, lowered: float) -> tuple[Layer, Layer]:
     thigh, shin = (0.05, HIPS, 0.056, 0.062, knee, 0.050), (0.062, knee, 0.042, 0.066, floor + 0.05, 0.024)
     feet = pair((0.066, floor + 0.02, 0.02, 0.09, floor + 0.013, 0.013))
     return Layer("legs", pair(thigh, shin), 0.05), Layer("feet", feet, 0.03)
+
+
+def chair(height: float, lowered: float) -> Layer:
+    """A plain chair from the front, of usual size whatever the height of who sits on it: seat, four legs, two posts
+    and two rails of the back; in shares of the height as the figure's."""
+    floor, m = lowered / height, 1.0 / height
+    seat = HIPS - 0.03 * m
+    legs = pair(
+        (0.19 * m, seat, 0.020 * m, 0.21 * m, floor + 0.012 * m, 0.012 * m),
+        (0.17 * m, seat, 0.018 * m, 0.17 * m, floor + 0.10 * m, 0.011 * m),
+    )
+    posts = pair((0.19 * m, seat, 0.018 * m, 0.20 * m, seat + 0.42 * m, 0.015 * m))
+    rails = (
+        Limb(-0.20 * m, seat + 0.40 * m, 0.035 * m, 0.20 * m, seat + 0.40 * m, 0.035 * m),
+        Limb(-0.19 * m, seat + 0.20 * m, 0.015 * m, 0.19 * m, seat + 0.20 * m, 0.015 * m),
+        Limb(-0.21 * m, seat, 0.022 * m, 0.21 * m, seat, 0.022 * m),
+    )
+    return Layer("chair", (*legs, *posts, *rails), 0.25 * m)
 
 
 def held_by(subject: Subject) -> tuple[Limb, ...]:

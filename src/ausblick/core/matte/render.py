@@ -177,8 +177,12 @@ def _over(colour: Floats, alpha: Floats, cover: Floats | Floats32, paint: Floats
     alpha[box] = cover[box] + (1.0 - cover[box]) * alpha[box]
 
 
-BARE = ("head", "neck", "hands", "moving hand", "feet")
+BARE = ("head", "neck", "hands", "moving hand", "feet", "chair")
 """Layers that the first garment does not cover."""
+
+
+THINGS = {"feet": (0.05, 0.045, 0.04), "chair": (0.09, 0.065, 0.045)}
+"""Dark shoes, stained wood."""
 
 
 def _keying(subject: Subject, layer: Layer) -> Keying:
@@ -199,10 +203,10 @@ def _behind(
 def _paint(capture: Capture, subject: Subject, place: DrawnPlace, layer: Layer) -> Floats:
     """Linear colour (H, W, 3) of a layer: reflectance under front light, turning into side light at its edges."""
     worn = subject.wardrobe[0].reflectance if subject.wardrobe else (0.16, 0.16, 0.18)
-    skin = set(BARE) - {"feet"}
-    ink = np.array(subject.skin if layer.name in skin else (0.05, 0.045, 0.04) if layer.name == "feet" else worn)
+    skin = set(BARE) - set(THINGS)
+    ink = np.array(subject.skin if layer.name in skin else THINGS.get(layer.name, worn))
     front = capture.light["face" if layer.name in skin else "chest"]
-    if layer.name == "legs":
+    if layer.name in ("legs", "chair"):
         front = capture.light["legs"]
     low, high = ("right cheek", "left cheek") if layer.name in ("head", "neck") else ("right arm", "left arm")
     x0, y0, x1, y1 = bounds(layer.limbs)
@@ -211,7 +215,7 @@ def _paint(capture: Capture, subject: Subject, place: DrawnPlace, layer: Layer) 
     if box is None:
         return paint
     x, y = place.shares(box)
-    middle = 0.0 if layer.name in ("torso", "head", "neck", "legs", "feet") else (x0 + x1) / 2.0
+    middle = 0.0 if layer.name in ("torso", "head", "neck", "legs", "feet", "chair") else (x0 + x1) / 2.0
     turn = np.clip((x - middle) / layer.half, -1.0, 1.0)[..., None]
     facing, aside = np.sqrt(1.0 - 0.92 * turn * turn), np.abs(turn) ** 1.5
     sides = np.where(turn < 0.0, capture.light[low], capture.light[high])
