@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What the camera sees, computed: screen with its deviation map, needed outline, figure, missing screen. */
   import DeviationScale from '../parts/DeviationScale.svelte'
+  import Either from '../parts/Either.svelte'
   import { deviationColour, reachFor } from '../lib/deviation'
   import { drawPlan } from '../lib/api'
   import { opened } from '../lib/resource.svelte'
@@ -144,6 +145,18 @@
       : 'no screen seen'
     return `What the camera sees: ${level}; ${coverage.covered ? 'screen behind everything needed' : 'screen missing where needed'}`
   })
+  const SHOWN = [
+    ['levels', 'Levels'],
+    ['picture', 'As the camera sees it'],
+  ] as const
+  const WHEN = [
+    [false, 'now'],
+    [true, 'then'],
+  ] as const
+  const zeros = $derived([
+    ['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`],
+    ['mean', 'its mean'],
+  ] as const)
   /** Hands that rested so long, ms, have put down what they moved. */
   const RESTED = 150
   const SHADE: Record<string, number> = { torso: 0.42, arms: 0.5, legs: 0.36, head: 0.66, hands: 0.66, hair: 0.5, feet: 0.3 }
@@ -258,42 +271,21 @@
       </div>
     {/if}
   </div>
-  <figcaption class="flex flex-wrap items-center justify-between gap-x-3 pt-1.5">
+  <figcaption class="flex flex-wrap items-center justify-between gap-x-3 pt-0.5">
     <span class="label-text flex items-center gap-2">
-      {#each [['levels', 'Levels'], ['picture', 'As the camera sees it']] as const as [which, word] (which)}
-        <button
-          type="button"
-          class="cursor-pointer {shown === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}"
-          aria-pressed={shown === which}
-          onclick={() => (shown = which)}>{word}</button
-        >
-      {/each}
+      <Either value={shown} options={SHOWN} onchange={(which) => (shown = which)} />
     </span>
     {#if shown === 'levels'}
       <span class="label-text flex items-center gap-2">
         {evaluation?.map.trace === 'luma' ? 'Luma' : 'Key channel'} against
-        {#each [['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`], ['mean', 'its mean']] as const as [which, word] (which)}
-          <button
-            type="button"
-            class="cursor-pointer {against === which ? 'text-ink underline underline-offset-2' : 'hover:text-ink'}"
-            aria-pressed={against === which}
-            onclick={() => (against = which)}>{word}</button
-          >
-        {/each}
+        <Either value={against} options={zeros} onchange={(which) => (against = which)} />
       </span>
     {:else}
       <span class="label-text" role="status">{drawn.error || (pictured ? 'Drawn from the plan, without noise' : 'Drawing …')}</span>
     {/if}
     {#if trial}
       <span class="label-text flex gap-2">
-        {#each [[false, 'now'], [true, 'then']] as const as [which, word] (word)}
-          <button
-            type="button"
-            class="cursor-pointer {then === which ? 'text-primary underline underline-offset-2' : 'hover:text-ink'}"
-            aria-pressed={then === which}
-            onclick={() => (then = which)}>{word}</button
-          >
-        {/each}
+        <Either value={then} options={WHEN} onchange={(which) => (then = which)} accent />
       </span>
     {/if}
     {#if shown === 'levels'}<DeviationScale {reach} zero={against === 'wanted' ? 'the wanted level' : 'the mean'} />{/if}
