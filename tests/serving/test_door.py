@@ -156,6 +156,7 @@ def test_each_role_may_what_it_says(owner: str, opened: dict[str, Any], role: Ro
     assert all(word in cookie for word in ("HttpOnly", "Secure", "SameSite=Strict"))
     assert device.ask("GET", "/api/setups")[0] == 200
     assert device.ask("POST", "/api/evaluate", {"plan": setup["plan"], "remedies": False})[0] == 200
+    assert device.ask("POST", "/api/picture", {"plan": setup["plan"]})[0] == 200
     assert device.ask("POST", "/api/setups", {"title": "Mine"})[0] == creates
     assert device.ask("PUT", f"/api/setups/{setup['id']}/lists/slate", {"ticked": True})[0] == logs
     for method, path in (

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ausblick.core.advice.findings import find
+from ausblick.core.advice.moves import film_on_pane
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.light.basis import BasisStore
@@ -86,6 +87,17 @@ def test_the_picture_is_darker_through_the_pane_only(window_set: Plan) -> None:
     (bare, screen), (dark, _) = pictures
     middle = screen & (np.roll(screen, 6, axis=0) & np.roll(screen, -6, axis=0))
     assert dark[middle].mean() / bare[middle].mean() == pytest.approx(0.5, rel=0.04)
+
+
+@pytest.mark.parametrize(
+    ("film", "over", "wanted"), [(0.0, 1.6, 2.0), (3.0, -1.1, 2.0), (6.0, 0.8, None), (1.0, -4.0, 0.0)]
+)
+def test_film_is_never_taken_off_a_window_that_is_too_bright(
+    window_set: Plan, film: float, over: float, wanted: float | None
+) -> None:
+    """Heavier film than is sold can't be had; what hangs already stays."""
+    found = [c.value for one in film_on_pane(filmed(window_set, film), over) for c in one.changes]
+    assert found == ([] if wanted is None else [wanted])
 
 
 def test_a_window_that_is_too_bright_is_cured_by_film_or_by_lifting_the_room(window_set: Plan) -> None:

@@ -59,6 +59,20 @@ def test_a_place_of_the_room_looks_as_it_is_lit(
     assert at(capture, image, place) == pytest.approx(ink * lux / grey_lux(plan.camera), rel=0.03)
 
 
+def test_open_ground_is_lit_round_the_set_as_closely_as_a_floor(make: MakePlan) -> None:
+    """Ground reaches the horizon; what the lamps light of it is no wider a lattice for that."""
+    level = {**WIDE, "tilt": 0.0}
+    outside = {**ROOM, "kind": "exterior", "ambient_lux": 60.0}
+    plan = make(lights=LAMPS, room=outside, camera=level, subject=None, screen={"width": 3.0})
+    capture, image, _ = pictured(plan)
+    evaluation = evaluate(plan, STORE)
+    for place in ((0.4, 0.0, 3.2), (-1.8, 0.0, 1.2), (1.9, 0.0, 1.5)):
+        up = np.array([0.0, 1.0, 0.0])
+        lux = probe_all(plan, np.array(place), up, evaluation.scene_light, STORE).total
+        ink = np.array(plan.room.reflectance.floor)
+        assert at(capture, image, place) == pytest.approx(ink * lux / grey_lux(plan.camera), rel=0.05), place
+
+
 def test_the_wall_round_a_window_stands_before_the_screen(make: MakePlan) -> None:
     window = {"x": 0.2, "y": 1.5, "z": 1.2, "width": 1.0, "height": 1.2}
     plan = make(lights=LAMPS, room=ROOM, camera=WIDE, subject=None, screen={"width": 3.0}, window=window)

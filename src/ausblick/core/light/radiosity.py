@@ -22,7 +22,7 @@ from .basis import BasisStore
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .factors import patch_factors
-from .keys import scene_key, together
+from .keys import StoreKey, lamp_key, scene_key, together
 from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
@@ -103,8 +103,11 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
 
 def lamps_on_patches(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
     """Direct light (N,) in lux of each lamp at full power on every patch, as its mean over four places."""
-    ground = together("patches", scene.key, plan.screen.transmittance)
-    return store.each_lamp(plan, ground, partial(_lamp_on_patches, scene, plan))
+    return store.each_lamp(plan, _on_patches(scene, plan), partial(_lamp_on_patches, scene, plan))
+
+
+def _on_patches(scene: Scene, plan: Plan) -> StoreKey:
+    return together("patches", scene.key, plan.screen.transmittance)
 
 
 def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
@@ -124,6 +127,10 @@ def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
 
 def lamps_incident(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
     """All light (N, 3) in lux on the patches that each lamp, white and at full power, causes, in three channels."""
-    direct = {lamp.id: lux for lamp, lux in zip(plan.lights, lamps_on_patches(scene, plan, store), strict=True)}
-    ground = together("incident", scene.key, plan.screen.transmittance)
-    return store.each_lamp(plan, ground, lambda lamp: scene.incident(np.repeat(direct[lamp.id][:, None], 3, axis=1)))
+
+    def of(lamp: Light) -> Floats:
+        key = (_on_patches(scene, plan), lamp_key(plan, lamp))
+        direct = store.get(key, partial(_lamp_on_patches, scene, plan, lamp))
+        return scene.incident(np.repeat(direct[:, None], 3, axis=1))
+
+    return store.each_lamp(plan, together("incident", scene.key, plan.screen.transmittance), of)

@@ -29,7 +29,7 @@ from ..plan import Light, Plan
 Span = tuple[float, float]
 ALONG = ((2, 1), (0, 2), (0, 1))
 """The two axes along a side whose normal is x, y or z."""
-SEEN_BY = (64, 36)
+SEEN_BY = (128, 72)
 """Rays over the frame by which it is found what of a side is seen."""
 NODES, RETURNED_NODES = 56, 12
 """Places along each way of what is seen of a side: for lamps, and for what comes back."""
@@ -37,6 +37,8 @@ SOFTER = 0.8
 """Steps of the lattice over which light is evened, so that a border across it does not show its steps."""
 OPEN_AIR = 100.0
 """How far the ground reaches outdoors, m."""
+ROUND_THE_SET = 3.0
+"""The ground is lit by the set's lamps as far round them, screen and camera, m; beyond it goes on as it is there."""
 
 
 @dataclass(frozen=True)
@@ -127,13 +129,24 @@ def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:
     for side, (reach, u, v) in zip(sides, reaches, strict=True):
         shown = np.isfinite(reach) & (reach <= nearest)
         if shown.any():
-            yield side, (_span(u[shown], side.spans[0]), _span(v[shown], side.spans[1]))
+            on_u, on_v = side.spans if plan.room.kind == "interior" else _round_the_set(plan)
+            yield side, (_span(u[shown], on_u), _span(v[shown], on_v))
 
 
 def _span(places: Floats, whole: Span) -> Span:
-    low, high = float(places.min()), float(places.max())
+    """From the least to the greatest of places, with some more, within the whole."""
+    low, high = np.clip([places.min(), places.max()], *whole)
     more = max(0.3, 0.1 * (high - low))
-    return max(low - more, whole[0]), min(high + more, whole[1])
+    return max(float(low - more), whole[0]), min(float(high + more), whole[1])
+
+
+def _round_the_set(plan: Plan) -> tuple[Span, Span]:
+    """Across and away from the screen, x and z in m."""
+    half, camera = plan.screen.width / 2.0, plan.camera
+    ends = [(plan.screen.x_centre - half, 0.0), (plan.screen.x_centre + half, 0.0), (camera.x, camera.z)]
+    ends += [(lamp.position[0], lamp.position[2]) for lamp in plan.lights if not lamp.is_daylight]
+    low, high = np.min(ends, axis=0) - ROUND_THE_SET, np.max(ends, axis=0) + ROUND_THE_SET
+    return (float(low[0]), float(high[0])), (float(low[1]), float(high[1]))
 
 
 def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, store: BasisStore) -> LitSide:

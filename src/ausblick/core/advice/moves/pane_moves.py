@@ -24,7 +24,7 @@ def film_on_pane(plan: Plan, over: float) -> list[Proposal]:
     if window is None or opening_of(plan) is None or abs(over) < LEAST:
         return []
     stops = min(MOST_FILM, max(0, round(window.film_stops + over)))
-    if stops == window.film_stops:
+    if (stops - window.film_stops) * over <= 0.0:
         return []
     text = tell("do/film", stops=float(stops), density=0.3 * stops) if stops else tell("do/film-off")
     return [Proposal(text, (edit.window.film_stops(float(stops)),), tell("cost/film") if stops else None)]
