@@ -40,8 +40,8 @@ OWNER = "/api/network"
 COMPUTES = (
     "/api/evaluate", "/api/picture", "/api/propose", "/api/even-screen", "/api/distances", "/api/ledger",
     "/api/room-table", "/api/recorders", "/api/framing", "/api/brief", "/api/tracking-marks", "/api/copies",
-    "/api/screen-advice", "/api/readings", "/api/zebra", "/api/sun", "/api/plate/marks", "/api/plate/read", "/api/photometry",
-    "/api/test-key", "/api/start", "/api/productions/day",
+    "/api/screen-advice", "/api/readings", "/api/zebra", "/api/sun", "/api/plate/marks", "/api/plate/read",
+    "/api/photometry", "/api/test-key", "/api/start", "/api/productions/day",
 )  # fmt: skip
 """Answers to a question: nothing is changed, so looking is enough."""
 LOGS = ("/frames", "/lists")
