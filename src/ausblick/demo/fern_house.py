@@ -64,6 +64,7 @@ def seed_vault() -> Plan:
                 "x": 0.0,
                 "z": 2.4,
                 "height": 1.68,
+                "body": "woman",
                 "framing": "waist",
                 "speed": 0.3,
                 "envelope": {"left": 0.55, "right": 0.65, "up": 0.2, "front": 0.3, "back": 0.2},

@@ -27,7 +27,7 @@ def visitor_film() -> Production:
                 {"id": "keeper", "name": "The seed keeper", "role": "opens the vault",
                  "height": 1.81, "hair_kind": "none"},
                 {"id": "dancer", "name": "The fern dancer", "role": "dances", "minor": True, "from": "10:00",
-                 "to": "15:00", "height": 1.46, "hair_kind": "fine", "hair": [0.2, 0.12, 0.06]},
+                 "to": "15:00", "height": 1.46, "body": "child", "hair_kind": "fine", "hair": [0.2, 0.12, 0.06]},
             ],
             "outfits": [
                 {"id": "apron", "person": "head", "name": "Brown apron", "garments": [

@@ -2,12 +2,36 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
 from ausblick.core.colour.rec709 import LUMA
+from ausblick.core.geometry.vectors import Floats, Floats32
+from ausblick.core.light.body_light import BodyLight
 from ausblick.core.matte.capture import Capture
+
+
+def _white(light: Floats | Floats32) -> Any:
+    """Light (..., 3) without a colour, as bright."""
+    return np.broadcast_to((light @ LUMA.astype(light.dtype))[..., None], light.shape)
+
+
+def in_light(body: BodyLight, changed: Callable[[Floats32], Any]) -> BodyLight:
+    return replace(body, lux=changed(body.lux), gloss=changed(body.gloss), around=changed(body.around))
+
+
+def tinted(capture: Capture, tint: tuple[float, float, float]) -> Capture:
+    """The figure in light of another colour."""
+    assert capture.body is not None
+    ink = np.array(tint, dtype=np.float32)
+    return replace(
+        capture,
+        light={name: rgb * np.array(tint) for name, rgb in capture.light.items()},
+        body=in_light(capture.body, lambda light: light * ink),
+    )
 
 
 def ideal_of(capture: Capture) -> Capture:
@@ -23,7 +47,8 @@ def ideal_of(capture: Capture) -> Capture:
         folds=np.zeros_like(capture.folds),
         beside=toned,
         in_pane=(),
-        light={name: np.full(3, float(rgb @ LUMA)) for name, rgb in capture.light.items()},
+        light={name: _white(rgb) for name, rgb in capture.light.items()},
+        body=None if capture.body is None else in_light(capture.body, _white),
         smear_px=0.0,
         defocus_px=0.0,
         noise=0.0,

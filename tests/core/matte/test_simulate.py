@@ -25,7 +25,7 @@ from ausblick.core.matte.simulation import NoScreen, SimulatedKey, crop_windows,
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.formats.recording import codec_class, pixel_format, through
-from tests.core.matte.faultless import ideal_of
+from tests.core.matte.faultless import ideal_of, tinted
 
 STORE = BasisStore()
 SENSOR = {"width_mm": 23.5, "height_mm": 13.2, "px_w": 1920, "px_h": 1080, "base_iso": 400}
@@ -125,8 +125,7 @@ def test_unevenness_needs_a_harder_clip() -> None:
 
 def test_spill_leaves_colour_and_holes() -> None:
     clean = ideal_of(captured())
-    green = {name: rgb * np.array([1.0, 2.2, 1.0]) for name, rgb in clean.light.items()}
-    spilled = measures(replace(clean, light=green))
+    spilled = measures(tinted(clean, (1.0, 2.2, 1.0)))
     assert (spilled.edge_error or 0) > (measures(clean).edge_error or 0)
     assert (spilled.holes_percent or 0) >= (measures(clean).holes_percent or 0)
 

@@ -4938,10 +4938,15 @@ export interface components {
         /**
          * Person
          * @description `from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
-         *     who comes along. `height`, `hair`, `skin`: as they are in the plans of this person's shots; left out, as planned
-         *     there.
+         *     who comes along. `height`, `body`, `hair`, `skin`: as they are in the plans of this person's shots; left out, as
+         *     planned there.
          */
         Person: {
+            /**
+             * Body
+             * @default null
+             */
+            body: ("man" | "woman" | "child") | null;
             /**
              * From
              * @default null
@@ -5241,6 +5246,7 @@ export interface components {
             screen: components["schemas"]["Screen"];
             /**
              * @default {
+             *       "body": "man",
              *       "envelope": {
              *         "back": 0.3,
              *         "front": 0.4,
@@ -7094,9 +7100,16 @@ export interface components {
         };
         /**
          * Subject
-         * @description `posture`: seated, hips and all above them come down to a chair's seat, and the legs reach forward.
+         * @description `body`: whose build the figure has. `posture`: seated, hips and all above them come down
+         *     to a chair's seat, and the legs reach forward.
          */
         Subject: {
+            /**
+             * Body
+             * @default man
+             * @enum {string}
+             */
+            body: "man" | "woman" | "child";
             /**
              * @default {
              *       "back": 0.3,

@@ -18,6 +18,12 @@
     ['fine', 'fine, flying'],
     ['none', 'none'],
   ]
+  const BUILDS: [string, string][] = [
+    ['', 'as in the set-up'],
+    ['man', 'man'],
+    ['woman', 'woman'],
+    ['child', 'child'],
+  ]
   const add = () => open.change([{ path: 'people', value: [...document.people, { id: freshId('p', document.people), name: 'Somebody' }] }])
   /** Their shots stay, without anybody. */
   const remove = (id: string) =>
@@ -54,6 +60,7 @@
               value={person.height}
               onchange={set(i, 'height')}
             />{/if}
+          <Choice label="Build" value={person.body ?? ''} options={BUILDS} onchange={(to) => set(i, 'body')(to || null)} />
           <Choice label="Hair" value={person.hair_kind ?? ''} options={HAIR} onchange={(to) => set(i, 'hair_kind')(to || null)} />
           {#each [['hair', 'Colour of the hair', [0.05, 0.035, 0.025]], ['skin', 'Skin', [0.45, 0.3, 0.22]]] as const as [field, word, usual] (field)}
             <div class="flex items-center justify-between gap-2">

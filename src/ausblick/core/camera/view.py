@@ -9,6 +9,7 @@ A camera at pan = tilt = roll = 0 looks along -z, straight at the screen.
 from __future__ import annotations
 
 import math
+from collections.abc import Hashable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -62,6 +63,11 @@ class View:
             axis=-1,
         )
         return np.asarray(local @ self.axes)
+
+
+def view_key(view: View) -> Hashable:
+    """What a view is remembered by."""
+    return view.lens.tobytes(), view.axes.tobytes(), view.tan_h, view.tan_v
 
 
 @lru_cache(maxsize=256)

@@ -11,7 +11,7 @@ import numpy as np
 from ..camera.exposure import grey_lux
 from ..camera.level_schools import key_channel
 from ..camera.view import View
-from ..figure.details import hand_at
+from ..figure.held_props import hand_at
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion

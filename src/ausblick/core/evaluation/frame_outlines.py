@@ -52,7 +52,7 @@ def _without_lamps(plan: Plan, view: View, coverage: Coverage) -> Picture:
     def seen(polygon: Floats) -> Floats:
         return _seen(view, upright, polygon)
 
-    figure = [] if plan.subject is None else figure_parts(plan.subject)
+    figure = [] if plan.subject is None else figure_parts(plan.subject, plan.camera)
     needed = coverage.frame_outline[:: max(1, len(coverage.frame_outline) // 160)]
     return Picture(
         *size,

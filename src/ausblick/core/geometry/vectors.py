@@ -11,6 +11,7 @@ Reals = npt.NDArray[np.float32] | npt.NDArray[np.float64]
 """Of either precision."""
 Bools = npt.NDArray[np.bool_]
 Ints = npt.NDArray[np.intp]
+Ints32 = npt.NDArray[np.int32]
 Bytes = npt.NDArray[np.uint8]
 
 

@@ -56,6 +56,15 @@ class Emission:
         """Of a Lambertian face, lm/m2."""
         return math.pi * self.peak / self.face.area
 
+    def exitance_toward(self, place: Floats) -> float:
+        """Of its face as it looks from a place (3,) m: pi times the luminance there, lm/m2; of a point as of a face
+        of a square centimetre."""
+        away = place - self.face.centre
+        distance = float(np.linalg.norm(away))
+        cosine = max(float(self.face.axis @ away) / distance, 1e-3)
+        strength = float(self.candela(away, np.array(distance)))
+        return math.pi * strength / (self.face.area * cosine if self.face.area > 0.0 else 1e-4)
+
     def candela(self, away: Reals, distance: Reals) -> Floats:
         """Intensity (...) in cd of the whole face toward `away` (3, ...) m of length `distance` (...)."""
         cosine = np.tensordot(self.face.axis.astype(away.dtype), away, 1) / distance

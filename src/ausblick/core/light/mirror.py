@@ -19,7 +19,7 @@ from ..camera.screen_grid import sheets_of
 from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, unit
-from ..plan import Light, Plan, Prop, Screen, Subject, Window
+from ..plan import Light, Plan, Screen, Subject, Window
 from ..standards.quantities import Percent
 from .basis import weight
 from .emission import Emission, emission_of
@@ -146,13 +146,9 @@ def shiny_things(plan: Plan) -> list[tuple[str, Shape]]:
     """Name and shape of everything worn or held that mirrors."""
     if plan.subject is None:
         return []
-    props = [(prop.name, _shape(prop)) for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
+    props = [(prop.name, prop.formed) for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
     worn: list[tuple[str, Shape]] = [(g.name, "cylinder") for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
     return props + worn
-
-
-def _shape(prop: Prop) -> Shape:
-    return prop.shape or ("sphere" if prop.kind == "metal" else "cylinder")
 
 
 def mirrored_screen(plan: Plan, view: View) -> list[Mirrored]:

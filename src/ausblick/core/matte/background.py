@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.pane_film import film_of
-from ..camera.screen_grid import curve_radius
-from ..camera.sheet_met import met
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Bools, Floats, Floats32
 from ..light.basis import weight
 from ..light.cloth import FOLD
 from ..light.emission import emission_of
@@ -19,6 +19,8 @@ from ..light.solids import Pillar
 from ..plan import Light, Plan
 from .capture import Capture, LitSheet
 from .defocus import out_of_focus
+from .lit_room import LitSide
+from .met_surfaces import MetSurface, MetSurfaces, met_in_window
 from .pixel_window import PixelWindow
 
 FINE = 4
@@ -29,40 +31,42 @@ BLACK = 0.04
 
 def background_of(capture: Capture, window: PixelWindow) -> tuple[Floats, Floats]:
     """Linear light (H, W, 3), and where it is screen-coloured (H, W)."""
-    sensor = capture.plan.camera.sensor
-    u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
-    v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
-    rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
-    image, on_screen, in_wall = _surfaces(capture, rays)
-    for cover, paint in _lamps(capture, window, before=False, wall=in_wall):
+    seen = surfaces_seen(capture, capture.view.lens, met_in_window(capture, window))
+    image, on_screen = seen.image, seen.on_screen
+    for cover, paint in _lamps(capture, window, before=False, wall=seen.in_wall):
         image = cover[..., None] * paint + (1.0 - cover[..., None]) * image
         on_screen *= 1.0 - cover
     return out_of_focus(image, capture.defocus_px / window.scale), on_screen
 
 
-def _surfaces(capture: Capture, rays: Floats) -> tuple[Floats, Floats, Bools]:
-    """Linear light (H, W, 3) of what rays from the lens meet first, where that is the screen (H, W), and where the
-    wall round a window (H, W)."""
-    image = np.broadcast_to(_sky(capture), rays.shape).copy()
-    nearest = np.full(rays.shape[:2], np.inf)
-    for lit in capture.sheets:
-        reach, x, y = met(lit.sheet, curve_radius(capture.plan.screen), capture.view.lens, rays)
-        first = reach < nearest
-        if first.any():
-            nearest[first] = reach[first]
-            image[first] = _seen(capture.seed, lit, x, y)[first]
-    on_screen = np.isfinite(nearest)
-    in_wall = np.zeros(nearest.shape, dtype=bool)
-    for part in capture.room:
-        reach, u, v = part.side.met(capture.view.lens, rays)
-        # The floor lies under its run.
-        first = reach < nearest - 1e-6
-        if first.any():
-            nearest[first] = reach[first]
-            image[first] = _through_pane(capture, _between(part.look, part.u, part.v, u, v), reach, rays)[first]
-            on_screen &= ~first
-            in_wall = first if part.side.opening is not None else in_wall & ~first
-    return image, on_screen.astype(float), in_wall
+@dataclass(frozen=True, eq=False)
+class SeenSurfaces:
+    """Linear light (H, W, 3) of what rays meet first; where that is the screen, the wall round a window, and where
+    nothing is met but the sky (H, W)."""
+
+    image: Floats
+    on_screen: Floats
+    in_wall: Bools
+    nothing: Bools
+
+
+def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfaces:
+    """How what an eye (3,) sees looks."""
+    shape = met.nothing.shape
+    image = np.broadcast_to(_sky(capture), (*shape, 3)).copy()
+    on_screen, in_wall = np.zeros(shape), np.zeros(shape, dtype=bool)
+    for one in met.each:
+        if one.sheet is not None:
+            look = _seen(capture.seed, capture.sheets[one.sheet], one.x, one.y)
+            on_screen[one.box][one.first] = 1.0
+        else:
+            assert one.side is not None
+            part = capture.room[one.side]
+            look = _through_pane(capture, _between(part.look, part.u, part.v, one.x, one.y), one, part, eye)
+            if part.side.opening is not None:
+                in_wall[one.box] |= one.first
+        np.copyto(image[one.box], look, where=one.first[..., None])
+    return SeenSurfaces(image, on_screen, in_wall, met.nothing)
 
 
 def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats, alpha: Floats) -> None:
@@ -73,20 +77,20 @@ def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats, alpha: Floa
         alpha[...] = cover + (1.0 - cover) * alpha
 
 
-def _seen(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
+def _seen(seed: int, lit: LitSheet, x: Floats32, y: Floats32) -> Floats:
     seen = _look(lit, lit.look, x, y)
     if lit.folds.max() > 0.0:
         seen = seen * (1.0 + _folds(seed, lit, x, y))[..., None]
     return seen
 
 
-def _through_pane(capture: Capture, look: Floats, reach: Floats, rays: Floats) -> Floats:
-    """What is seen (H, W, 3) of the room beyond a window with film on its pane is darker by it."""
+def _through_pane(capture: Capture, look: Floats, one: MetSurface, part: LitSide, eye: Floats) -> Floats:
+    """What is seen (h, w, 3) of the room beyond a window with film on its pane is darker by it."""
     film = film_of(capture.plan)
     if film is None:
         return look
-    z = capture.view.lens[2] + np.where(np.isfinite(reach), reach, 0.0) * rays[..., 2]
-    return look * film.through(z, capture.view.lens[2])[..., None]
+    z = np.asarray(part.side.depth_at(one.x, one.y), dtype=np.float64)
+    return look * film.through(z, eye[2])[..., None]
 
 
 def _sky(capture: Capture) -> Floats:
@@ -94,12 +98,12 @@ def _sky(capture: Capture) -> Floats:
     return np.minimum(ambient_rgb(capture.plan, np.array([0.0, 1.0, 0.0])) / grey_lux(capture.plan.camera), 1.0)
 
 
-def _look(lit: LitSheet, values: Floats, x: Floats, y: Floats) -> Floats:
+def _look(lit: LitSheet, values: Floats, x: Floats32, y: Floats32) -> Floats:
     """Values (H, W, ...) of a surface's grid at places x, y (...)."""
     return _between(values, lit.xs, lit.ys, x, y)
 
 
-def _between(values: Floats, xs: Floats, ys: Floats, x: Floats, y: Floats) -> Floats:
+def _between(values: Floats, xs: Floats, ys: Floats, x: Floats32, y: Floats32) -> Floats:
     """Values (H, W, ...) over xs, ys at places x, y (...), linear between them."""
     column = (x - xs[0]) / (xs[1] - xs[0])
     row = (y - ys[0]) / (ys[1] - ys[0])
@@ -110,7 +114,7 @@ def _between(values: Floats, xs: Floats, ys: Floats, x: Floats, y: Floats) -> Fl
     return np.asarray(found, dtype=np.float64)
 
 
-def _folds(seed: int, lit: LitSheet, x: Floats, y: Floats) -> Floats:
+def _folds(seed: int, lit: LitSheet, x: Floats32, y: Floats32) -> Floats:
     """Random folds of 8 cm, the same for the same seed, with the contrast that the light gives them."""
     cell = FOLD / 4.0
     width = round((lit.xs[-1] - lit.xs[0]) / cell) + 8

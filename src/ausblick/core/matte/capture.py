@@ -12,8 +12,10 @@ from ..camera.screen_grid import Sheet, wall_of
 from ..camera.view import View
 from ..evaluation.results import Evaluation
 from ..evaluation.screen_light import SurfaceLight, screen_light_of, seen_light
+from ..figure.solid_body import solid_body
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
+from ..light.body_light import BodyLight, body_light
 from ..light.cloth import wrinkle_contrast
 from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
@@ -39,8 +41,9 @@ class Capture:
 
     picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
     (see `LitSheet`); `beside`: the other surfaces; `room`: what the frame shows of the room; `light` by place of the
-    figure (3,); `in_pane`: lamps mirrored in a window, their `lux` in linear light too; `smear_px`, `defocus_px` in
-    sensor px; `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
+    figure (3,), `body` on all of it; `in_pane`: lamps mirrored in a window, their `lux` in linear light too;
+    `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the camera's; `lift`: what the
+    grade multiplies linear light by before keying.
     """
 
     plan: Plan
@@ -52,6 +55,7 @@ class Capture:
     screen: Floats
     folds: Floats
     light: dict[str, Floats]
+    body: BodyLight | None
     beside: tuple[LitSheet, ...]
     room: tuple[LitSide, ...]
     in_pane: tuple[PaneImage, ...]
@@ -62,6 +66,11 @@ class Capture:
     sharpening: bool
     seed: int = 7
     lift: float = 1.0
+
+    @property
+    def linear_of_lux(self) -> float:
+        """Linear light of a white surface under one lux."""
+        return 1.0 / grey_lux(self.plan.camera)
 
     @property
     def camera_at(self) -> Floats:
@@ -92,6 +101,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         screen=wall.look,
         folds=wall.folds,
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
+        body=_body(evaluation, store, grey),
         beside=tuple(beside),
         room=lit_room(plan, evaluation.view, evaluation.scene_light, store),
         in_pane=tuple(
@@ -105,6 +115,17 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         sharpening=plan.camera.sharpening,
         seed=seed,
     )
+
+
+def _body(evaluation: Evaluation, store: BasisStore, grey: float) -> BodyLight | None:
+    """The figure in linear light; None without one, and in the dark."""
+    plan = evaluation.plan
+    if plan.subject is None or not evaluation.spill.probes:
+        return None
+    body = solid_body(plan.subject, plan.camera)
+    light = body_light(plan, body, evaluation.view, evaluation.scene_light, store)
+    scale = np.float32(1.0 / grey)
+    return replace(light, lux=scale * light.lux, gloss=scale * light.gloss, around=scale * light.around)
 
 
 def _picked(evaluation: Evaluation) -> Floats:

@@ -15,7 +15,7 @@ from ..camera.exposure import grey_lux
 from ..camera.screen_grid import curve_radius, sheets_of
 from ..camera.sheet_met import met
 from ..camera.view import View
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Bools, Floats, Reals
 from ..light.basis import BasisStore
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
@@ -64,6 +64,12 @@ class Side:
         found[..., self.axis] = self.at
         found[..., first], found[..., second] = np.meshgrid(u, v)
         return found.reshape(-1, 3)
+
+    def depth_at(self, u: Reals, v: Reals) -> Reals:
+        """z of places on it, m."""
+        if self.axis == 2:
+            return np.full_like(u, self.at)
+        return (u, v)[ALONG[self.axis].index(2)]
 
     def met(self, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
         """How far along each ray (..., 3) its front is met (inf: nowhere), and where on it."""

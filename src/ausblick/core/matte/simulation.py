@@ -12,16 +12,17 @@ from ..camera.coverage import coverage_of
 from ..damage.damage import KINDER
 from ..damage.scale import QualityPart, quality_of
 from ..evaluation.evaluate import evaluate
-from ..figure.details import hand_at, held_by
+from ..figure.held_props import hand_at, held_by
 from ..geometry.vectors import Bools, Floats32
 from ..light.basis import BasisStore
 from ..plan import Plan
 from .capture import Capture, capture_of
+from .drawn_place import figure_place
 from .keyer import AWAY
 from .pixel_window import PixelWindow
 from .pull import Keyer, Pulled, pull
 from .quality import Measures, held_out, joined, measured
-from .render import Drawn, draw, figure_place
+from .render import Drawn, draw
 from .shoot import Codec, shoot
 
 OVERVIEW = 960
@@ -206,7 +207,7 @@ def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
     if plan.subject.framing != "hands":
         places = {"hair": (0.0, 0.955), **places}
     if held := held_by(plan.subject):
-        places["prop"] = (held[0].ax, 0.5 * (held[0].ay + held[0].by))
+        places["prop"] = (held[0].x, held[0].y)
     for name, (x, y) in places.items():
         at = figure_place(capture, x, y)
         if not (0.0 <= at[0] <= sensor.px_w and 0.0 <= at[1] <= sensor.px_h):
@@ -289,7 +290,8 @@ def _measured(name: str, shot: Shot, capture: Capture, among: Mapping[str, Shot]
 
 
 def _needed(capture: Capture, whole: Shot) -> Bools:
-    """Where (H, W) the picture shows screen that is needed, well away from the figure."""
+    """Where (H, W) the picture shows screen that is needed, well away from the figure. What is keyed away on purpose
+    is no part of it: its own folds and shadows are seen in the matte."""
     height, width = whole.linear.shape[:2]
     corners = coverage_of(capture.plan, capture.view).frame_corners
     inside = np.zeros((height, width), dtype=np.uint8)
@@ -297,7 +299,8 @@ def _needed(capture: Capture, whole: Shot) -> Bools:
         at = np.clip(np.round(corners * (width, height)), -(2**14), 2**14).astype(np.int32)
         cv2.fillConvexPoly(inside, cv2.convexHull(at), 1)
     drawn = whole.drawn
-    empty = (drawn.alpha[:height, :width] < 1e-3) & (drawn.screen[:height, :width] > 0.99)
+    empty = (drawn.alpha + drawn.away)[:height, :width] < 1e-3
+    empty &= drawn.screen[:height, :width] > 0.99
     away = cv2.distanceTransform(empty.astype(np.uint8), cv2.DIST_L2, 3) > max(2.0, 0.02 * height)
     return np.asarray(away & (inside > 0))
 

@@ -36,26 +36,37 @@ class Garment(Part):
     keying: Keying = "kept"
 
 
+PropShape = Literal["sphere", "cylinder", "pane"]
+
+
 class Prop(Part):
     """`shape` decides what a shiny thing mirrors; left out, glass and liquid are cylinders, metal a sphere."""
 
     name: Name = "prop"
     kind: Literal["glass", "metal", "matt", "liquid", "smoke"] = "glass"
     reflectance: Rgb = (0.5, 0.5, 0.5)
-    shape: Literal["sphere", "cylinder", "pane"] | None = None
+    shape: PropShape | None = None
     keying: Keying = "kept"
 
+    @property
+    def formed(self) -> PropShape:
+        """Its shape, said or usual."""
+        return self.shape or ("sphere" if self.kind == "metal" else "cylinder")
 
+
+Build = Literal["man", "woman", "child"]
 HairKind = Literal["smooth", "curly", "fine", "none"]
 Framing = Literal["full", "knees", "waist", "chest", "face", "hands"]
 
 
 class Subject(Part):
-    """`posture`: seated, hips and all above them come down to a chair's seat, and the legs reach forward."""
+    """`body`: whose build the figure has. `posture`: seated, hips and all above them come down
+    to a chair's seat, and the legs reach forward."""
 
     x: Coordinate = 0.0
     z: Coordinate = 2.4
     height: Annotated[float, number(0.1, 5.0, "metres")] = 1.72
+    body: Build = "man"
     posture: Literal["standing", "seated"] = "standing"
     framing: Framing = "full"
     envelope: Envelope = Envelope()

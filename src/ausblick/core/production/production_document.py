@@ -12,7 +12,7 @@ from ..plan import Plan, PlanError
 from ..plan.document import MAX_BYTES, check_shape, plan_from, readable_error
 from ..plan.fields import Name, Part, Rgb, Share, Switch, number
 from ..plan.intent import Plate, Targets
-from ..plan.people import Garment, HairKind
+from ..plan.people import Build, Garment, HairKind
 
 MOST_SHOTS, MOST_DAYS = 60, 31
 Ident = Annotated[str, StringConstraints(strict=True, min_length=1, max_length=60)]
@@ -62,8 +62,8 @@ class ShootDay(Part):
 
 class Person(Part):
     """`from`, `to`: when the person may be filmed; left out, all day. For a minor local law decides; `guardian` is
-    who comes along. `height`, `hair`, `skin`: as they are in the plans of this person's shots; left out, as planned
-    there."""
+    who comes along. `height`, `body`, `hair`, `skin`: as they are in the plans of this person's shots; left out, as
+    planned there."""
 
     model_config = ConfigDict(serialize_by_alias=True)
 
@@ -75,6 +75,7 @@ class Person(Part):
     from_: Annotated[Time | None, Field(alias="from")] = None
     to: Time | None = None
     height: Annotated[float | None, number(0.1, 5.0, "metres")] = None
+    body: Build | None = None
     skin: Rgb | None = None
     hair: Rgb | None = None
     hair_kind: HairKind | None = None
@@ -82,7 +83,7 @@ class Person(Part):
     @property
     def looks(self) -> dict[str, Any]:
         """What is known of them, by the names that a plan's subject has."""
-        known = {name: getattr(self, name) for name in ("height", "skin", "hair", "hair_kind")}
+        known = {name: getattr(self, name) for name in ("height", "body", "skin", "hair", "hair_kind")}
         return {name: value for name, value in known.items() if value is not None}
 
 

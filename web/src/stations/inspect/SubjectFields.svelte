@@ -21,6 +21,16 @@
   <NumberField label="from screen" unit="m" step={0.05} field="subject.z" value={s.z} onchange={set('subject.z')} />
   <NumberField label="across" unit="m" step={0.05} field="subject.x" value={s.x} onchange={set('subject.x')} />
   <NumberField label="Body height" unit="m" step={0.01} field="subject.height" value={s.height} onchange={set('subject.height')} />
+  <Choice
+    label="Build"
+    value={s.body}
+    options={[
+      ['man', 'man'],
+      ['woman', 'woman'],
+      ['child', 'child'],
+    ]}
+    onchange={set('subject.body')}
+  />
   <Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />
   <Choice
     label="Posture"

@@ -1,0 +1,169 @@
+"""The drawn picture of three set-ups beside a general path tracer's of the same geometry, figure and all.
+
+By hand, not in CI: `pip install mitsuba` first, then `python benchmarks/picture_traced.py FOLDER`.
+The figure bears plain inks without gloss, folds and sheen are left out on both sides. Prints a table for
+docs/model.md: luma, recorded, in points.
+"""
+
+from __future__ import annotations
+
+import math
+import sys
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import mitsuba as mi
+import numpy as np
+
+from ausblick.core.camera.exposure import grey_lux
+from ausblick.core.colour.curves import encode
+from ausblick.core.colour.rec709 import LUMA
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.figure import body_ink
+from ausblick.core.figure.solid_body import PARTS
+from ausblick.core.geometry.vectors import Bools, Floats
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.matte import figure_picture
+from ausblick.core.matte.capture import Capture, capture_of
+from ausblick.core.matte.pixel_window import PixelWindow
+from ausblick.core.matte.render import draw
+from ausblick.core.matte.traced import traced
+from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.demo.fern_house import scree, seed_vault
+from ausblick.demo.fern_house_2 import welcome
+
+sys.path.insert(0, str(Path(__file__).parent))
+import path_traced
+
+mi.set_variant("scalar_rgb")
+WIDTH, SAMPLES = 480, 400
+SKIN, CLOTH = ("head", "hand", "moving hand"), ("coat", "legs", "moving sleeve")
+
+
+def plain_ink(subject: Any, part: Any, own: Any) -> body_ink.Ink:
+    worn = subject.wardrobe[0].reflectance if subject.wardrobe else body_ink.GREY
+    named = {**dict.fromkeys(CLOTH, worn), "hair": subject.hair, "shoes": body_ink.SHOES, "chair": body_ink.WOOD}
+    inks = np.array([named.get(name, subject.skin) for name in PARTS], dtype=np.float32)
+    return body_ink.Ink(inks[part], np.zeros(len(part), dtype=np.float32))
+
+
+def meshes(capture: Capture, folder: Path) -> dict[str, Any]:
+    """The figure's own mesh, part by part."""
+    assert capture.body is not None
+    assert capture.plan.subject is not None
+    body = capture.body.body
+    shape = body.shape
+    found = {}
+    of = shape.part[shape.triangles[:, 0]]
+    for i, name in enumerate(PARTS):
+        own = shape.triangles[of == i]
+        if not len(own):
+            continue
+        used, which = np.unique(own, return_inverse=True)
+        mesh = mi.Mesh(name, len(used), len(own), has_vertex_normals=True)
+        values = mi.traverse(mesh)
+        values["vertex_positions"] = body.places[used].ravel()
+        values["vertex_normals"] = body.facing[used].ravel()
+        values["faces"] = which.reshape(-1).astype(np.uint32)
+        values.update()
+        path = folder / f"{name}.ply"
+        mesh.write_ply(str(path))
+        ink = plain_ink(capture.plan.subject, np.array([i]), None).reflectance[0]
+        found[f"body {name}"] = {"type": "ply", "filename": str(path), "bsdf": path_traced.matt(ink)}
+    return found
+
+
+def regions(capture: Capture, window: PixelWindow) -> Iterator[tuple[str, Bools]]:
+    """Names and masks (H, W) of what is compared; a pixel counts where it shows nothing else."""
+    drawn, plan = draw(capture, window), capture.plan
+    assert capture.body is not None
+    shares = np.zeros((len(PARTS), window.height, window.width))
+    for moving in (False, True):
+        found = traced(capture.body.body, moving, capture.view, plan.camera.sensor, window)
+        if found is None:
+            continue
+        h, w = found.cover.shape
+        for i in range(len(PARTS)):
+            count = np.bincount(found.pixel[found.part == i], minlength=h * w).reshape(h, w)
+            shares[i][found.box] += count / 4.0
+    whole = shares > 0.999
+    for name, parts in (("skin", SKIN), ("clothes", CLOTH), ("hair", ("hair",))):
+        yield name, np.any([whole[PARTS.index(part)] for part in parts], axis=0)
+    bare = drawn.alpha < 1e-6
+    yield "screen", bare & (drawn.screen > 0.999)
+    v, u = np.mgrid[: window.height, : window.width]
+    frame = np.stack([(u + 0.5) / window.width, (v + 0.5) / window.height], axis=-1)
+    rays = capture.view.rays(frame)
+    down = -capture.view.lens[1] / np.where(rays[..., 1] < -1e-6, rays[..., 1], -1e-6)
+    x, z = (capture.view.lens[i] + down * rays[..., i] for i in (0, 2))
+    room = plan.room
+    on_floor = (rays[..., 1] < 0) & (x > room.x_min) & (x < room.x_max) & (z > room.z_min) & (z < room.z_max)
+    assert plan.subject is not None
+    near = np.hypot(x - plan.subject.x, z - plan.subject.z) < 0.5
+    room_seen = bare & (drawn.screen < 1e-6)
+    yield "floor round the feet", bare & on_floor & near
+    yield "floor", room_seen & on_floor & ~near
+    yield "walls, ceiling", room_seen & ~on_floor
+
+
+def luma(linear: Floats, plan: Plan) -> Floats:
+    return np.asarray(100.0 * encode(np.clip(linear, 0.0, None), plan.camera.curve, plan.camera.curve_table) @ LUMA)
+
+
+def compared(plan: Plan, folder: Path) -> None:
+    plain = apply_changes(plan, [Change("screen.gloss", 0.0), Change("screen.wrinkle_slope", 0.0)])
+    store = BasisStore()
+    evaluation = evaluate(plain, store)
+    started = time.process_time()
+    capture = capture_of(evaluation, store)
+    height = round(WIDTH * plan.camera.sensor.px_h / plan.camera.sensor.px_w)
+    window = PixelWindow(0.0, 0.0, WIDTH, height, plan.camera.sensor.px_w / WIDTH)
+    ours = draw(capture, window).frame
+    spent = time.process_time() - started
+    path = folder / f"{plan.title.split()[0].strip(',').lower()}.npy"
+    if not path.exists():
+        np.save(path, traced_picture(plain, capture, folder))
+    theirs = np.load(path)
+    print(f"\n{plan.title} (drawn in {spent:.2f} s)")
+    a, b = luma(ours, plain), luma(theirs, plain)
+    for name, mask in regions(capture, window):
+        # What clips in either says nothing.
+        some = mask & (a < 99.0) & (b < 99.0)
+        if some.sum() > 60:
+            away = (a - b)[some]
+            rest = np.percentile(np.abs(away), 95.0)
+            print(f"| {name} | {b[some].mean():.1f} | {away.mean():+.1f} | {rest:.1f} | {int(some.sum())} |")
+
+
+def traced_picture(plan: Plan, capture: Capture, folder: Path) -> Floats:
+    view = capture.view
+    target, up = view.lens + view.axes[2], view.axes[1]
+    look = mi.ScalarTransform4f().look_at(origin=view.lens.tolist(), target=target.tolist(), up=up.tolist())
+    height = round(WIDTH * plan.camera.sensor.px_h / plan.camera.sensor.px_w)
+    scene: dict[str, Any] = {
+        "type": "scene",
+        "integrator": {"type": "path", "max_depth": -1, "rr_depth": 8},
+        "sensor": {
+            "type": "perspective", "fov": math.degrees(2.0 * math.atan(view.tan_h)), "fov_axis": "x",
+            "near_clip": 0.05, "to_world": look,
+            "film": {"type": "hdrfilm", "width": WIDTH, "height": height, "rfilter": {"type": "box"}},
+            "sampler": {"type": "independent", "sample_count": SAMPLES},
+        },
+        **path_traced.room(plan), **meshes(capture, folder),
+    }  # fmt: skip
+    for light in plan.lights:
+        scene.update(path_traced.lamp(plan, light))
+    started = time.process_time()
+    image = np.array(mi.render(mi.load_dict(scene)))[..., :3]
+    print(f"path tracer: {time.process_time() - started:.0f} s")
+    return np.asarray(math.pi * image / grey_lux(plan.camera), dtype=np.float64)
+
+
+if __name__ == "__main__":
+    figure_picture.ink_of = plain_ink
+    figure_picture.GRAIN = 0.0
+    where = Path(sys.argv[1])
+    for plan in (scree(), seed_vault(), welcome()):
+        compared(plan, where)

@@ -1,0 +1,1 @@
+"""The figure's body as distance fields, turned into meshes once and kept as data."""

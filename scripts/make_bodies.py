@@ -1,0 +1,58 @@
+"""Makes the figure's meshes anew from their fields: `python scripts/make_bodies.py`. Takes about two minutes."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+from bodies.builds import BUILDS
+from bodies.figure import pieces_of
+from bodies.kept import kept
+from bodies.outlines import outlines
+from bodies.sight import sight
+
+from ausblick.core.figure.body_file import PLACE_STEP
+
+FIGURE = Path(__file__).parent.parent / "src/ausblick/core/figure/bodies"
+PLAIN = ("head", "plain coat", "plain moving sleeve", "plain hand", "plain moving hand", "legs", "shoes")
+
+
+def main() -> None:
+    FIGURE.mkdir(exist_ok=True)
+    for build in BUILDS:
+        pieces = pieces_of(build)
+        seen = {}
+        for names, around in assemblies():
+            found = sight([pieces[name] for name in names], [pieces[name] for name in around])
+            seen |= dict(zip(names, found, strict=True))
+        whole = {}
+        for name, mesh in pieces.items():
+            whole |= kept(name, mesh, seen[name])
+        ahead = {
+            f"{name}/{i}": np.round(outline / PLACE_STEP).astype(np.int16)
+            for name, mesh in pieces.items()
+            for i, outline in enumerate(outlines(mesh))
+        }
+        np.savez_compressed(FIGURE / f"{build.name}_outlines.npz", **ahead)
+        path = FIGURE / f"{build.name}.npz"
+        np.savez_compressed(path, **whole)
+        print(build.name, sum(len(m.triangles) for m in pieces.values()), "triangles", path.stat().st_size, "bytes")
+
+
+def assemblies() -> list[tuple[tuple[str, ...], tuple[str, ...]]]:
+    """Pieces that are looked at together, and what else stands round them."""
+    holding = ("holding coat", "holding moving sleeve", "holding hand", "holding moving hand")
+    reaching = ("reaching coat", "reaching moving sleeve", "reaching hand", "reaching moving hand")
+    return [
+        (PLAIN, ()),
+        (holding, ("head", "legs", "shoes")),
+        (("seated legs", "seated shoes"), ("plain coat", "plain hand")),
+        (reaching, ()),
+        (("hair smooth",), ("head", "plain coat")),
+        (("hair fine",), ("head", "plain coat")),
+        (("hair curly",), ("head", "plain coat")),
+    ]
+
+
+if __name__ == "__main__":
+    main()

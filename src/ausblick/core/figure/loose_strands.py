@@ -1,0 +1,44 @@
+"""Single hairs that stand off the head, in the plane of the mark; units are shares of stature."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..geometry.vectors import Floats
+from .body_file import HEADS
+
+
+@dataclass(frozen=True)
+class Strands:
+    """Single hairs as polylines: points (S, P, 2) in shares of the height; `width` of a hair in m."""
+
+    points: Floats
+    width: float
+
+
+KINDS = {"smooth": (0.006, 0.2, 900), "fine": (0.022, 0.7, 2000), "curly": (0.030, 2.4, 2000), "none": (0.0, 0.0, 0)}
+"""How far strands stand off in shares of the height, how much they wind, and how many there are."""
+ROOTS = {"curly": 0.056}
+ROOT = 0.0505
+"""How far from the middle of the head strands begin: just under the surface of the hair."""
+
+
+def strands(build: str, kind: str, seed: int) -> Strands:
+    """Loose hair round the head; the same for the same seed."""
+    off, wind, count = KINDS[kind]
+    rng = np.random.default_rng(seed)
+    t = np.linspace(0.0, 1.0, 14)[None, :]
+    root = rng.uniform(-0.15 * math.pi, 1.15 * math.pi, (count, 1))
+    reach = off * rng.gamma(2.0, 0.5, (count, 1))
+    bend = wind * rng.normal(0.0, 0.5, (count, 1))
+    phase = rng.uniform(0.0, 2.0 * math.pi, (count, 1))
+    turn = root + bend * t * 0.6 + 0.18 * wind * np.sin(7.0 * t + phase) * t
+    radius = ROOTS.get(kind, ROOT) + reach * t
+    x = radius * np.cos(turn)
+    # Hair falls: what stands off sideways hangs a little lower at its end.
+    y = 0.952 + 1.08 * radius * np.sin(turn) - 0.5 * reach * t * t
+    size = HEADS[build]
+    return Strands(np.stack([size * x, 1.0 + size * (y - 1.0)], axis=2), 0.0002)

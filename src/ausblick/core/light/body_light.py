@@ -1,0 +1,260 @@
+"""Light on every place of the figure: each lamp's, with the body's own shadow, and what comes back of the set.
+
+A lamp's face is taken as a few small sources. What the body keeps from each is read from its depth as that source
+sees it (Williams, Casting curved shadows on curved surfaces, SIGGRAPH 1978); flags and screen as everywhere. What
+returns is known by direction at a few places round the body, in spherical harmonics, and meets there what each place
+of the body sees past the body.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from ..camera.view import View, view_key
+from ..figure.solid_body import PARTS, BodyShape, SolidBody
+from ..geometry.harmonics import COSINE, harmonics
+from ..geometry.raster import depth_picture
+from ..geometry.vectors import Floats, Floats32, Ints, Ints32, unit
+from ..plan import Light, Plan
+from .basis import BasisStore
+from .emission import Emission, emission_of
+from .emitters import Face
+from .keys import blocking_key, together
+from .mix import ambient_rgb, summed
+from .occlusion import blocked_grid, set_triangles
+from .quadrature import polygon_points
+from .returned import SceneLight
+
+LOOKS = (0.03, 0.12)
+"""A lamp is one source, two by two, or three by three: by its half width over its distance."""
+PICTURE = 320
+"""Cells along each side of the body's depth as a source sees it."""
+LIFT, NEARER = 0.008, 0.012
+"""A place is in the body's shadow where something lies so much nearer to the source, m; it is asked from a little
+above the surface."""
+TURNED_AWAY = -0.35
+"""Places that face farther from the camera than that, as a cosine, are never seen and get no light."""
+BESIDE = 0.05
+BROAD = 14
+"""Exponent of the gloss of skin and cloth: broad."""
+CASTER = {"head": 0.008, "hand": 0.008, "moving hand": 0.008}
+COARSE = 0.018
+"""The body casts its shadow as a mesh with corners no closer than that share of stature."""
+ONE = np.ones(1, dtype=np.float32)
+SUN_FROM = 60.0
+ROUND = 18
+HEIGHTS, SIDES = (0.06, 0.35, 0.65, 0.92), (-0.15, 0.15)
+"""Where returned light is asked for round the body: shares of stature up and aside."""
+
+
+@dataclass(frozen=True, eq=False)
+class BodyLight:
+    """Light (V, 3) in lux on the places of a body, and what of it comes back as gloss where a surface sends all of
+    it that way (V, 3). `around` (9, 3): what surrounds it, as harmonics in its own axes, pi times the radiance."""
+
+    body: SolidBody
+    lux: Floats32
+    gloss: Floats32
+    around: Floats32
+
+
+def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store: BasisStore) -> BodyLight:
+    """Of all lamps as they are dimmed, of the surroundings and what returns. Places that cannot be seen stay dark."""
+    seen = _seen(body, view)
+    lux, gloss = np.zeros((2, len(body.places), 3), dtype=np.float32)
+    radiance = _radiance(plan, body, light, store)
+    lux[seen] = _around(body, seen, radiance)
+    if plan.lights and len(seen):
+
+        def of(lamp: Light) -> Floats:
+            return _lamp(emission_of(lamp, plan), body, seen, view.lens, set_triangles(plan))
+
+        ground = together("body", body.key, view_key(view), blocking_key(plan))
+        both = summed(plan, np.stack(store.each_lamp(plan, ground, of)))
+        lux[seen] += both[0]
+        gloss[seen] = both[1]
+    return BodyLight(body, lux, gloss, np.float32(np.pi) * radiance.mean(axis=0))
+
+
+def _seen(body: SolidBody, view: View) -> Ints:
+    """Places in the picture, or just beside it, that may face the camera."""
+    frame, _ = view.project(body.places.astype(np.float64))
+    inside = np.all((frame > -BESIDE) & (frame < 1.0 + BESIDE), axis=1)
+    return np.flatnonzero(inside & (body.facing @ body.mark.turn[:, 2].astype(np.float32) > TURNED_AWAY))
+
+
+def _lamp(lamp: Emission, body: SolidBody, seen: Ints, eye: Floats, occluders: Floats) -> Floats:
+    """Light (V,) in lux at full power, and gloss (V,)."""
+    places = np.ascontiguousarray(body.places[seen].T)
+    facing = np.ascontiguousarray(body.facing[seen].T)
+    asked = places + np.float32(LIFT) * facing
+    view = eye.astype(np.float32)[:, None] - places
+    view /= _length(view)
+    sources, shares = _sources(lamp, body)
+    if len(lamp.leaves):
+        occluders = np.concatenate([occluders, lamp.leaves])
+    hidden = blocked_grid(body.places[seen].astype(np.float64), sources, occluders) if len(occluders) else None
+    found = np.zeros((2, len(seen)))
+    for i, (source, share) in enumerate(zip(sources, shares, strict=True)):
+        to = source.astype(np.float32)[:, None] - places
+        r = _length(to)
+        to /= r
+        cosine = np.clip(_along(to, facing), 0.0, None)
+        if lamp.normal_lux is not None:
+            strength = np.full(len(seen), lamp.normal_lux)
+        else:
+            strength = share * lamp.candela(-to, ONE) / (r * r)
+        arriving = strength * cosine * _lit(body, asked, source)
+        if hidden is not None:
+            arriving *= ~hidden[:, i]
+        half = to + view
+        half /= _length(half)
+        # Blinn's lobe, scaled to send back what arrives (Akenine-Moeller et al., Real-Time Rendering, 9.8).
+        lobe = (BROAD + 8.0) / 8.0 * np.clip(_along(half, facing), 0.0, None) ** BROAD
+        found += arriving, arriving * lobe
+    return _filmed(lamp, found, places[2])
+
+
+def _length(ways: Floats32) -> Floats32:
+    return np.asarray(np.sqrt(_along(ways, ways)))
+
+
+def _along(a: Floats32, b: Floats32) -> Floats32:
+    return np.asarray(a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
+
+
+def _filmed(lamp: Emission, found: Floats, z: Floats32) -> Floats:
+    if lamp.film is None:
+        return found
+    at = lamp.face.centre[2] if lamp.normal_lux is None else lamp.film.z - lamp.face.axis[2]
+    return found * lamp.film.through(np.array(at), z.astype(np.float64))
+
+
+def _sources(lamp: Emission, body: SolidBody) -> tuple[Floats, Floats]:
+    """Places (S, 3) that stand for a lamp's face, and their shares (S,) of its light: fewer where it looks small."""
+    face = lamp.face
+    middle = body.places.mean(axis=0).astype(np.float64)
+    if lamp.normal_lux is not None:
+        return (middle - SUN_FROM * face.axis)[None, :], np.ones(1)
+    if face.area == 0.0:
+        return face.centre[None, :], np.ones(1)
+    away = float(np.linalg.norm(face.centre - middle))
+    looks = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) / max(away, 1e-6)
+    order = 1 + int(np.searchsorted(LOOKS, looks))
+    if len(face.outline) > 4:
+        return _over_disc(face, order)
+    places, areas = polygon_points(face.outline, order)
+    return places, areas / face.area
+
+
+def _over_disc(face: Face, order: int) -> tuple[Floats, Floats]:
+    """Places of equal weight on a round face, along a sunflower's spiral (Vogel, 1979)."""
+    count = order * order
+    i = np.arange(count) + 0.5
+    r, turn = np.sqrt(face.area / np.pi * i / count), np.pi * (3.0 - np.sqrt(5.0)) * i
+    if count == 1:
+        r = np.zeros(1)
+    places = face.centre + (r * np.cos(turn))[:, None] * face.right + (r * np.sin(turn))[:, None] * face.up
+    return places, np.full(count, 1.0 / count)
+
+
+def _lit(body: SolidBody, asked: Floats32, source: Floats) -> Floats32:
+    """Share (V,) of a small source that the body itself leaves to places (3, V): soft over a cell of its depth."""
+    shares, triangles = _caster(body.shape)
+    corners = body.mark.at(shares).astype(np.float32)
+    middle = 0.5 * (corners.min(axis=0) + corners.max(axis=0)).astype(np.float64)
+    radius = float(np.linalg.norm(corners - middle, axis=1).max())
+    away = float(np.linalg.norm(source - middle))
+    if away < 1.1 * radius:
+        # So near that it stands within the body's reach: nothing can be said of one picture of it.
+        return np.ones(asked.shape[1], dtype=np.float32)
+    axes = _axes(unit(source - middle)).astype(np.float32)
+    at = source.astype(np.float32)
+    half = radius / np.sqrt(away * away - radius * radius)
+    near, far = away - radius, away + radius
+    depth = depth_picture(
+        np.asarray((corners - at) @ axes.T, dtype=np.float32), triangles, (PICTURE, PICTURE), half, near, far
+    )
+    local = axes @ (asked - at[:, None])
+    distance = -local[2]
+    scale = np.float32(PICTURE / 2.0 / half) / distance
+    middle_of = np.float32(PICTURE / 2.0 - 0.5)
+    return _nearer(depth, local[0] * scale + middle_of, middle_of - local[1] * scale, distance - np.float32(NEARER))
+
+
+def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Floats32:
+    """Share (V,) of the four cells round each place that are not nearer than `distance`, weighted by how near they
+    are."""
+    step = depth.shape[1]
+    column, row = (np.clip(v.astype(np.int32), 0, step - 2) for v in (x, y))
+    fx, fy = np.clip(x - column, 0.0, 1.0), np.clip(y - row, 0.0, 1.0)
+    flat, at = depth.ravel(), row * step + column
+    seen = [(np.take(flat, at + more) >= distance).astype(np.float32) for more in (0, 1, step, step + 1)]
+    upper, lower = seen[0] + fx * (seen[1] - seen[0]), seen[2] + fx * (seen[3] - seen[2])
+    return np.asarray(upper + fy * (lower - upper), dtype=np.float32)
+
+
+def _axes(toward: Floats) -> Floats:
+    """Rows right, up, and toward the eye."""
+    right = np.cross([0.0, 1.0, 0.0] if abs(toward[1]) < 0.95 else [0.0, 0.0, 1.0], toward)
+    right /= np.linalg.norm(right)
+    return np.stack([right, np.cross(toward, right), toward])
+
+
+@lru_cache(maxsize=4)
+def _caster(body: BodyShape) -> tuple[Floats, Ints32]:
+    """A coarser mesh of the body (corners in shares of stature, triangles): corners in one cell become their mean."""
+    size = np.array([CASTER.get(name, COARSE) for name in PARTS], dtype=np.float32)[body.part]
+    cell = np.floor(body.own / size[:, None]).astype(np.int64) + 1024
+    coded = (body.part.astype(np.int64) << 36) + (cell[:, 0] << 24) + (cell[:, 1] << 12) + cell[:, 2]
+    _, which = np.unique(coded, return_inverse=True)
+    count = np.bincount(which)
+    corners = np.stack([np.bincount(which, weights=body.shares[:, i]) / count for i in range(3)], axis=1)
+    triangles = which[body.triangles]
+    kept = (triangles[:, 0] != triangles[:, 1]) & (triangles[:, 1] != triangles[:, 2])
+    kept &= triangles[:, 0] != triangles[:, 2]
+    return corners, triangles[kept].astype(np.int32)
+
+
+def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore) -> Floats32:
+    """Harmonics (nodes, 9, 3) of the surroundings and what returns, at the places round the body."""
+    ways = _round()
+    facing = ways @ body.mark.turn.T
+    at = body.mark.at(np.array([[side, up, 0.0] for up in HEIGHTS for side in SIDES]))
+    places, normals = np.repeat(at, len(ways), axis=0), np.tile(facing, (len(at), 1))
+    factors = store.get(("round body", body.key, light.scene.key), lambda: light.scene.factors(places, normals))
+    arriving = (factors @ light.leaving).reshape(len(at), len(ways), 3) + ambient_rgb(plan, facing)
+    # Least squares: light by direction as radiance in nine harmonics.
+    return np.asarray(np.einsum("kw,nwc->nkc", _to_radiance(), arriving), dtype=np.float32)
+
+
+def _around(body: SolidBody, seen: Ints, radiance: Floats32) -> Floats32:
+    """Light (S, 3) in lux of the surroundings on the places that are seen, past the body."""
+    weights, sight = _among(body.shape.own[seen]), body.shape.sight[seen]
+    found = np.zeros((len(seen), 3), dtype=np.float32)
+    for weight, own in zip(weights, radiance, strict=True):
+        found += weight[:, None] * (sight @ own)
+    return np.clip(found, 0.0, None)
+
+
+@lru_cache(maxsize=1)
+def _to_radiance() -> Floats:
+    return np.asarray(np.linalg.pinv(harmonics(_round()) * COSINE))
+
+
+def _round() -> Floats:
+    """Directions (ROUND, 3) evenly over the sphere: a Fibonacci lattice."""
+    i = np.arange(ROUND) + 0.5
+    up, turn = 1.0 - 2.0 * i / ROUND, np.pi * (1.0 + np.sqrt(5.0)) * i
+    level = np.sqrt(1.0 - up * up)
+    return np.stack([level * np.cos(turn), up, level * np.sin(turn)], axis=1)
+
+
+def _among(own: Floats32) -> Floats32:
+    """Weights (nodes, V) of each place among where returned light is asked for: linear."""
+    up = np.stack([np.interp(own[:, 1], HEIGHTS, row) for row in np.eye(len(HEIGHTS))])
+    aside = np.stack([np.interp(own[:, 0], SIDES, row) for row in np.eye(len(SIDES))])
+    return np.asarray((up[:, None] * aside[None]).reshape(len(HEIGHTS) * len(SIDES), len(own)), dtype=np.float32)

@@ -1,0 +1,49 @@
+"""Single hairs round the head: a strand thinner than a pixel covers 1 - exp(-density)."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+
+from ..figure.loose_strands import strands
+from ..geometry.vectors import Floats, Floats32
+from ..plan import Subject
+from .drawn_place import DrawnPlace
+
+
+def loose_hair(subject: Subject, place: DrawnPlace, seed: int) -> Floats32:
+    """Cover (H, W) of the strands of a figure, the same for the same seed."""
+    return _drawn(place, subject.body, subject.hair_kind, subject.height, seed)
+
+
+@lru_cache(maxsize=12)
+def _drawn(place: DrawnPlace, build: str, kind: str, height: float, seed: int) -> Floats32:
+    found = strands(build, kind, seed)
+    points = found.points
+    lengths = np.linalg.norm(np.diff(points, axis=1), axis=2).sum(axis=1) * place.px_per_height
+    steps = int(np.clip(1.5 * lengths.max(initial=0.0), 14, 260))
+    t = np.linspace(0.0, points.shape[1] - 1.0, steps)
+    i = np.minimum(t.astype(int), points.shape[1] - 2)
+    f = (t - i)[None, :, None]
+    dense = points[:, i] * (1.0 - f) + points[:, i + 1] * f
+    at = dense.reshape(-1, 2) @ place.matrix.T + place.foot - 0.5
+    each = np.repeat(found.width / height * place.px_per_height * lengths / steps, steps)
+    return np.asarray(1.0 - np.exp(-_splat(at, each, place.shape)), dtype=np.float32)
+
+
+def _splat(at: Floats, weights: Floats, shape: tuple[int, int]) -> Floats:
+    """Weights (K,) at places (K, 2) in px shared among the four nearest pixels (H, W)."""
+    rows, columns = shape
+    inside = (at[:, 0] > -1) & (at[:, 1] > -1) & (at[:, 0] < columns) & (at[:, 1] < rows)
+    at, weights = at[inside] + 1.0, weights[inside]
+    base = at.astype(int)
+    rest = at - base
+    wide = columns + 3
+    total = np.zeros((rows + 3) * wide)
+    for dx in (0, 1):
+        for dy in (0, 1):
+            share = (rest[:, 0] if dx else 1.0 - rest[:, 0]) * (rest[:, 1] if dy else 1.0 - rest[:, 1])
+            place = (base[:, 1] + dy) * wide + base[:, 0] + dx
+            total += np.bincount(place, weights=share * weights, minlength=len(total))
+    return np.asarray(total.reshape(rows + 3, wide)[1 : rows + 1, 1 : columns + 1])

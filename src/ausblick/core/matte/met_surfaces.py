@@ -1,0 +1,87 @@
+"""Which surface of screen and room each ray from an eye meets first, and where on it: geometry without light."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..camera.screen_grid import curve_radius
+from ..camera.sheet_met import met
+from ..camera.view import view_key
+from ..geometry.vectors import Bools, Floats, Floats32, Ints32
+from ..light.basis import Shelf
+from .capture import Capture
+from .pixel_window import PixelWindow
+
+
+@dataclass(frozen=True, eq=False)
+class MetSurface:
+    """Of one surface, over the rows and columns of `box`: where it is met first (h, w), how far along the ray, and at
+    what place on it, m (h, w). `sheet`: index into the capture's sheets, `side` into its room; the other is None."""
+
+    sheet: int | None
+    side: int | None
+    box: tuple[slice, slice]
+    first: Bools
+    reach: Floats32
+    x: Floats32
+    y: Floats32
+
+
+@dataclass(frozen=True, eq=False)
+class MetSurfaces:
+    """`nothing` (H, W): where a ray meets none of them."""
+
+    each: tuple[MetSurface, ...]
+    nothing: Bools
+
+
+_KEPT: Shelf[MetSurfaces] = Shelf(10)
+
+
+def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:
+    """What the lens sees through the middles of a window's pixels."""
+    sensor = capture.plan.camera.sensor
+    key = (
+        view_key(capture.view), sensor.px_w, sensor.px_h, window, curve_radius(capture.plan.screen),
+        tuple(lit.sheet for lit in capture.sheets), tuple(part.side for part in capture.room),
+    )  # fmt: skip
+
+    def found() -> MetSurfaces:
+        u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
+        v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
+        rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
+        return met_surfaces(capture, capture.view.lens, rays)
+
+    return _KEPT.get(key, found)
+
+
+def met_surfaces(capture: Capture, eye: Floats, rays: Floats) -> MetSurfaces:
+    """What rays (H, W, 3) from an eye (3,) meet."""
+    nearest = np.full(rays.shape[:2], np.inf)
+    which = np.full(rays.shape[:2], -1, dtype=np.int32)
+    places: list[tuple[int | None, int | None, Floats, Floats, Floats]] = []
+    radius = curve_radius(capture.plan.screen)
+    for i, lit in enumerate(capture.sheets):
+        places.append((i, None, *met(lit.sheet, radius, eye, rays)))
+        _sooner(nearest, which, places[-1][2], len(places) - 1, 0.0)
+    for i, part in enumerate(capture.room):
+        places.append((None, i, *part.side.met(eye, rays)))
+        # The floor lies under its run.
+        _sooner(nearest, which, places[-1][2], len(places) - 1, 1e-6)
+    each = []
+    for number, (sheet, side, reach, x, y) in enumerate(places):
+        first = which == number
+        rows, columns = np.flatnonzero(first.any(axis=1)), np.flatnonzero(first.any(axis=0))
+        if len(rows):
+            box = slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1)
+            maps = (values[box].astype(np.float32) for values in (np.where(first, reach, 0.0), x, y))
+            each.append(MetSurface(sheet, side, box, first[box], *maps))
+    return MetSurfaces(tuple(each), which < 0)
+
+
+def _sooner(nearest: Floats, which: Ints32, reach: Floats, number: int, by: float) -> None:
+    sooner = reach < nearest - by
+    nearest[sooner] = reach[sooner]
+    which[sooner] = number

@@ -1,0 +1,164 @@
+"""Things in the figure's hands as the camera sees them: what they mirror, what is seen through them, their own light.
+
+A shiny thing mirrors what its mirrored rays meet: the lit screen and room, lamps' faces, the figure. Glass mirrors by
+Schlick's formula at both faces of its wall; what lies behind it stays background.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..figure.held_props import BEFORE, Held
+from ..figure.solid_body import PARTS
+from ..geometry.harmonics import harmonics
+from ..geometry.vectors import Bools, Floats, unit
+from ..light.basis import weight
+from ..light.emission import Emission, emission_of
+from ..light.figure_shadow import figure_of, hidden_by
+from ..light.mix import lamp_rgb
+from ..plan import Plan, Prop, Subject
+from .background import surfaces_seen
+from .capture import Capture
+from .drawn_place import DrawnPlace
+from .met_surfaces import met_surfaces
+
+SMOKE = 0.35
+WALL = 0.06
+"""What a wall of glass keeps back when looked through straight (ours: usual jars)."""
+THICK, THICK_PASSES = 0.06, 0.6
+LIQUID = 0.55
+METAL = 1.6
+"""A metal mirrors so much more than what it reflects when dull, never all of it."""
+FAR = 20.0
+GLINT = 0.9995
+"""A lamp without a face is mirrored as a spot so narrow, as a cosine."""
+
+
+@dataclass(frozen=True, eq=False)
+class PropLayer:
+    """Premultiplied linear light (H, W, 3) and cover (H, W)."""
+
+    colour: Floats
+    cover: Floats
+
+
+def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, prop: Prop, held: Held) -> PropLayer | None:
+    """A thing in the hand; None where it is not in the window."""
+    box = place.box(*held.bounds, margin=2.0)
+    if box is None or capture.body is None:
+        return None
+    x, y = place.shares(box)
+    cover = np.clip(0.5 - held.distance(prop.formed, x, y) * place.px_per_height, 0.0, 1.0)
+    alpha, seen = _looks(capture, subject, prop, held, x, y)
+    whole, paint = np.zeros(place.shape), np.zeros((*place.shape, 3))
+    whole[box], paint[box] = cover * alpha, cover[..., None] * seen
+    return PropLayer(paint, whole)
+
+
+def _looks(capture: Capture, subject: Subject, prop: Prop, held: Held, x: Floats, y: Floats) -> tuple[Floats, Floats]:
+    """How much of what is behind it a thing covers (...), and its own light (..., 3), at places x, y (...)."""
+    assert capture.body is not None
+    mark = capture.body.body.mark
+    at = mark.at(np.array([held.x, held.y, BEFORE]))
+    view = unit(mark.at(np.stack([x, y, np.full(x.shape, BEFORE)], axis=-1)) - capture.view.lens)
+    own = _normals(prop, held, x, y)
+    normal = own @ mark.turn.T
+    facing = np.clip(-(normal * view).sum(axis=-1), 0.0, 1.0)
+    ink = np.array(prop.reflectance)
+    dull = ink * _light_on(capture, own)
+    if prop.kind == "matt":
+        return np.ones(x.shape), dull
+    if prop.kind == "smoke":
+        return SMOKE * facing, (SMOKE * facing)[..., None] * dull
+    mirrored = _mirrored(capture, subject, at, view + 2.0 * facing[..., None] * normal)
+    if prop.kind == "metal":
+        return np.ones(x.shape), np.minimum(METAL * ink, 0.95) * mirrored
+    once = 0.04 + 0.96 * (1.0 - facing) ** 5
+    twice = 2.0 * once / (1.0 + once)
+    through = (1.0 - twice) * (1.0 - WALL) * (1.0 - 0.5 * (1.0 - facing) ** 4)
+    if prop.formed == "cylinder":
+        # Base and lip are thick.
+        through = through * np.where(np.abs(y - held.y) > (1.0 - THICK) * held.tall, THICK_PASSES, 1.0)
+    if prop.kind == "glass":
+        return 1.0 - through, twice[..., None] * mirrored
+    kept = LIQUID + (1.0 - LIQUID) * (1.0 - facing) ** 4
+    return 1.0 - through * (1.0 - kept), twice[..., None] * mirrored + (through * kept)[..., None] * dull
+
+
+def _normals(prop: Prop, held: Held, x: Floats, y: Floats) -> Floats:
+    """What is seen of it faces (..., 3), in the body's axes."""
+    across = np.clip((x - held.x) / held.half, -0.999, 0.999)
+    up = np.zeros(x.shape)
+    if prop.formed == "sphere":
+        up = np.clip((y - held.y) / held.half, -0.999, 0.999)
+        longest = np.maximum(np.hypot(across, up) / 0.999, 1.0)
+        across, up = across / longest, up / longest
+    if prop.formed == "pane":
+        across = np.zeros(x.shape)
+    return np.stack([across, up, np.sqrt(1.0 - across**2 - up**2)], axis=-1)
+
+
+def _light_on(capture: Capture, own: Floats) -> Floats:
+    """Light (..., 3) on a dull thing beside the still hand, by what it faces: as on the hand, by least squares."""
+    assert capture.body is not None
+    shape, lux = capture.body.body.shape, capture.body.lux
+    here = (shape.part == PARTS.index("hand")) & (lux.max(axis=1) > 0.0)
+    if here.sum() < 50:
+        return np.broadcast_to(capture.light["chest"], own.shape)
+    fit, *_ = np.linalg.lstsq(harmonics(shape.facing[here].astype(np.float64)), lux[here].astype(np.float64))
+    return np.asarray(np.clip(harmonics(own) @ fit, 0.0, None))
+
+
+def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> Floats:
+    """Linear light (..., 3) that comes to `at` (3,) m along rays (..., 3) of unit length from there."""
+    assert capture.body is not None
+    seen = surfaces_seen(capture, at, met_surfaces(capture, at, rays))
+    found = seen.image
+    # Of the room only what the frame shows is known by place; the rest as it surrounds the figure.
+    around = harmonics(rays @ capture.body.body.mark.turn) @ capture.body.around
+    found[seen.nothing] = np.clip(around, 0.0, None)[seen.nothing]
+    flat = rays.reshape(-1, 3)
+    blocked = np.zeros(rays.shape[:-1], dtype=bool)
+    if subject.framing != "hands":
+        starts = np.broadcast_to(at, flat.shape)
+        blocked = hidden_by(figure_of(subject), starts, starts + FAR * flat).reshape(blocked.shape)
+    worn = subject.wardrobe[0].reflectance if subject.wardrobe else (0.16, 0.16, 0.18)
+    found[blocked] = np.array(worn) * capture.light["chest"]
+    for face_seen, radiance in _lamps(capture.plan, at, flat, capture.linear_of_lux):
+        shown = face_seen.reshape(blocked.shape) & ~blocked
+        found[shown] = radiance
+    return found
+
+
+def _lamps(plan: Plan, at: Floats, rays: Floats, linear_of_lux: float) -> list[tuple[Bools, Floats]]:
+    """Which rays (K, 3) from `at` meet a burning face (K,), and its linear light (3,)."""
+    found = []
+    for lamp in plan.lights:
+        strength = weight(lamp, plan.camera)
+        if strength <= 0.0 or lamp.is_daylight:
+            continue
+        emission = emission_of(lamp, plan)
+        met = _face_met(emission, at, rays)
+        if met.any():
+            bright = strength * emission.exitance_toward(at) * linear_of_lux
+            found.append((met, bright * lamp_rgb(plan, lamp)))
+    return found
+
+
+def _face_met(emission: Emission, at: Floats, rays: Floats) -> Bools:
+    face = emission.face
+    way = face.centre - at
+    if face.area == 0.0:
+        return np.asarray(rays @ unit(way) > GLINT)
+    if float(way @ face.axis) >= 0.0:
+        return np.zeros(len(rays), dtype=bool)
+    slope = rays @ face.axis
+    reach = float(way @ face.axis) / np.where(slope < -1e-9, slope, -1e-9)
+    place = at + reach[:, None] * rays - face.centre
+    outline = face.outline - face.centre
+    right, up = np.abs(outline @ face.right).max(), np.abs(outline @ face.up).max()
+    across, along = np.abs(place @ face.right) / right, np.abs(place @ face.up) / up
+    inside = (across < 1.0) & (along < 1.0) if len(outline) == 4 else np.hypot(across, along) < 1.0
+    return np.asarray(inside & (slope < -1e-9))

@@ -1,0 +1,127 @@
+"""What of the figure is seen in a window: how much of each pixel it covers, and which places of it fill them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..camera.view import View, view_key
+from ..figure.solid_body import SolidBody
+from ..geometry.raster import depth_picture, triangle_picture
+from ..geometry.vectors import Bytes, Floats, Floats32, Ints, Ints32
+from ..light.basis import Shelf
+from ..plan import Sensor
+from .pixel_window import PixelWindow
+
+EDGES, SEEN = 4, 2
+"""Samples along each way of a pixel: for how much of it is covered, and for what is seen."""
+NEAREST = 0.1
+"""What is nearer to the lens than this, m, is not drawn."""
+MOST_SAMPLES = 40_000_000
+"""A window that would need more samples for its edges gets fewer a pixel."""
+
+
+@dataclass(frozen=True, eq=False)
+class Traced:
+    """Cover (h, w) over the rows and columns of `box`. Of the samples that meet the body (N,): the pixel of the box,
+    the three corners (N, 3) of the triangle and their weights (N, 3), and the part of the body."""
+
+    box: tuple[slice, slice]
+    cover: Floats32
+    pixel: Ints
+    corners: Ints32
+    weights: Floats32
+    part: Bytes
+
+    def at(self, values: Floats32) -> Floats32:
+        """Values (V, ...) of the body's places at the samples (N, ...)."""
+        found = self.weights[:, :1] * values[self.corners[:, 0]]
+        for i in (1, 2):
+            found += self.weights[:, i, None] * values[self.corners[:, i]]
+        return found
+
+    def averaged(self, values: Floats32) -> Floats32:
+        """Values (N, C) of the samples as means (h, w, C) over pixels; a pixel that no sample fell in takes its
+        neighbours'."""
+        h, w = self.cover.shape
+        count = np.bincount(self.pixel, minlength=h * w).astype(np.float32)
+        sums = np.stack([np.bincount(self.pixel, weights=column, minlength=h * w) for column in values.T], axis=1)
+        picture = np.concatenate([sums, count[:, None]], axis=1).reshape(h, w, -1).astype(np.float32)
+        around = cv2.blur(picture, (3, 3), borderType=cv2.BORDER_CONSTANT)
+        far = cv2.blur(picture, (7, 7), borderType=cv2.BORDER_CONSTANT)
+        for wider in (around, far):
+            empty = picture[..., -1] <= 1e-6
+            picture[empty] = wider[empty]
+        return np.asarray(picture[..., :-1] / np.maximum(picture[..., -1:], 1e-6))
+
+
+_KEPT: Shelf[Traced | None] = Shelf(24)
+
+
+def traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:
+    """Of the part that moves, or of the rest; None where none of it is in the window."""
+    key = (body.key, moving, view_key(view), sensor.px_w, sensor.px_h, window)
+    return _KEPT.get(key, lambda: _traced(body, moving, view, sensor, window))
+
+
+def _traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:
+    triangles = body.shape.moving if moving else body.shape.still
+    local = ((body.places - view.lens) @ view.axes.T).astype(np.float32)
+    triangles = triangles[(local[:, 2] > NEAREST)[triangles].all(axis=1)]
+    focal = sensor.px_w / (2.0 * window.scale * view.tan_h), sensor.px_h / (2.0 * window.scale * view.tan_v)
+    middle = (0.5 * sensor.px_w - window.x) / window.scale, (0.5 * sensor.px_h - window.y) / window.scale
+    depth = np.maximum(local[:, 2], NEAREST)
+    column = middle[0] + focal[0] * local[:, 0] / depth
+    row = middle[1] - focal[1] * local[:, 1] / depth
+    used = np.unique(triangles)
+    box = _box(column[used], row[used], window)
+    if box is None:
+        return None
+    rows, columns = box
+    h, w = rows.stop - rows.start, columns.stop - columns.start
+    # The box as an eye of its own, which looks at its middle: x and y sheared and stretched, depth as it is.
+    x = (2.0 / h) * (focal[0] * local[:, 0] + (middle[0] - columns.start - w / 2.0) * local[:, 2])
+    y = (2.0 / h) * (focal[1] * local[:, 1] - (middle[1] - rows.start - h / 2.0) * local[:, 2])
+    squeezed = np.stack([x, y, -local[:, 2]], axis=1).astype(np.float32)
+    near, far = 0.95 * float(local[used, 2].clip(NEAREST).min()), 1.05 * float(local[used, 2].max())
+    fine = EDGES if h * w * EDGES * EDGES <= MOST_SAMPLES else SEEN
+    edges = depth_picture(squeezed, triangles, (h * fine, w * fine), 1.0, near, far) < 0.999 * far
+    cover = edges.reshape(h, fine, w, fine).mean(axis=(1, 3), dtype=np.float32)
+    which = triangle_picture(squeezed, triangles, (h * SEEN, w * SEEN), 1.0, near, far)
+    return _sampled(body, (rows, columns), cover, which, squeezed, triangles)
+
+
+def _sampled(
+    body: SolidBody, box: tuple[slice, slice], cover: Floats32, which: Ints32, local: Floats32, triangles: Ints32
+) -> Traced:
+    rows, columns = np.nonzero(which >= 0)
+    found = which[rows, columns]
+    high, wide = which.shape
+    ray_x = ((columns + 0.5 - wide / 2.0) * (2.0 / high)).astype(np.float32)
+    ray_y = (-(rows + 0.5 - high / 2.0) * (2.0 / high)).astype(np.float32)
+    a, b, c = (local[triangles[:, i]] for i in range(3))
+    shares = []
+    for pair in ((b, c), (c, a), (a, b)):
+        # How much of the corner opposite: the triple product with the ray.
+        normal = np.cross(*pair)[found]
+        shares.append(ray_x * normal[:, 0] + ray_y * normal[:, 1] - normal[:, 2])
+    weights = np.stack(shares, axis=1)
+    weights /= weights.sum(axis=1, keepdims=True)
+    return Traced(
+        box=box,
+        cover=cover,
+        pixel=(rows // SEEN) * (wide // SEEN) + columns // SEEN,
+        corners=triangles[found],
+        weights=weights,
+        part=body.shape.part[triangles[found, 0]],
+    )
+
+
+def _box(column: Floats, row: Floats, window: PixelWindow) -> tuple[slice, slice] | None:
+    low = max(0, int(np.floor(column.min())) - 1), max(0, int(np.floor(row.min())) - 1)
+    high = min(window.width, int(np.ceil(column.max())) + 1), min(window.height, int(np.ceil(row.max())) + 1)
+    if high[0] <= low[0] or high[1] <= low[1]:
+        return None
+    return slice(low[1], high[1]), slice(low[0], high[0])

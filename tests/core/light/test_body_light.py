@@ -1,0 +1,163 @@
+"""Light on the figure's body: what a probe reads there, less what the body itself hides."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.figure.solid_body import PARTS, SolidBody, solid_body
+from ausblick.core.geometry.vectors import Bools, Floats
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.body_light import BodyLight, body_light
+from ausblick.core.light.direct import direct_lux_on
+from ausblick.core.light.emission import emission_of
+from ausblick.core.light.mix import ambient_rgb
+from ausblick.core.light.occlusion import set_triangles
+from ausblick.core.light.returned import probe_factors
+from ausblick.core.plan import Plan
+from tests.conftest import MakePlan, lamp
+
+DARK = {"reflectance": {"walls": [0, 0, 0], "floor": [0, 0, 0], "ceiling": [0, 0, 0]}}
+SUBJECT = {"height": 1.72, "z": 2.4, "hair_kind": "none"}
+CAMERA = {"z": 6.4, "y": 1.4, "focal_mm": 18.0}
+
+
+def lit(plan: Plan) -> tuple[BodyLight, SolidBody]:
+    store = BasisStore()
+    evaluation = evaluate(plan, store)
+    assert plan.subject is not None
+    body = solid_body(plan.subject, plan.camera)
+    return body_light(plan, body, evaluation.view, evaluation.scene_light, store), body
+
+
+def places(body: SolidBody, part: str, x: tuple[float, float], y: tuple[float, float]) -> Bools:
+    """Front places of a part, x and y in shares of stature."""
+    own = body.shape.own
+    inside = (own[:, 0] > x[0]) & (own[:, 0] < x[1]) & (own[:, 1] > y[0]) & (own[:, 1] < y[1])
+    return np.asarray(inside & (body.shape.part == PARTS.index(part)) & (body.shape.facing[:, 2] > 0.6))
+
+
+def forehead(body: SolidBody) -> Bools:
+    return places(body, "head", (-0.02, 0.02), (0.955, 0.975))
+
+
+def alone(make: MakePlan, **one: Any) -> Plan:
+    return make(room=DARK, screen={"reflectance": [0, 0, 0]}, subject=SUBJECT, camera=CAMERA,
+                lights=[lamp(**{"flux_lm": 9000.0, "aim": [0, 1.5, 2.4], "role": "key", **one})])  # fmt: skip
+
+
+EMITTERS: list[dict[str, Any]] = [
+    {"emitter": {"shape": "rect", "width": 0.9, "height": 0.9}, "position": [-1.2, 2.2, 4.0]},
+    {"emitter": {"shape": "disc", "diameter": 0.6}, "position": [0.8, 1.9, 4.4]},
+    {"emitter": {"shape": "point"}, "position": [0.4, 2.4, 5.0], "beam": {"kind": "beam", "deg": 50}},
+    {"emitter": {"shape": "rect", "width": 0.5, "height": 0.4}, "position": [-0.5, 2.0, 4.6],
+     "modifiers": [{"kind": "grid", "deg": 60}]},
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("one", EMITTERS)
+def test_where_nothing_of_it_is_in_the_way_a_lamp_gives_what_a_probe_reads(
+    make: MakePlan, one: dict[str, Any]
+) -> None:
+    plan = alone(make, **one)
+    light, body = lit(plan)
+    here = forehead(body)
+    at, facing = body.places[here].astype(float), body.facing[here].astype(float)
+    facing /= np.linalg.norm(facing, axis=1, keepdims=True)
+    wanted = direct_lux_on(emission_of(plan.lights[0], plan), at, facing, set_triangles(plan))
+    assert here.sum() > 20
+    assert wanted.min() > 100.0
+    assert light.lux[here].mean(axis=1) == pytest.approx(wanted * light.lux[here].mean() / wanted.mean(), rel=0.03)
+    assert light.lux[here].mean() == pytest.approx(wanted.mean() * colour_of(plan), rel=0.015)
+
+
+def colour_of(plan: Plan) -> float:
+    """What the lamp's colour makes of its lux in the mean of three channels."""
+    from ausblick.core.light.mix import lamp_rgb
+
+    return float(lamp_rgb(plan, plan.lights[0]).mean() * plan.lights[0].dimmer)
+
+
+def test_the_sun_gives_its_cosine(make: MakePlan) -> None:
+    plan = alone(make, emitter={"shape": "sun"}, flux_lm=None, normal_lux=50_000.0, position=[0, 3.4, 6.4],
+                 aim=[0, 1.4, 2.4])  # fmt: skip
+    light, body = lit(plan)
+    here = forehead(body)
+    toward = np.array([0.0, 2.0, 4.0]) / np.sqrt(20.0)
+    wanted = 50_000.0 * np.clip(body.facing[here] @ toward, 0.0, None) * colour_of(plan)
+    assert light.lux[here].mean(axis=1) == pytest.approx(wanted, rel=0.01)
+
+
+def test_the_raised_hand_throws_its_shadow_and_a_broad_lamp_softens_it(make: MakePlan) -> None:
+    """A lamp beyond the hand: some of the cheek goes dark, and more of it half so under a broad one."""
+    shares = {}
+    for name, width in (("small", 0.02), ("broad", 1.4)):
+        plan = alone(make, emitter={"shape": "rect", "width": width, "height": width}, position=[1.7, 1.0, 2.65],
+                     aim=[0.0, 1.6, 2.4])  # fmt: skip
+        light, body = lit(plan)
+        cheek = (body.shape.part == PARTS.index("head")) & (body.shape.facing[:, 0] > 0.4)
+        cheek &= (body.shape.own[:, 1] > 0.88) & (body.shape.facing[:, 2] > -0.3)
+        at, facing = body.places[cheek].astype(float), body.facing[cheek].astype(float)
+        facing /= np.linalg.norm(facing, axis=1, keepdims=True)
+        bare = direct_lux_on(emission_of(plan.lights[0], plan), at, facing, set_triangles(plan)) * colour_of(plan)
+        lit_well = bare > 0.2 * bare.max()
+        shares[name] = light.lux[cheek].mean(axis=1)[lit_well] / bare[lit_well]
+    assert (shares["small"] < 0.05).mean() > 0.03, "in the arm's shadow"
+    assert (shares["small"] > 0.95).mean() > 0.4
+    between = {name: float(((share > 0.1) & (share < 0.9)).mean()) for name, share in shares.items()}
+    assert between["broad"] > 2.0 * between["small"]
+
+
+def test_a_flag_keeps_its_lamp_off(make: MakePlan) -> None:
+    flag = {"id": "f1", "corners": [[-1.2, 1.0, 3.2], [1.2, 1.0, 3.2], [1.2, 3.0, 3.2], [-1.2, 3.0, 3.2]],
+            "reflectance": [0, 0, 0]}  # fmt: skip
+    one = {"emitter": {"shape": "rect", "width": 0.3, "height": 0.3}, "position": [0.0, 1.9, 4.4]}
+    plan = alone(make, **one)
+    without, body = lit(plan)
+    behind, _ = lit(plan.model_copy(update={"flags": make(flags=[flag]).flags}))
+    here = forehead(body)
+    assert without.lux[here].min() > 50.0
+    assert behind.lux[here].max() == 0.0
+
+
+def test_even_surroundings_reach_all_of_what_is_open_and_less_of_what_is_not(make: MakePlan) -> None:
+    plan = make(room={**DARK, "ambient_lux": 400.0}, screen={"reflectance": [0, 0, 0]}, subject=SUBJECT,
+                camera=CAMERA, lights=[])  # fmt: skip
+    light, body = lit(plan)
+    whole = float(ambient_rgb(plan, np.array([0.0, 0.0, 1.0])).mean())
+    open_, chin = forehead(body), places(body, "head", (-0.012, 0.012), (0.84, 0.858))
+    assert light.lux[open_].mean() == pytest.approx(whole, rel=0.03)
+    assert light.lux.max() < 1.1 * whole
+    assert chin.sum() > 5
+    assert 0.5 * whole < light.lux[chin].mean() < 0.9 * whole, "the throat sees chin and chest"
+
+
+@pytest.mark.parametrize(
+    ("part", "x", "y"), [("head", (-0.02, 0.02), (0.955, 0.975)), ("coat", (-0.05, 0.05), (0.5, 0.6))]
+)
+def test_what_returns_is_what_a_probe_reads(make: MakePlan, part: str, x: Any, y: Any) -> None:
+    """Light that comes back of a lit green wall and a white room, on open places of the front."""
+    back = lamp(flux_lm=20_000.0, position=[0.0, 3.0, 1.4], aim=[0, 1.0, 0.0], role="screen",
+                emitter={"shape": "rect", "width": 0.6, "height": 0.3})  # fmt: skip
+    plan = make(subject=SUBJECT, camera=CAMERA, lights=[back])
+    light, body = lit(plan)
+    here = places(body, part, x, y)
+    scene = evaluate(plan, BasisStore()).scene_light
+    at, facing = body.places[here].astype(float), body.facing[here].astype(float)
+    facing /= np.linalg.norm(facing, axis=1, keepdims=True)
+    wanted: Floats = probe_factors(scene.scene, at, facing, BasisStore()) @ scene.leaving
+    found = light.lux[here].mean(axis=0)
+    # Asked for at the body's middle: its front is some hundredths farther from the wall, and hides a little itself.
+    assert found == pytest.approx(wanted.mean(axis=0), rel=0.09)
+
+
+def test_half_the_dimmer_is_half_the_light_and_nothing_is_asked_anew(make: MakePlan) -> None:
+    plan = alone(make, **EMITTERS[0])
+    half = plan.model_copy(update={"lights": (plan.lights[0].model_copy(update={"dimmer": 0.5}),)})
+    (full, body), (dim, _) = lit(plan), lit(half)
+    here = forehead(body)
+    assert dim.lux[here] == pytest.approx(0.5 * full.lux[here], rel=1e-5)
+    assert dim.gloss[here] == pytest.approx(0.5 * full.gloss[here], rel=1e-5)

@@ -1,0 +1,85 @@
+"""Things in the hands: lamps and screen where mirrors have them, and as much seen through as glass lets through."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.figure.held_props import BEFORE, HELD
+from ausblick.core.geometry.vectors import Floats, unit
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.matte.capture import Capture, capture_of
+from ausblick.core.matte.drawn_place import place_of
+from ausblick.core.matte.pixel_window import PixelWindow
+from ausblick.core.matte.prop_picture import prop_layer
+from ausblick.core.plan import Prop
+from tests.conftest import MakePlan, lamp
+
+WALL = lamp(flux_lm=20_000.0, position=[0.0, 3.0, 1.4], aim=[0, 1.0, 0.0], role="screen",
+            emitter={"shape": "rect", "width": 0.8, "height": 0.3})  # fmt: skip
+SIDE = lamp(flux_lm=9_000.0, position=[-2.6, 2.1, 4.2], aim=[0, 1.5, 2.4], role="key",
+            emitter={"shape": "rect", "width": 0.5, "height": 0.5})  # fmt: skip
+WINDOW = PixelWindow(0.0, 0.0, 1920, 1080, 2.0)
+
+
+def held(make: MakePlan, **prop: Any) -> tuple[Capture, Prop, Floats, Floats]:
+    """The capture, the thing, and its layer: colour (H, W, 3), cover (H, W)."""
+    plan = make(lights=[WALL, SIDE], subject={"z": 2.4, "height": 1.72, "props": [{"name": "thing", **prop}]},
+                camera={"z": 5.4, "y": 1.5, "focal_mm": 24.0})  # fmt: skip
+    store = BasisStore()
+    capture = capture_of(evaluate(plan, store), store)
+    assert plan.subject is not None
+    thing = plan.subject.props[0]
+    layer = prop_layer(capture, plan.subject, place_of(capture, plan.subject, WINDOW), thing, HELD[0])
+    assert layer is not None
+    return capture, thing, layer.colour, layer.cover
+
+
+def pixel(capture: Capture, own: tuple[float, float]) -> tuple[int, int]:
+    assert capture.plan.subject is not None
+    place = place_of(capture, capture.plan.subject, WINDOW)
+    x, y = np.array(place.foot) + place.matrix @ np.array(own)
+    return int(y), int(x)
+
+
+def test_a_metal_ball_shows_the_lamp_where_the_angles_are_alike(make: MakePlan) -> None:
+    capture, _, colour, cover = held(make, kind="metal", shape="sphere")
+    assert capture.body is not None
+    mark, thing = capture.body.body.mark, HELD[0]
+    at = mark.at(np.array([thing.x, thing.y, BEFORE]))
+    toward = unit(unit(np.array(SIDE["position"]) - at) + unit(capture.view.lens - at)) @ mark.turn
+    row, column = pixel(capture, (thing.x + thing.half * toward[0], thing.y + thing.half * toward[1]))
+    ball = colour[cover > 0.999].max(axis=1)
+    assert colour[row, column].min() > 1.0, "a lamp's face clips"
+    assert np.median(ball) < 0.5
+    bright = np.argwhere((colour.min(axis=2) > 1.0) & (cover > 0.999))
+    assert np.abs(bright - (row, column)).max(axis=1).min() <= 2
+
+
+def test_the_rim_of_a_ball_mirrors_the_screen_behind_it_and_its_middle_does_not(make: MakePlan) -> None:
+    capture, _, colour, _ = held(make, kind="metal", shape="sphere")
+    thing = HELD[0]
+    rim = colour[pixel(capture, (thing.x - 0.985 * thing.half, thing.y))]
+    middle = colour[pixel(capture, (thing.x + 0.2 * thing.half, thing.y - 0.1 * thing.half))]
+    assert rim[1] > 2.0 * rim[0]
+    assert middle[1] / middle[0] < 0.7 * rim[1] / rim[0]
+
+
+def test_glass_looked_at_straight_keeps_back_two_walls_faces_and_what_its_walls_swallow(make: MakePlan) -> None:
+    capture, _, _, cover = held(make, kind="glass", shape="cylinder")
+    once = 0.04
+    through = (1.0 - 2.0 * once / (1.0 + once)) * (1.0 - 0.06)
+    assert cover[pixel(capture, (HELD[0].x, HELD[0].y))] == pytest.approx(1.0 - through, abs=0.01)
+    assert cover[pixel(capture, (HELD[0].x - 0.985 * HELD[0].half, HELD[0].y))] > 0.55
+
+
+def test_a_dull_thing_is_lit_as_the_hand_beside_it_is(make: MakePlan) -> None:
+    capture, thing, colour, cover = held(make, kind="matt", shape="pane", reflectance=[0.3, 0.3, 0.3])
+    assert capture.body is not None
+    shape = capture.body.body.shape
+    ahead = (shape.part == 5) & (shape.facing[:, 2] > 0.95) & (capture.body.lux.max(axis=1) > 0.0)
+    wanted = np.array(thing.reflectance) * capture.body.lux[ahead].mean(axis=0)
+    assert colour[cover > 0.999].mean(axis=0) == pytest.approx(wanted, rel=0.35)
