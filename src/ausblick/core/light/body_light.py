@@ -28,7 +28,7 @@ from .occlusion import blocked_grid, set_triangles
 from .quadrature import polygon_points
 from .returned import SceneLight
 
-LOOKS = (0.03, 0.12)
+LOOKS = (0.03, 0.2)
 """A lamp is one source, two by two, or three by three: by its half width over its distance."""
 PICTURE = 320
 """Cells along each side of the body's depth as a source sees it."""
@@ -46,8 +46,8 @@ COARSE = 0.018
 ONE = np.ones(1, dtype=np.float32)
 SUN_FROM = 60.0
 ROUND = 18
-HEIGHTS, SIDES = (0.06, 0.35, 0.65, 0.92), (-0.15, 0.15)
-"""Where returned light is asked for round the body: shares of stature up and aside."""
+HEIGHTS, SIDES, AHEAD = (0.06, 0.35, 0.65, 0.92), (-0.15, 0.15), 0.06
+"""Where returned light is asked for round the body: shares of stature up, aside, and toward the camera."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -223,7 +223,7 @@ def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore)
     """Harmonics (nodes, 9, 3) of the surroundings and what returns, at the places round the body."""
     ways = _round()
     facing = ways @ body.mark.turn.T
-    at = body.mark.at(np.array([[side, up, 0.0] for up in HEIGHTS for side in SIDES]))
+    at = body.mark.at(np.array([[side, up, AHEAD] for up in HEIGHTS for side in SIDES]))
     places, normals = np.repeat(at, len(ways), axis=0), np.tile(facing, (len(at), 1))
     factors = store.get(("round body", body.key, light.scene.key), lambda: light.scene.factors(places, normals))
     arriving = (factors @ light.leaving).reshape(len(at), len(ways), 3) + ambient_rgb(plan, facing)
