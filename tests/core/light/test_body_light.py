@@ -11,7 +11,7 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.figure.solid_body import PARTS, SolidBody, solid_body
 from ausblick.core.geometry.vectors import Bools, Floats
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.body_light import BodyLight, body_light
+from ausblick.core.light.body_light import BodyLight, body_light, hidden_from_above, shadow_on
 from ausblick.core.light.direct import direct_lux_on
 from ausblick.core.light.emission import emission_of
 from ausblick.core.light.mix import ambient_rgb
@@ -161,3 +161,38 @@ def test_half_the_dimmer_is_half_the_light_and_nothing_is_asked_anew(make: MakeP
     here = forehead(body)
     assert dim.lux[here] == pytest.approx(0.5 * full.lux[here], rel=1e-5)
     assert dim.gloss[here] == pytest.approx(0.5 * full.gloss[here], rel=1e-5)
+
+
+def test_the_floor_is_dark_where_the_body_stands_between_it_and_the_lamp(make: MakePlan) -> None:
+    """A small lamp before the figure: behind it the shadow of a trunk, a lit gap between the shins, no end of light
+    beside it and beyond the head's shadow."""
+    plan = alone(make, emitter={"shape": "rect", "width": 0.02, "height": 0.02}, position=[0.0, 3.4, 5.4])
+    assert plan.subject is not None
+    body, emission = solid_body(plan.subject, plan.camera), emission_of(plan.lights[0], plan)
+
+    def lost(x: float, share: float) -> float:
+        """Where the ray over a place of the body at a share of stature meets the floor, so far aside there."""
+        up = 1.72 * share
+        away = 3.4 / (3.4 - up)
+        return float(shadow_on(body, emission, np.array([[x * away, 0.0, 5.4 - 3.0 * away]]))[0])
+
+    assert lost(0.0, 0.65) > 0.95, "trunk"
+    assert lost(0.096, 0.2) > 0.95, "a shin"
+    assert lost(0.0, 0.2) < 0.05, "between the shins"
+    assert lost(0.5, 0.65) == 0.0
+    assert lost(0.0, 1.06) == 0.0
+    assert float(shadow_on(body, emission, np.array([[0.0, 0.0, 4.4], [30.0, 0.0, -40.0]])).max()) == 0.0
+
+
+def test_light_from_above_fails_at_the_feet_and_nowhere_far(make: MakePlan) -> None:
+    plan = alone(make)
+    assert plan.subject is not None
+    body = solid_body(plan.subject, plan.camera)
+    at = np.array([[0.11, 0.0, 2.46], [0.0, 0.0, 2.75], [0.0, 0.0, 3.6], [0.0, 0.0, 6.0], [40.0, 0.0, 2.4]])
+    shoe, before, near, off, far = hidden_from_above(body, at)
+    assert shoe > 0.8
+    assert 0.05 < before < 0.4
+    # An upright half plane 0.28 m wide and 1.7 m high, 1.2 m away: some 3 % of a cosine-weighted half space.
+    assert 0.01 < near < 0.07
+    assert off < 0.03
+    assert far == 0.0

@@ -45,6 +45,8 @@ COARSE = 0.018
 """The body casts its shadow as a mesh with corners no closer than that share of stature."""
 ONE = np.ones(1, dtype=np.float32)
 SUN_FROM = 60.0
+OVERHEAD = 48
+"""Directions of the upper half space, each with as much of its light on a level place."""
 ROUND = 18
 HEIGHTS, SIDES, AHEAD = (0.06, 0.35, 0.65, 0.92), (-0.15, 0.15), 0.06
 """Where returned light is asked for round the body: shares of stature up, aside, and toward the camera."""
@@ -77,6 +79,23 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
         lux[seen] += both[0]
         gloss[seen] = both[1]
     return BodyLight(body, lux, gloss, np.float32(np.pi) * radiance.mean(axis=0))
+
+
+def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
+    """Share (P,) of a lamp's light that the body keeps off places (P, 3)."""
+    sources, shares = _sources(lamp, body)
+    asked = np.ascontiguousarray(places.T, dtype=np.float32)
+    return np.asarray(sum(share * (1.0 - _lit(body, asked, at)) for at, share in zip(sources, shares, strict=True)))
+
+
+def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
+    """Share (P,) of light from all of the upper half space that the body keeps off level places (P, 3)."""
+    i = np.arange(OVERHEAD) + 0.5
+    level, turn = np.sqrt(i / OVERHEAD), np.pi * (1.0 + np.sqrt(5.0)) * i
+    ways = np.stack([level * np.cos(turn), np.sqrt(1.0 - level * level), level * np.sin(turn)], axis=1)
+    middle = body.places.mean(axis=0).astype(np.float64)
+    asked = np.ascontiguousarray(places.T, dtype=np.float32)
+    return np.asarray(np.mean([1.0 - _lit(body, asked, middle + SUN_FROM * way) for way in ways], axis=0))
 
 
 def _seen(body: SolidBody, view: View) -> Ints:
@@ -178,6 +197,9 @@ def _lit(body: SolidBody, asked: Floats32, source: Floats) -> Floats32:
     depth = depth_picture(
         np.asarray((corners - at) @ axes.T, dtype=np.float32), triangles, (PICTURE, PICTURE), half, near, far
     )
+    # Where it sees nothing of the body nothing is in the way, however far: past its picture's borders too.
+    depth[depth > 0.999 * far] = np.inf
+    depth[[0, -1]] = depth[:, [0, -1]] = np.inf
     local = axes @ (asked - at[:, None])
     distance = -local[2]
     scale = np.float32(PICTURE / 2.0 / half) / distance
@@ -189,7 +211,7 @@ def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Fl
     """Share (V,) of the four cells round each place that are not nearer than `distance`, weighted by how near they
     are."""
     step = depth.shape[1]
-    column, row = (np.clip(v.astype(np.int32), 0, step - 2) for v in (x, y))
+    column, row = (np.clip(v, 0.0, step - 2.0).astype(np.int32) for v in (x, y))
     fx, fy = np.clip(x - column, 0.0, 1.0), np.clip(y - row, 0.0, 1.0)
     flat, at = depth.ravel(), row * step + column
     seen = [(np.take(flat, at + more) >= distance).astype(np.float32) for more in (0, 1, step, step + 1)]

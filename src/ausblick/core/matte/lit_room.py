@@ -6,7 +6,8 @@ Only what the frame shows is worked out, on a lattice as fine as it is near; ret
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import partial
 
 import cv2
 import numpy as np
@@ -15,16 +16,17 @@ from ..camera.exposure import grey_lux
 from ..camera.screen_grid import curve_radius, sheets_of
 from ..camera.sheet_met import met
 from ..camera.view import View
+from ..figure.solid_body import SolidBody, solid_body
 from ..geometry.vectors import Bools, Floats, Reals
 from ..light.basis import BasisStore
+from ..light.body_light import hidden_from_above, shadow_on
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
-from ..light.figure_shadow import figure_of, hidden_from_round, lost_share, out_of_foot
 from ..light.keys import blocking_key, together
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
 from ..light.returned import SceneLight, linear_between
-from ..plan import Light, Plan
+from ..plan import Light, Plan, Subject
 
 Span = tuple[float, float]
 ALONG = ((2, 1), (0, 2), (0, 1))
@@ -33,6 +35,8 @@ SEEN_BY = (128, 72)
 """Rays over the frame by which it is found what of a side is seen."""
 NODES, RETURNED_NODES = 56, 12
 """Places along each way of what is seen of a side: for lamps, and for what comes back."""
+FEET = 0.8
+"""Round the feet, m."""
 SOFTER = 0.8
 """Steps of the lattice over which light is evened, so that a border across it does not show its steps."""
 OPEN_AIR = 100.0
@@ -136,7 +140,20 @@ def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:
         shown = np.isfinite(reach) & (reach <= nearest)
         if shown.any():
             on_u, on_v = side.spans if plan.room.kind == "interior" else _round_the_set(plan)
+            if side.axis == 1 and side.facing > 0.0 and plan.subject is not None:
+                yield from _round_the_feet(side, plan.subject, u[shown], v[shown])
             yield side, (_span(u[shown], on_u), _span(v[shown], on_v))
+
+
+def _round_the_feet(floor: Side, subject: Subject, x: Floats, z: Floats) -> Iterator[tuple[Side, tuple[Span, Span]]]:
+    """A part of the floor of its own, on a closer lattice, where feet and their shadows are seen."""
+    spans = tuple(
+        (max(at - FEET, span[0]), min(at + FEET, span[1]))
+        for at, span in zip((subject.x, subject.z), floor.spans, strict=True)
+    )
+    (x0, x1), (z0, z1) = spans
+    if x0 < x1 and z0 < z1 and np.any((x > x0) & (x < x1) & (z > z0) & (z < z1)):
+        yield replace(floor, spans=((x0, x1), (z0, z1))), ((x0, x1), (z0, z1))
 
 
 def _span(places: Floats, whole: Span) -> Span:
@@ -165,31 +182,30 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     back = (factors @ light.leaving).reshape(RETURNED_NODES, RETURNED_NODES, 3)
     to_u, to_v = linear_between(few_u, u, store), linear_between(few_v, v, store)
     around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
-    on_floor = side.axis == 1 and side.facing > 0.0
-    if on_floor and plan.subject is not None:
-        subject = plan.subject
-        key = ("round on side", side, spans, figure_of(subject))
-        dark = store.get(key, lambda: hidden_from_round(subject, places).reshape(NODES, NODES))
+    body = None
+    if side.axis == 1 and side.facing > 0.0 and plan.subject is not None:
+        body = solid_body(plan.subject, plan.camera)
+        hidden = partial(hidden_from_above, body, places)
+        dark = store.get(("above", side, spans, body.key), hidden).reshape(NODES, NODES)
         around = around * (1.0 - dark)[..., None]
-    lamps = _by_lamp(plan, side, spans, places, on_floor, store)
+    lamps = _by_lamp(plan, side, spans, places, body, store)
     lux = around + (summed(plan, lamps) if plan.lights else 0.0)
     lux = cv2.GaussianBlur(lux, (0, 0), SOFTER, borderType=cv2.BORDER_REPLICATE)
     return LitSide(side, u, v, np.array(side.ink) * lux / grey_lux(plan.camera))
 
 
 def _by_lamp(
-    plan: Plan, side: Side, spans: tuple[Span, Span], places: Floats, on_floor: bool, store: BasisStore
+    plan: Plan, side: Side, spans: tuple[Span, Span], places: Floats, body: SolidBody | None, store: BasisStore
 ) -> Floats:
-    """Light (L, V, U) of each lamp at full power; on the floor less what the figure keeps off."""
-    figure = figure_of(plan.subject) if on_floor and plan.subject is not None else ()
+    """Light (L, V, U) of each lamp at full power, less what the figure's body keeps off."""
     occluders = set_triangles(plan)
 
     def of(lamp: Light) -> Floats:
         emission = emission_of(lamp, plan)
         lux = direct_lux(emission, places, side.normal, occluders)
-        if figure:
-            lux = lux * (1.0 - lost_share(emission, figure, out_of_foot(figure[0], places), side.normal, occluders))
+        if body is not None:
+            lux = lux * (1.0 - shadow_on(body, emission, places))
         return lux.reshape(NODES, NODES)
 
-    ground = together("side", side, spans, figure, blocking_key(plan))
+    ground = together("side", side, spans, None if body is None else body.key, blocking_key(plan))
     return np.stack(store.each_lamp(plan, ground, of)) if plan.lights else np.zeros((0, NODES, NODES))

@@ -19,6 +19,8 @@ EDGES, SEEN = 4, 2
 """Samples along each way of a pixel: for how much of it is covered, and for what is seen."""
 NEAREST = 0.1
 """What is nearer to the lens than this, m, is not drawn."""
+BESIDE = 64
+"""Triangles that lie wholly so many px beside the window are left out: none is that large."""
 MOST_SAMPLES = 40_000_000
 """A window that would need more samples for its edges gets fewer a pixel."""
 
@@ -69,13 +71,18 @@ def traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: Pi
 def _traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:
     triangles = body.shape.moving if moving else body.shape.still
     local = ((body.places - view.lens) @ view.axes.T).astype(np.float32)
-    triangles = triangles[(local[:, 2] > NEAREST)[triangles].all(axis=1)]
     focal = sensor.px_w / (2.0 * window.scale * view.tan_h), sensor.px_h / (2.0 * window.scale * view.tan_v)
     middle = (0.5 * sensor.px_w - window.x) / window.scale, (0.5 * sensor.px_h - window.y) / window.scale
     depth = np.maximum(local[:, 2], NEAREST)
     column = middle[0] + focal[0] * local[:, 0] / depth
     row = middle[1] - focal[1] * local[:, 1] / depth
-    used = np.unique(triangles)
+    beside = (column < -BESIDE) | (column > window.width + BESIDE) | (row < -BESIDE) | (row > window.height + BESIDE)
+    ahead = local[:, 2] > NEAREST
+    triangles = triangles[(ahead[triangles].all(axis=1)) & (~beside)[triangles].any(axis=1)]
+    if not len(triangles):
+        return None
+    used = np.zeros(len(local), dtype=bool)
+    used[triangles] = True
     box = _box(column[used], row[used], window)
     if box is None:
         return None
@@ -85,7 +92,7 @@ def _traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: P
     x = (2.0 / h) * (focal[0] * local[:, 0] + (middle[0] - columns.start - w / 2.0) * local[:, 2])
     y = (2.0 / h) * (focal[1] * local[:, 1] - (middle[1] - rows.start - h / 2.0) * local[:, 2])
     squeezed = np.stack([x, y, -local[:, 2]], axis=1).astype(np.float32)
-    near, far = 0.95 * float(local[used, 2].clip(NEAREST).min()), 1.05 * float(local[used, 2].max())
+    near, far = 0.95 * float(local[used, 2].min()), 1.05 * float(local[used, 2].max())
     fine = EDGES if h * w * EDGES * EDGES <= MOST_SAMPLES else SEEN
     edges = depth_picture(squeezed, triangles, (h * fine, w * fine), 1.0, near, far) < 0.999 * far
     cover = edges.reshape(h, fine, w, fine).mean(axis=(1, 3), dtype=np.float32)
@@ -101,11 +108,14 @@ def _sampled(
     high, wide = which.shape
     ray_x = ((columns + 0.5 - wide / 2.0) * (2.0 / high)).astype(np.float32)
     ray_y = (-(rows + 0.5 - high / 2.0) * (2.0 / high)).astype(np.float32)
-    a, b, c = (local[triangles[:, i]] for i in range(3))
+    met = np.zeros(len(triangles), dtype=bool)
+    met[found] = True
+    among = np.cumsum(met) - 1
+    a, b, c = (local[triangles[met, i]] for i in range(3))
     shares = []
     for pair in ((b, c), (c, a), (a, b)):
         # How much of the corner opposite: the triple product with the ray.
-        normal = np.cross(*pair)[found]
+        normal = np.cross(*pair)[among[found]]
         shares.append(ray_x * normal[:, 0] + ray_y * normal[:, 1] - normal[:, 2])
     weights = np.stack(shares, axis=1)
     weights /= weights.sum(axis=1, keepdims=True)
