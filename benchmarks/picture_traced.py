@@ -87,10 +87,10 @@ def regions(capture: Capture, window: PixelWindow) -> Iterator[tuple[str, Bools]
         found = traced(capture.body.body, moving, capture.view, plan.camera.sensor, window)
         if found is None:
             continue
-        h, w = found.cover.shape
         for i in range(len(PARTS)):
-            count = np.bincount(found.pixel[found.part == i], minlength=h * w).reshape(h, w)
-            shares[i][found.box] += count / 4.0
+            shares[i][found.box] += (
+                found.filled * found.averaged((found.part == i)[:, None].astype(np.float32))[..., 0]
+            )
     whole = shares > 0.999
     for name, parts in (("skin", SKIN), ("clothes", CLOTH), ("hair", ("hair",))):
         yield name, np.any([whole[PARTS.index(part)] for part in parts], axis=0)

@@ -39,8 +39,9 @@ def test_a_sample_shows_the_place_that_its_pixel_looks_at(
     frame, _ = view.project(found.at(body.places).astype(float))
     px = (frame * (sensor.px_w, sensor.px_h) - (where.x, where.y)) / where.scale
     rows, columns = found.box
-    width = columns.stop - columns.start
-    row, column = rows.start + found.pixel // width, columns.start + found.pixel % width
+    width = SEEN * (columns.stop - columns.start)
+    row = rows.start + found.sample // width // SEEN
+    column = columns.start + found.sample % width // SEEN
     # Samples lie a quarter of a pixel from its middle, either way.
     assert np.abs(px[:, 0] - column - 0.5).max() < 0.27
     assert np.abs(px[:, 1] - row - 0.5).max() < 0.27

@@ -9,7 +9,7 @@ of the body sees past the body.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -61,6 +61,11 @@ class BodyLight:
     lux: Floats32
     gloss: Floats32
     around: Floats32
+
+    @cached_property
+    def both(self) -> Floats32:
+        """Light and gloss (V, 6) side by side."""
+        return np.concatenate([self.lux, self.gloss], axis=1).astype(np.float32)
 
 
 def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store: BasisStore) -> BodyLight:

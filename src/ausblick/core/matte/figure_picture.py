@@ -11,7 +11,7 @@ import numpy as np
 from ..figure.body_ink import CLOTHED, ink_of
 from ..figure.solid_body import PARTS
 from ..geometry.vectors import Floats32
-from ..light.body_light import BodyLight
+from ..light.basis import Shelf
 from ..plan import Subject
 from .capture import Capture
 from .pixel_window import PixelWindow
@@ -40,9 +40,15 @@ def body_layer(capture: Capture, subject: Subject, window: PixelWindow, moving: 
     found = traced(capture.body.body, moving, capture.view, capture.plan.camera.sensor, window)
     if found is None:
         return None
+    inked = _inked(capture.seed, subject, capture.body.body.shape.own, found)
+    light = found.at(capture.body.both)
+    seen = inked.reflectance * light[:, :3] + inked.gloss[:, None] * light[:, 3:]
     # Colour, cover and garment, each times the cover.
     whole = np.zeros((window.height, window.width, 5), dtype=np.float32)
-    whole[found.box] = found.cover[..., None] * _painted(capture.body, subject, found, capture.seed)
+    part = whole[found.box]
+    part[..., :3] = found.averaged(seen)
+    part[..., 3], part[..., 4] = 1.0, inked.garment
+    part *= found.cover[..., None]
     if moving:
         whole = smeared(whole, round(capture.smear_px / window.scale, 3))
     whole = np.clip(whole, 0.0, None)
@@ -50,14 +56,29 @@ def body_layer(capture: Capture, subject: Subject, window: PixelWindow, moving: 
     return BodyLayer(whole[..., :3], cover, np.minimum(whole[..., 4], cover))
 
 
-def _painted(light: BodyLight, subject: Subject, found: Traced, seed: int) -> Floats32:
-    """Linear light, 1, and the garment's share (h, w, 5) of pixels of the box."""
-    ink = ink_of(subject, found.part, found.at(light.body.shape.own))
-    grain = 1.0 + GRAIN * np.random.default_rng(seed + 5).standard_normal(len(found.part), dtype=np.float32)
-    seen = ink.reflectance * found.at(light.lux) * grain[:, None] + ink.gloss[:, None] * found.at(light.gloss)
-    clothed = np.array([name in CLOTHED for name in PARTS], dtype=np.float32)[found.part]
-    ones = np.ones(len(clothed), dtype=np.float32)
-    return found.averaged(np.column_stack([seen, ones, clothed]))
+@dataclass(frozen=True, eq=False)
+class _Inked:
+    """Of the samples of a window: what they reflect (N, 3), its unrest in it, and what they mirror (N,); how much of
+    each pixel's share of the figure the first garment is (h, w)."""
+
+    reflectance: Floats32
+    gloss: Floats32
+    garment: Floats32
+
+
+_KEPT: Shelf[_Inked] = Shelf(8)
+
+
+def _inked(seed: int, subject: Subject, own: Floats32, found: Traced) -> _Inked:
+    look = (subject.skin, subject.hair, subject.hair_kind, subject.wardrobe[:1])
+
+    def make() -> _Inked:
+        ink = ink_of(subject, found.part, found.at(own))
+        grain = 1.0 + GRAIN * np.random.default_rng(seed + 5).standard_normal(len(found.part), dtype=np.float32)
+        clothed = np.array([name in CLOTHED for name in PARTS], dtype=np.float32)[found.part]
+        return _Inked(ink.reflectance * grain[:, None], ink.gloss, found.averaged(clothed[:, None])[..., 0])
+
+    return _KEPT.get((found.key, look, seed), make)
 
 
 def smeared(picture: Floats32, smear: float) -> Floats32:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass
+from functools import cached_property
 
 import cv2
 import numpy as np
@@ -10,7 +12,7 @@ import numpy as np
 from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody
 from ..geometry.raster import depth_picture, triangle_picture
-from ..geometry.vectors import Bytes, Floats, Floats32, Ints, Ints32
+from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
 from ..light.basis import Shelf
 from ..plan import Sensor
 from .pixel_window import PixelWindow
@@ -27,12 +29,14 @@ MOST_SAMPLES = 40_000_000
 
 @dataclass(frozen=True, eq=False)
 class Traced:
-    """Cover (h, w) over the rows and columns of `box`. Of the samples that meet the body (N,): the pixel of the box,
-    the three corners (N, 3) of the triangle and their weights (N, 3), and the part of the body."""
+    """Cover (h, w) over the rows and columns of `box`. Of the samples that meet the body (N,): their number in the
+    box's grid of samples, the three corners (N, 3) of the triangle and their weights (N, 3), the part of the body.
+    `key`: what it is remembered by."""
 
+    key: Hashable
     box: tuple[slice, slice]
     cover: Floats32
-    pixel: Ints
+    sample: Ints32
     corners: Ints32
     weights: Floats32
     part: Bytes
@@ -44,31 +48,44 @@ class Traced:
             found += self.weights[:, i, None] * values[self.corners[:, i]]
         return found
 
+    @cached_property
+    def filled(self) -> Floats32:
+        """Share (h, w) of a pixel's samples that meet the body."""
+        return self._means(np.ones((len(self.sample), 1), dtype=np.float32)).reshape(self.cover.shape)
+
     def averaged(self, values: Floats32) -> Floats32:
         """Values (N, C) of the samples as means (h, w, C) over pixels; a pixel that no sample fell in takes its
         neighbours'."""
+        sums, count = self._means(values).reshape(*self.cover.shape, -1), self.filled
+        empty = (count <= 0.0) & (self.cover > 0.0)
+        if empty.any():
+            sums, count = sums.copy(), count.copy()
+            for size in (3, 7):
+                left = empty & (count <= 1e-6)
+                for picture in (sums, count):
+                    blurred = cv2.blur(picture, (size, size), borderType=cv2.BORDER_CONSTANT)
+                    picture[left] = blurred.reshape(picture.shape)[left]
+        return np.asarray(sums / np.maximum(count, 1e-6)[..., None])
+
+    def _means(self, values: Floats32) -> Floats32:
         h, w = self.cover.shape
-        count = np.bincount(self.pixel, minlength=h * w).astype(np.float32)
-        sums = np.stack([np.bincount(self.pixel, weights=column, minlength=h * w) for column in values.T], axis=1)
-        picture = np.concatenate([sums, count[:, None]], axis=1).reshape(h, w, -1).astype(np.float32)
-        around = cv2.blur(picture, (3, 3), borderType=cv2.BORDER_CONSTANT)
-        far = cv2.blur(picture, (7, 7), borderType=cv2.BORDER_CONSTANT)
-        for wider in (around, far):
-            empty = picture[..., -1] <= 1e-6
-            picture[empty] = wider[empty]
-        return np.asarray(picture[..., :-1] / np.maximum(picture[..., -1:], 1e-6))
+        grid = np.zeros((h * SEEN * w * SEEN, values.shape[1]), dtype=np.float32)
+        grid[self.sample] = values
+        return np.asarray(cv2.resize(grid.reshape(h * SEEN, w * SEEN, -1), (w, h), interpolation=cv2.INTER_AREA))
 
 
-_KEPT: Shelf[Traced | None] = Shelf(24)
+_KEPT: Shelf[Traced | None] = Shelf(12)
 
 
 def traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:
     """Of the part that moves, or of the rest; None where none of it is in the window."""
     key = (body.key, moving, view_key(view), sensor.px_w, sensor.px_h, window)
-    return _KEPT.get(key, lambda: _traced(body, moving, view, sensor, window))
+    return _KEPT.get(key, lambda: _traced(key, body, moving, view, sensor, window))
 
 
-def _traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:
+def _traced(
+    key: Hashable, body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow
+) -> Traced | None:
     triangles = body.shape.moving if moving else body.shape.still
     local = ((body.places - view.lens) @ view.axes.T).astype(np.float32)
     focal = sensor.px_w / (2.0 * window.scale * view.tan_h), sensor.px_h / (2.0 * window.scale * view.tan_v)
@@ -97,11 +114,17 @@ def _traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: P
     edges = depth_picture(squeezed, triangles, (h * fine, w * fine), 1.0, near, far) < 0.999 * far
     cover = edges.reshape(h, fine, w, fine).mean(axis=(1, 3), dtype=np.float32)
     which = triangle_picture(squeezed, triangles, (h * SEEN, w * SEEN), 1.0, near, far)
-    return _sampled(body, (rows, columns), cover, which, squeezed, triangles)
+    return _sampled(key, body, (rows, columns), cover, which, squeezed, triangles)
 
 
 def _sampled(
-    body: SolidBody, box: tuple[slice, slice], cover: Floats32, which: Ints32, local: Floats32, triangles: Ints32
+    key: Hashable,
+    body: SolidBody,
+    box: tuple[slice, slice],
+    cover: Floats32,
+    which: Ints32,
+    local: Floats32,
+    triangles: Ints32,
 ) -> Traced:
     rows, columns = np.nonzero(which >= 0)
     found = which[rows, columns]
@@ -120,9 +143,10 @@ def _sampled(
     weights = np.stack(shares, axis=1)
     weights /= weights.sum(axis=1, keepdims=True)
     return Traced(
+        key=key,
         box=box,
         cover=cover,
-        pixel=(rows // SEEN) * (wide // SEEN) + columns // SEEN,
+        sample=(rows * wide + columns).astype(np.int32),
         corners=triangles[found],
         weights=weights,
         part=body.shape.part[triangles[found, 0]],
