@@ -8,15 +8,19 @@
     ...(found?.setups ?? []).map((one) => ({ key: `s${one.id}`, name: one.title, what: 'set-up', back: () => api.restoreSetup(one.id) })),
     ...(found?.frames ?? []).map((one) => ({ key: `f${one.id}`, name: one.name, what: 'frame', back: () => api.restoreFrame(one.id) })),
   ])
-  const look = async () => (found = await api.trash().catch(() => null))
+  let error = $state('')
+  const told = (err: unknown) => void (error = (err as Error).message)
+  const look = () => api.trash().then((all) => (found = all), told)
   async function bring(back: () => Promise<unknown>) {
-    await back().catch(() => null)
+    error = ''
+    await back().catch(told)
     await Promise.all([changed(), look()])
   }
 </script>
 
 <details class="mt-8" ontoggle={(event) => event.currentTarget.open && void look()}>
   <summary class="label-text cursor-pointer hover:text-ink">Deleted things</summary>
+  {#if error}<p role="alert" class="mt-1 text-primary">{error}</p>{/if}
   <ul class="mt-1">
     {#each things as one (one.key)}
       <li class="flex items-center justify-between gap-3 border-t border-line py-1.5">

@@ -19,13 +19,12 @@ HAND_AT, HANDS_ALONE_AT = (0.213, 0.846), (0.155, 0.592)
 
 @dataclass(frozen=True)
 class Held:
-    """A thing whose middle is at (x, y), `half` wide and `tall` up and down from there; `moves` with the hand."""
+    """A thing whose middle is at (x, y), `half` wide and `tall` up and down from there."""
 
     x: float
     y: float
     half: float
     tall: float
-    moves: bool = False
 
     def distance(self, shape: PropShape, x: Floats, y: Floats) -> Floats:
         """Signed distance (...) from its outline at places x, y (...); inside < 0."""
@@ -44,7 +43,7 @@ class Held:
 
 
 HELD = (Held(-0.228, 0.856, 0.024, 0.048), Held(-0.186, 0.851, 0.015, 0.030))
-HELD_LOW = (Held(-0.208, 0.618, 0.030, 0.046), Held(0.108, 0.592, 0.018, 0.036, moves=True))
+HELD_LOW = (Held(-0.208, 0.618, 0.030, 0.046), Held(-0.150, 0.610, 0.018, 0.036))
 """Where the first and the second prop are held, by a standing figure and by reaching hands."""
 BEFORE = 0.05
 """How far before the middle of the body."""

@@ -72,7 +72,7 @@ def _looks(capture: Capture, subject: Subject, prop: Prop, held: Held, x: Floats
         return np.ones(x.shape), dull
     if prop.kind == "smoke":
         return SMOKE * facing, (SMOKE * facing)[..., None] * dull
-    mirrored = _mirrored(capture, subject, at, view + 2.0 * facing[..., None] * normal)
+    mirrored, of_screen = _mirrored(capture, subject, at, view + 2.0 * facing[..., None] * normal)
     if prop.kind == "metal":
         return np.ones(x.shape), np.minimum(METAL * ink, 0.95) * mirrored
     once = 0.04 + 0.96 * (1.0 - facing) ** 5
@@ -81,10 +81,12 @@ def _looks(capture: Capture, subject: Subject, prop: Prop, held: Held, x: Floats
     if prop.formed == "cylinder":
         # Base and lip are thick.
         through = through * np.where(np.abs(y - held.y) > (1.0 - THICK) * held.tall, THICK_PASSES, 1.0)
+    # Of the screen that glass mirrors a key makes what stands behind: it is no part of the thing.
+    shown, through = twice * ~of_screen, through + twice * of_screen
     if prop.kind == "glass":
-        return 1.0 - through, twice[..., None] * mirrored
+        return 1.0 - through, shown[..., None] * mirrored
     kept = LIQUID + (1.0 - LIQUID) * (1.0 - facing) ** 4
-    return 1.0 - through * (1.0 - kept), twice[..., None] * mirrored + (through * kept)[..., None] * dull
+    return 1.0 - through * (1.0 - kept), shown[..., None] * mirrored + (through * kept)[..., None] * dull
 
 
 def _normals(prop: Prop, held: Held, x: Floats, y: Floats) -> Floats:
@@ -111,8 +113,9 @@ def _light_on(capture: Capture, own: Floats) -> Floats:
     return np.asarray(np.clip(harmonics(own) @ fit, 0.0, None))
 
 
-def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> Floats:
-    """Linear light (..., 3) that comes to `at` (3,) m along rays (..., 3) of unit length from there."""
+def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> tuple[Floats, Bools]:
+    """Linear light (..., 3) that comes to `at` (3,) m along rays (..., 3) of unit length from there, and where it is
+    the screen's (...)."""
     assert capture.body is not None
     seen = surfaces_seen(capture, at, met_surfaces(capture, at, rays))
     found = seen.image
@@ -129,7 +132,8 @@ def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> F
     for face_seen, radiance in _lamps(capture.plan, at, flat, capture.linear_of_lux):
         shown = face_seen.reshape(blocked.shape) & ~blocked
         found[shown] = radiance
-    return found
+        blocked = blocked | shown
+    return found, (seen.on_screen > 0.5) & ~blocked
 
 
 def _lamps(plan: Plan, at: Floats, rays: Floats, linear_of_lux: float) -> list[tuple[Bools, Floats]]:

@@ -16,7 +16,7 @@ from ..plan.people import Keying
 from .background import background_of, lay_lamps
 from .capture import Capture
 from .drawn_place import DrawnPlace, place_of
-from .figure_picture import BodyLayer, body_layer, smeared
+from .figure_picture import BodyLayer, body_layer
 from .glass import before_figure, lamps_in_glass
 from .loose_hair import loose_hair
 from .pixel_window import PixelWindow
@@ -62,7 +62,7 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
         layers = [body_layer(capture, subject, window, moving) for moving in (False, True)]
         if subject.framing != "hands":
             hair = _lay_hair(capture, subject, place, picture, layers[0])
-        _lay_props(capture, subject, place, window, picture)
+        _lay_props(capture, subject, place, picture)
         keying = subject.wardrobe[0].keying if subject.wardrobe else "kept"
         for layer in layers:
             if layer is not None:
@@ -149,17 +149,11 @@ def _before_the_lens(capture: Capture, subject: Subject) -> bool:
     return bool(np.all(capture.view.project(ends)[1] > 0.1))
 
 
-def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, window: PixelWindow, picture: _Picture) -> None:
+def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _Picture) -> None:
     """Under the body, whose fingers close round them."""
     for prop, held in zip(subject.props, held_by(subject), strict=False):
         layer = prop_layer(capture, subject, place, prop, held)
-        if layer is None:
-            continue
-        if held.moves:
-            whole = np.concatenate([layer.colour, layer.cover[..., None]], axis=-1).astype(np.float32)
-            whole = smeared(whole, capture.smear_px / window.scale)
-            picture.over(whole[..., :3], np.clip(whole[..., 3], 0.0, 1.0))
-        else:
+        if layer is not None:
             picture.over(layer.colour, layer.cover)
 
 
