@@ -109,3 +109,5 @@ def test_the_outline_is_that_of_the_body(framing: str, posture: str) -> None:
     names = {name for name, _ in parts}
     assert ("chair" in names) == (posture == "seated" and framing == "full")
     assert ("head" in names) == (framing == "full")
+    holding = figure_parts(subject.model_copy(update={"props": (Prop(), Prop(kind="metal"))}), AHEAD)
+    assert [name for name, _ in holding].count("prop") == 2

@@ -35,6 +35,14 @@ class Held:
         outside = np.hypot(np.maximum(across, 0.0), np.maximum(up, 0.0))
         return np.asarray(outside + np.minimum(np.maximum(across, up), 0.0) - rounded)
 
+    def outline(self, shape: PropShape) -> Floats:
+        """Polygon (N, 2) of it."""
+        if shape == "sphere":
+            turn = 2.0 * np.pi * np.arange(24) / 24
+            return np.stack([self.x + self.half * np.cos(turn), self.y + self.half * np.sin(turn)], axis=1)
+        corners = np.array([[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]])
+        return np.asarray((self.x, self.y) + corners * (self.half, self.tall))
+
     @property
     def bounds(self) -> tuple[float, float, float, float]:
         """x0, y0, x1, y1, of whatever shape it is."""
