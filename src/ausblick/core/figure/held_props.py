@@ -51,7 +51,7 @@ class Held:
 
 
 HELD = (Held(-0.228, 0.856, 0.024, 0.048), Held(-0.186, 0.851, 0.015, 0.030))
-HELD_LOW = (Held(-0.208, 0.618, 0.030, 0.046), Held(-0.150, 0.610, 0.018, 0.036))
+HELD_LOW = (Held(-0.229, 0.615, 0.030, 0.046), Held(-0.180, 0.603, 0.018, 0.036))
 """Where the first and the second prop are held, by a standing figure and by reaching hands."""
 BEFORE = 0.05
 """How far before the middle of the body."""
