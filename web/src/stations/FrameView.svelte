@@ -159,7 +159,17 @@
   ] as const)
   /** Hands that rested so long, ms, have put down what they moved. */
   const RESTED = 150
-  const SHADE: Record<string, number> = { torso: 0.42, arms: 0.5, legs: 0.36, head: 0.66, hands: 0.66, hair: 0.5, feet: 0.3, chair: 0.24, prop: 0.78 }
+  const SHADE: Record<string, number> = {
+    torso: 0.42,
+    arms: 0.5,
+    legs: 0.36,
+    head: 0.66,
+    hands: 0.66,
+    hair: 0.5,
+    feet: 0.3,
+    chair: 0.24,
+    prop: 0.78,
+  }
 </script>
 
 <figure class="flex h-full min-h-0 flex-col">

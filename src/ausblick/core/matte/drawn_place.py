@@ -7,10 +7,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..figure.on_mark import on_mark
 from ..geometry.vectors import Floats
 from ..plan import Subject
 from .capture import Capture
 from .pixel_window import PixelWindow
+
+ASIDE = 0.25
+"""How far aside, in statures, the plane's scale across is taken: as far as hands reach."""
 
 
 @dataclass(frozen=True)
@@ -52,12 +56,11 @@ class DrawnPlace:
 
 def place_of(capture: Capture, subject: Subject, window: PixelWindow) -> DrawnPlace:
     sensor = capture.plan.camera.sensor
-    # A seated figure is drawn as one that stands as much lower; its legs are its own.
-    ends = np.array([[subject.x, -subject.lowered, subject.z], [subject.x, subject.top, subject.z]])
-    side = ends[:1] + np.array([[subject.height, 0.0, 0.0]])
-    frame, _ = capture.view.project(np.concatenate([ends, side]))
+    # It is turned as the body is; what is drawn flat in it of somebody seated lies as much lower.
+    ends = on_mark(subject, capture.plan.camera).at(np.array([[0.0, 0.0, 0.0], [0.0, 1.0, 0.0], [ASIDE, 0.0, 0.0]]))
+    frame, _ = capture.view.project(ends)
     px = (frame * (sensor.px_w, sensor.px_h) - (window.x, window.y)) / window.scale
-    foot, up, right = (tuple(np.round(v, 4).tolist()) for v in (px[0], px[1] - px[0], px[2] - px[0]))
+    foot, up, right = (tuple(np.round(v, 4).tolist()) for v in (px[0], px[1] - px[0], (px[2] - px[0]) / ASIDE))
     return DrawnPlace(foot, right, up, (window.height, window.width))
 
 
