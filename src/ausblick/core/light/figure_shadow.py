@@ -185,11 +185,6 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
     return store.get(("hidden round", grid.key, figure), make)
 
 
-def hidden_from_round(subject: Subject, places: Floats) -> Floats:
-    """The same (P,) for places (P, 3) of the floor."""
-    return _from_round(figure_of(subject), places, np.broadcast_to(UP, places.shape))
-
-
 def _from_round(figure: Figure, places: Floats, facing: Floats) -> Floats:
     points, lost = out_of_foot(figure[0], places), np.zeros(len(places))
     near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
