@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import math
-
 import cv2
 import numpy as np
+
+from ausblick.core.geometry.raster import depth_picture
 
 from .fields import Floats
 from .meshes import Mesh
@@ -22,13 +22,7 @@ LEAST = 40.0
 def outlines(mesh: Mesh) -> list[Floats]:
     local = (mesh.places - np.array([0.0, 50.0, AWAY])).astype(np.float32)
     far = AWAY + 200.0
-    depth = np.full((PIXELS, PIXELS), far, np.float32)
-    settings = cv2.TriangleRasterizeSettings()
-    settings.setCullingMode(cv2.RASTERIZE_CULLING_NONE)
-    cv2.triangleRasterizeDepth(
-        np.ascontiguousarray(local), mesh.triangles, depth, np.eye(4, dtype=np.float32),
-        2.0 * math.atan(HALF / AWAY), AWAY - 200.0, far, settings,
-    )  # fmt: skip
+    depth = depth_picture(local, mesh.triangles, (PIXELS, PIXELS), HALF / AWAY, AWAY - 200.0, far)
     contours, _ = cv2.findContours((depth < far - 1.0).astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
     found = []
     for contour in contours:

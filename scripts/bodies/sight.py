@@ -9,10 +9,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-import cv2
 import numpy as np
 
 from ausblick.core.geometry.harmonics import harmonics
+from ausblick.core.geometry.raster import depth_picture
+from ausblick.core.geometry.vectors import evenly_round
 
 from .fields import Floats
 from .meshes import Mesh
@@ -25,14 +26,6 @@ LIFT = 0.45
 """Places are asked from a little above the surface, in hundredths of stature."""
 
 
-def ways() -> Floats:
-    """Directions (WAYS, 3), evenly over the sphere: a Fibonacci lattice."""
-    i = np.arange(WAYS) + 0.5
-    up, turn = 1.0 - 2.0 * i / WAYS, math.pi * (1.0 + math.sqrt(5.0)) * i
-    level = np.sqrt(1.0 - up * up)
-    return np.stack([level * np.cos(turn), up, level * np.sin(turn)], axis=1)
-
-
 def sight(meshes: Sequence[Mesh], around: Sequence[Mesh]) -> list[Floats]:
     """(V, 9) of each mesh, with all of them and what is `around` in the way."""
     everything = [*meshes, *around]
@@ -41,7 +34,7 @@ def sight(meshes: Sequence[Mesh], around: Sequence[Mesh]) -> list[Floats]:
     triangles = np.concatenate([m.triangles + s for m, s in zip(everything, starts[:-1], strict=True)])
     own, facing = places[: starts[len(meshes)]], np.concatenate([m.facing for m in meshes])
     found = np.zeros((len(own), 9))
-    for way in ways():
+    for way in evenly_round(WAYS):
         cosine = np.clip(facing @ way, 0.0, None)
         seen = cosine * _seen(places, triangles, own + LIFT * facing, way)
         found += (4.0 * math.pi / WAYS) * seen[:, None] * harmonics(way[None, :])
@@ -49,7 +42,7 @@ def sight(meshes: Sequence[Mesh], around: Sequence[Mesh]) -> list[Floats]:
 
 
 def _seen(places: Floats, triangles: np.ndarray, asked: Floats, way: Floats) -> Floats:
-    """1 where nothing lies along `way` from the places asked, else 0; soft over a few depths of a picture's cell."""
+    """1 where nothing lies along `way` from the places asked, else 0."""
     side = np.cross(way, [0.0, 1.0, 0.0] if abs(way[1]) < 0.9 else [1.0, 0.0, 0.0])
     side /= np.linalg.norm(side)
     axes = np.stack([side, np.cross(way, side), way])
@@ -59,19 +52,7 @@ def _seen(places: Floats, triangles: np.ndarray, asked: Floats, way: Floats) -> 
     moved = local.astype(np.float32)
     # Seen from far along the way: nearly parallel rays.
     moved[:, 2] -= FAR
-    depth = np.full((PICTURE, PICTURE), FAR + REACH, np.float32)
-    settings = cv2.TriangleRasterizeSettings()
-    settings.setCullingMode(cv2.RASTERIZE_CULLING_NONE)
-    cv2.triangleRasterizeDepth(
-        np.ascontiguousarray(moved),
-        triangles.astype(np.int32),
-        depth,
-        np.eye(4, dtype=np.float32),
-        2.0 * math.atan(half / FAR),
-        FAR - REACH,
-        FAR + REACH,
-        settings,
-    )
+    depth = depth_picture(moved, triangles.astype(np.int32), (PICTURE, PICTURE), half / FAR, FAR - REACH, FAR + REACH)
     scale = PICTURE / 2.0 / half
     # The rasteriser looks along -z; a picture's rows run downwards.
     near = FAR / (FAR - at[:, 2])

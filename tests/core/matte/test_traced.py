@@ -102,3 +102,15 @@ def test_what_lies_behind_the_lens_is_not_drawn(make: MakePlan) -> None:
         frame, depth = view.project(found.at(body.places).astype(float))
         assert depth.min() > 0.1
         assert len(frame) <= 192 * 108 * SEEN * SEEN
+
+
+def test_a_thing_larger_than_the_window_fills_it(make: MakePlan) -> None:
+    """A front leg of the chair, so close that no corner of its triangles is in the picture."""
+    plan = make(subject={"z": 2.4, "posture": "seated"}, camera={"z": 6.4, "y": 1.0, "focal_mm": 35.0})
+    view, sensor = view_of(plan.camera, plan.subject), plan.camera.sensor
+    u, v = view.project(np.array([0.19, 0.165, 2.4 + 0.06 + 0.19 + 0.018]))[0]
+    window = PixelWindow(u * sensor.px_w - 4.0, v * sensor.px_h - 4.0, 80, 80, 0.1)
+    found, _ = seen(plan, window)
+    assert found.cover.shape == (80, 80)
+    assert found.cover.min() == 1.0
+    assert {PARTS[i] for i in np.unique(found.part)} == {"chair"}

@@ -37,6 +37,14 @@ def unit(vector: Floats) -> Floats:
     return np.asarray(vector / np.sqrt(dot(vector, vector))[..., None])
 
 
+def evenly_round(count: int) -> Floats:
+    """Directions (count, 3) of unit length, evenly over the sphere: a Fibonacci lattice."""
+    i = np.arange(count) + 0.5
+    up, turn = 1.0 - 2.0 * i / count, np.pi * (1.0 + np.sqrt(5.0)) * i
+    level = np.sqrt(1.0 - up * up)
+    return np.stack([level * np.cos(turn), up, level * np.sin(turn)], axis=1)
+
+
 def cross(a: Floats, b: Floats) -> Floats:
     """Vector product over the last axis (..., 3); several times faster than NumPy's on short arrays."""
     x = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]

@@ -17,7 +17,7 @@ from ..camera.view import View, view_key
 from ..figure.solid_body import PARTS, BodyShape, SolidBody
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.raster import depth_picture
-from ..geometry.vectors import Floats, Floats32, Ints, Ints32, unit
+from ..geometry.vectors import Floats, Floats32, Ints, Ints32, evenly_round, unit
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import Emission, emission_of
@@ -139,7 +139,7 @@ def _lamp(lamp: Emission, body: SolidBody, seen: Ints, eye: Floats, occluders: F
         # Blinn's lobe, scaled to send back what arrives (Akenine-Moeller et al., Real-Time Rendering, 9.8).
         lobe = (BROAD + 8.0) / 8.0 * np.clip(_along(half, facing), 0.0, None) ** BROAD
         found += arriving, arriving * lobe
-    return _filmed(lamp, found, places[2])
+    return lamp.filmed(found, places[2].astype(np.float64))
 
 
 def _length(ways: Floats32) -> Floats32:
@@ -148,13 +148,6 @@ def _length(ways: Floats32) -> Floats32:
 
 def _along(a: Floats32, b: Floats32) -> Floats32:
     return np.asarray(a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
-
-
-def _filmed(lamp: Emission, found: Floats, z: Floats32) -> Floats:
-    if lamp.film is None:
-        return found
-    at = lamp.face.centre[2] if lamp.normal_lux is None else lamp.film.z - lamp.face.axis[2]
-    return found * lamp.film.through(np.array(at), z.astype(np.float64))
 
 
 def _sources(lamp: Emission, body: SolidBody) -> tuple[Floats, Floats]:
@@ -248,7 +241,7 @@ def _caster(body: BodyShape) -> tuple[Floats, Ints32]:
 
 def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore) -> Floats32:
     """Harmonics (nodes, 9, 3) of the surroundings and what returns, at the places round the body."""
-    ways = _round()
+    ways = evenly_round(ROUND)
     facing = ways @ body.mark.turn.T
     at = body.mark.at(np.array([[side, up, AHEAD] for up in HEIGHTS for side in SIDES]))
     places, normals = np.repeat(at, len(ways), axis=0), np.tile(facing, (len(at), 1))
@@ -269,15 +262,7 @@ def _around(body: SolidBody, seen: Ints, radiance: Floats32) -> Floats32:
 
 @lru_cache(maxsize=1)
 def _to_radiance() -> Floats:
-    return np.asarray(np.linalg.pinv(harmonics(_round()) * COSINE))
-
-
-def _round() -> Floats:
-    """Directions (ROUND, 3) evenly over the sphere: a Fibonacci lattice."""
-    i = np.arange(ROUND) + 0.5
-    up, turn = 1.0 - 2.0 * i / ROUND, np.pi * (1.0 + np.sqrt(5.0)) * i
-    level = np.sqrt(1.0 - up * up)
-    return np.stack([level * np.cos(turn), up, level * np.sin(turn)], axis=1)
+    return np.asarray(np.linalg.pinv(harmonics(evenly_round(ROUND)) * COSINE))
 
 
 def _among(own: Floats32) -> Floats32:

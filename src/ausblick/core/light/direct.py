@@ -30,16 +30,7 @@ def direct_lux(lamp: Emission, points: Floats, normal: Floats, occluders: Floats
     Lamp at full power, whatever its dimmer. `occluders` are triangles (T, 3, 3) in m that block light;
     `most` x `most` places of a face at the most are asked whether they are hidden.
     """
-    return _filmed(lamp, points, _direct(lamp, points, normal, occluders, most))
-
-
-def _filmed(lamp: Emission, points: Floats, lux: Floats) -> Floats:
-    """Less what a film on a window's pane takes where the light comes through it."""
-    if lamp.film is None:
-        return lux
-    # A sun stands where its light comes from, however far.
-    z = lamp.face.centre[2] if lamp.normal_lux is None else lamp.film.z - lamp.face.axis[2]
-    return np.asarray(lux * lamp.film.through(np.array(z), points[:, 2]))
+    return lamp.filmed(_direct(lamp, points, normal, occluders, most), points[:, 2])
 
 
 def _direct(lamp: Emission, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
@@ -73,7 +64,7 @@ def direct_lux_on(lamp: Emission, points: Floats, normals: Floats, occluders: Fl
     """
     if lamp.lambertian and len(lamp.face.outline) == 4:
         blocking = np.concatenate([occluders, lamp.leaves]) if len(lamp.leaves) else occluders
-        return _filmed(lamp, points, _panel(lamp, points, normals, blocking, most))
+        return lamp.filmed(_panel(lamp, points, normals, blocking, most), points[:, 2])
     lux = np.zeros(len(points))
     offsets = np.einsum("pi,pi->p", points, normals)
     planes = np.round(np.column_stack([normals, offsets]), 9)

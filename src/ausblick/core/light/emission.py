@@ -56,6 +56,14 @@ class Emission:
         """Of a Lambertian face, lm/m2."""
         return math.pi * self.peak / self.face.area
 
+    def filmed(self, lux: Floats, z: Floats) -> Floats:
+        """Light (..., P) at places of depths z (P,) m less what a film on a window's pane takes on its way."""
+        if self.film is None:
+            return lux
+        # A sun stands where its light comes from, however far.
+        at = self.face.centre[2] if self.normal_lux is None else self.film.z - self.face.axis[2]
+        return np.asarray(lux * self.film.through(np.array(at), z))
+
     def exitance_toward(self, place: Floats) -> float:
         """Of its face as it looks from a place (3,) m: pi times the luminance there, lm/m2; of a point as of a face
         of a square centimetre."""

@@ -11,7 +11,6 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 
@@ -20,13 +19,13 @@ from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan, Screen, Subject, Window
+from ..plan.people import PropShape
 from ..standards.quantities import Percent
 from .basis import weight
 from .emission import Emission, emission_of
 from .figure_shadow import figure_of, hidden_by
 from .occlusion import blocked_pairs, set_triangles
 
-Shape = Literal["sphere", "cylinder", "pane"]
 SHINY_GARMENT = 0.15
 TURNS = np.radians(np.arange(-60.0, 61.0, 2.0))
 
@@ -48,7 +47,7 @@ class Mirrored:
     """A shiny thing: share in % of what the camera sees of it that mirrors screen colour."""
 
     name: str
-    shape: Shape
+    shape: PropShape
     share: Percent
 
 
@@ -142,12 +141,13 @@ def _shines(plan: Plan, emission: Emission, view: View, at: Floats) -> bool:
     return not bool(blocked_pairs(*ways, np.concatenate([occluders, emission.leaves])).any())
 
 
-def shiny_things(plan: Plan) -> list[tuple[str, Shape]]:
+def shiny_things(plan: Plan) -> list[tuple[str, PropShape]]:
     """Name and shape of everything worn or held that mirrors."""
     if plan.subject is None:
         return []
     props = [(prop.name, prop.formed) for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
-    worn: list[tuple[str, Shape]] = [(g.name, "cylinder") for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
+    gloss = [g.name for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
+    worn: list[tuple[str, PropShape]] = [(name, "cylinder") for name in gloss]
     return props + worn
 
 
@@ -161,7 +161,7 @@ def mirrored_screen(plan: Plan, view: View) -> list[Mirrored]:
     return [Mirrored(name, shape, 100.0 * share[shape]) for name, shape in shiny_things(plan)]
 
 
-def mirror_share(screen: Screen, subject: Subject | None, shape: Shape, at: Floats, lens: Floats) -> float:
+def mirror_share(screen: Screen, subject: Subject | None, shape: PropShape, at: Floats, lens: Floats) -> float:
     """Share 0..1 of the visible surface of a mirror at `at` (3,) m in which a lens sees screen colour.
 
     Sphere and cylinder: of their outline as seen. Pane: of its turns up to 60 degrees from facing the lens.
@@ -176,7 +176,7 @@ def mirror_share(screen: Screen, subject: Subject | None, shape: Shape, at: Floa
     return float(hits.mean())
 
 
-def _normals(shape: Shape, view: Floats) -> Floats:
+def _normals(shape: PropShape, view: Floats) -> Floats:
     """Normals (K, 3) that turn toward the lens, evenly over what it sees."""
     level = unit(np.array([view[2], 0.0, -view[0]])) if abs(view[1]) < 0.999 else np.array([1.0, 0.0, 0.0])
     if shape == "sphere":

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..figure.body_ink import GREY
 from ..figure.held_props import BEFORE, Held
 from ..figure.solid_body import PARTS
 from ..geometry.harmonics import harmonics
@@ -127,7 +128,7 @@ def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> t
     if subject.framing != "hands":
         starts = np.broadcast_to(at, flat.shape)
         blocked = hidden_by(figure_of(subject), starts, starts + FAR * flat).reshape(blocked.shape)
-    worn = subject.wardrobe[0].reflectance if subject.wardrobe else (0.16, 0.16, 0.18)
+    worn = subject.wardrobe[0].reflectance if subject.wardrobe else GREY
     found[blocked] = np.array(worn) * capture.light["chest"]
     for face_seen, radiance in _lamps(capture.plan, at, flat, capture.linear_of_lux):
         shown = face_seen.reshape(blocked.shape) & ~blocked

@@ -21,8 +21,6 @@ EDGES, SEEN = 4, 2
 """Samples along each way of a pixel: for how much of it is covered, and for what is seen."""
 NEAREST = 0.1
 """What is nearer to the lens than this, m, is not drawn."""
-BESIDE = 64
-"""Triangles that lie wholly so many px beside the window are left out: none is that large."""
 MOST_SAMPLES = 40_000_000
 """A window that would need more samples for its edges gets fewer a pixel."""
 
@@ -93,9 +91,11 @@ def _traced(
     depth = np.maximum(local[:, 2], NEAREST)
     column = middle[0] + focal[0] * local[:, 0] / depth
     row = middle[1] - focal[1] * local[:, 1] / depth
-    beside = (column < -BESIDE) | (column > window.width + BESIDE) | (row < -BESIDE) | (row > window.height + BESIDE)
-    ahead = local[:, 2] > NEAREST
-    triangles = triangles[(ahead[triangles].all(axis=1)) & (~beside)[triangles].any(axis=1)]
+    inside = (local[:, 2] > NEAREST)[triangles].all(axis=1)
+    for places, size in ((column, window.width), (row, window.height)):
+        corners = places[triangles]
+        inside &= (corners.max(axis=1) > 0.0) & (corners.min(axis=1) < size)
+    triangles = triangles[inside]
     if not len(triangles):
         return None
     used = np.zeros(len(local), dtype=bool)
