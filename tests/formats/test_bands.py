@@ -160,6 +160,27 @@ def test_a_lamp_that_warms_up_is_drift_and_no_flicker() -> None:
     assert timing.drift_percent == pytest.approx(4.5, abs=0.2)
 
 
+def walk(seed: int, frames: int, step: float = 0.03) -> Floats:
+    """Clouds before the window: the level goes its own way."""
+    dice = np.random.default_rng(seed)
+    return np.asarray(50.0 + np.cumsum(dice.normal(0.0, step, frames)) + dice.normal(0.0, 0.03, frames))
+
+
+@pytest.mark.parametrize("frames", [50, 100, 250, 1500])
+def test_a_level_that_wanders_does_not_flicker(frames: int) -> None:
+    told = [timing_of(walk(seed, frames), 25.0).flicker_hz for seed in range(40)]
+    assert sum(hz is not None for hz in told) <= 1
+
+
+@pytest.mark.parametrize("hz", [2.3, 5.0, 12.0])
+def test_flicker_beside_a_level_that_wanders_is_still_told(hz: float) -> None:
+    for seed in range(10):
+        n = np.arange(250)
+        timing = timing_of(walk(seed, 250) + 0.5 * np.cos(2.0 * np.pi * hz * n / 25.0), 25.0)
+        assert timing.flicker_hz == pytest.approx(hz, abs=0.05)
+        assert timing.flicker_percent == pytest.approx(1.0, rel=0.1)
+
+
 def test_what_rows_have_in_common_is_no_noise() -> None:
     dice = np.random.default_rng(3)
     before, now = (0.5 + dice.normal(0.0, 0.01, (90, 160)).astype(np.float32) for _ in range(2))

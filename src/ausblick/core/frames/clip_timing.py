@@ -14,7 +14,15 @@ from .reading import FrameReading
 
 LEAST_FRAMES = 8
 SURE = 4.0
-"""A line in the spectrum counts as flicker when it stands this many times above the rest's root mean square."""
+"""A line in the spectrum counts as flicker when it stands this many times above the rest's root mean square: of all
+of the rest, and of what lies within an octave, as slow change of every kind is strong where it is slow."""
+NEIGHBOURS = 3
+"""Bins within an octave, below and above, that it takes to tell; with fewer the wave must be all that there is."""
+PLAIN, GRAIN, ROUGH = 6.0, 2.0, 0.04
+"""All that there is: from peak to peak so many times what it leaves, which is no more than so many times what changes
+from frame to frame, or this share of the wave."""
+FAINT = 0.3
+"""Points from peak to peak below which a few turns are not told from chance."""
 
 
 NEAR_HALF = 0.45
@@ -81,12 +89,14 @@ def _first_to_last(levels: Floats) -> float:
 
 @dataclass(frozen=True)
 class _Wave:
-    """Cycles a frame, points from peak to peak, the slow change (N,) beside it, root mean square of the rest."""
+    """Cycles a frame, points from peak to peak, the slow change (N,) beside it, root mean square of the rest, and of
+    that what is new in every frame."""
 
     per_frame: float
     swing: float
     slow: Floats
     left: float
+    grain: float
 
 
 def _fitted(levels: Floats, per_frame: float, degree: int) -> _Wave:
@@ -101,7 +111,8 @@ def _fitted(levels: Floats, per_frame: float, degree: int) -> _Wave:
     swing = 2.0 * float(np.hypot(*found[-2:]))
     if per_frame > NEAR_HALF:
         swing = min(swing, float(np.ptp(wave)))
-    return _Wave(per_frame, swing, slow @ found[:-2], float(np.sqrt((rest**2).mean())))
+    grain = float(np.sqrt((np.diff(rest) ** 2).mean() / 2.0))
+    return _Wave(per_frame, swing, slow @ found[:-2], float(np.sqrt((rest**2).mean())), grain)
 
 
 def _sharpened(levels: Floats, low: float, high: float, degree: int) -> _Wave:
@@ -131,7 +142,23 @@ def _line(levels: Floats) -> _Wave | None:
     if float(spectrum[best]) <= max(SURE * floor, 0.02):
         return None
     at = _between_bins(spectrum, best)
-    return _sharpened(levels, (at - 0.6) / count, (at + 0.6) / count, degree)
+    wave = _sharpened(levels, (at - 0.6) / count, (at + 0.6) / count, degree)
+    return wave if _stands_out(spectrum, best) or _all_there_is(wave) else None
+
+
+def _all_there_is(wave: _Wave) -> bool:
+    """A walk or a cloud goes its own way beside any wave; a lamp goes with it."""
+    goes_with_it = wave.left < max(GRAIN * wave.grain, ROUGH * wave.swing) and wave.swing > PLAIN * wave.left
+    return goes_with_it and wave.swing > FAINT
+
+
+def _stands_out(spectrum: Floats, best: int) -> bool:
+    """Of the bins (N,) within an octave: a walk's strongest bin is no line."""
+    sides = spectrum[max(2, best // 2) : best - 2], spectrum[best + 3 : 2 * best + 1]
+    # Near half the frame rate nothing lies above.
+    told = [side for side in sides if len(side) or best + 3 < len(spectrum)]
+    least = SURE * max(float(np.sqrt((side**2).mean())) if len(side) >= NEIGHBOURS else np.inf for side in told)
+    return float(spectrum[best]) > least
 
 
 def _beat(levels: Floats) -> _Wave | None:
@@ -146,7 +173,7 @@ def _beat(levels: Floats) -> _Wave | None:
     smooth = float(np.std(levels - np.polyval(np.polyfit(t, levels, 3), t)))
     straight = float(np.std(levels - np.polyval(np.polyfit(t, levels, 1), t)))
     tells = wave.left < BEAT_LEFT * straight and wave.left < 0.5 * smooth
-    return wave if tells and wave.swing > max(0.3, SURE * wave.left) else None
+    return wave if tells and _all_there_is(wave) else None
 
 
 def _between_bins(spectrum: Floats, best: int) -> float:
