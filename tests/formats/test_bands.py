@@ -14,7 +14,7 @@ from click.testing import CliRunner
 
 from ausblick.cli.commands import app
 from ausblick.core.frames.bands import Bands, bands_of, block_means
-from ausblick.core.frames.bands_in_words import bands_cure, bands_told
+from ausblick.core.frames.bands_in_words import bands_cure, bands_not_told, bands_told
 from ausblick.core.frames.clip_timing import noise_between, timing_of
 from ausblick.core.geometry.vectors import Floats, Floats32
 from ausblick.core.plan import Recording
@@ -99,6 +99,17 @@ def test_a_steady_lamp_has_no_bands_and_says_nothing(tmp_path: Path) -> None:
     for fps in (24, 25):
         _, clip = read_clip(filmed(tmp_path / f"{fps}.mp4", fps, 100.0, 0.0, frames=30))
         assert clip.bands is None
+
+
+def test_what_a_frame_rate_hides_is_said() -> None:
+    """One broad band that stands is like the light's slope; where both mains' bands travel nothing is hidden."""
+    said = bands_not_told(25.0)
+    assert said is not None
+    assert say(said) == "Not judged at 25 fps: one broad band of 100 Hz light; shutter 1/50, 1/100 has none"
+    thirty = bands_not_told(29.97)
+    assert thirty is not None
+    assert "120 Hz" in say(thirty)
+    assert bands_not_told(23.0) is None
 
 
 def blocks(seed: int, folds: float, wobble: float, frames: int = 24) -> Floats32:

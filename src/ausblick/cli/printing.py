@@ -11,6 +11,7 @@ from ausblick.core.sentences import Sentence, say
 from ausblick.core.standards.plain import unplain
 
 MARK = {"stop": "✕ stop", "fix": "✕ fix", "consider": "△ consider", "fine": "○ holds"}
+BANDS = ("bands_told", "bands_cure", "bands_not_told")
 
 
 def _num(value: float | None, unit: str = "", digits: int = 1) -> str:
@@ -166,7 +167,7 @@ def _clip_lines(report: dict[str, Any]) -> list[str]:
         f"  {report['container']}, {report['codec_name']}, {chroma}, {report['bits']} bit, "
         f"{report['mbit_s']:.1f} Mbit/s",
         f"  {_frames_read(report)} at {report['fps']:.2f} a second; flicker {flicker}, drift {drift}",
-        *(f"  {say(unplain(Sentence, report[part]))}" for part in ("bands_told", "bands_cure") if report[part]),
+        *(f"  {say(unplain(Sentence, report[part]))}" for part in BANDS if report.get(part)),
     ]
 
 

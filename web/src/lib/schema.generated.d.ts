@@ -2166,6 +2166,8 @@ export interface components {
             /** @default null */
             bands_cure: components["schemas"]["Sentence"] | null;
             /** @default null */
+            bands_not_told: components["schemas"]["Sentence"] | null;
+            /** @default null */
             bands_told: components["schemas"]["Sentence"] | null;
             /** Bits */
             bits: number;

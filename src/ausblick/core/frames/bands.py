@@ -193,9 +193,14 @@ def _lamp(travel: float, fps: float) -> float | None:
     return None
 
 
+def lamp_that_stands(fps: float) -> float | None:
+    """The usual lamp's Hz whose bands stand still at this frame rate; None where those of both travel."""
+    return next((hz for hz in LAMPS if abs(hz / fps - round(hz / fps)) * fps <= NEAR), None)
+
+
 def _standing(steady: Floats, rows: Bools, fps: float, level: float) -> Bands | None:
     """A wave along the rows with one phase in all columns, beside a cubic slope in each."""
-    lamp = next((hz for hz in LAMPS if abs(hz / fps - round(hz / fps)) * fps <= NEAR), None)
+    lamp = lamp_that_stands(fps)
     columns = np.isfinite(steady).sum(axis=0) >= STAND_ROWS * len(rows)
     if lamp is None or columns.sum() < COLUMNS // 2:
         return None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..camera.motion import safe_shutters
 from ..sentences import Sentence, tell
-from .bands import Bands
+from .bands import Bands, lamp_that_stands
 
 
 def bands_told(bands: Bands) -> Sentence:
@@ -23,3 +23,12 @@ def bands_cure(bands: Bands, fps: float) -> Sentence:
         return tell("frame.bands/lamps")
     known = tuple(f"1/{1.0 / shutter:.0f}" for shutter in reversed(safe[:4]))
     return tell("frame.bands/compare" if bands.standing else "frame.bands/shutter", shutters=known)
+
+
+def bands_not_told(fps: float) -> Sentence | None:
+    """What a clip that shows no bands cannot rule out: one broad band that stands still is like the light's slope."""
+    hz = lamp_that_stands(fps)
+    safe = safe_shutters(hz / 2.0, fps) if hz else []
+    if hz is None or not safe:
+        return None
+    return tell("frame.bands/not-told", fps=fps, hz=hz, shutters=tuple(f"1/{1.0 / one:.0f}" for one in reversed(safe[:2])))

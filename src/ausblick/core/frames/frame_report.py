@@ -11,7 +11,7 @@ from typing import Literal
 from ..sentences import Sentence
 from ..standards.quantities import Degrees, FramesPerSecond, Hertz, MegabitsPerSecond, Percent, Pixels, Points
 from .bands import Bands
-from .bands_in_words import bands_cure, bands_told
+from .bands_in_words import bands_cure, bands_not_told, bands_told
 from .clip_facts import ClipFacts
 from .clip_timing import Breach, ClipReading
 from .drift import Drifted, ScreenSeen, drift
@@ -79,6 +79,7 @@ class ClipReport:
     bands: Bands | None = None
     bands_told: Sentence | None = None
     bands_cure: Sentence | None = None
+    bands_not_told: Sentence | None = None
     codec_name: str = ""
     matrix: str = "709"
     full_range: bool = False
@@ -152,6 +153,7 @@ def clip_report(facts: ClipFacts, clip: ClipReading) -> tuple[FrameReport, ClipR
         bands=clip.bands,
         bands_told=None if clip.bands is None else bands_told(clip.bands),
         bands_cure=None if clip.bands is None else bands_cure(clip.bands, facts.fps),
+        bands_not_told=bands_not_told(facts.fps) if clip.bands is None else None,
         codec_name=facts.codec_name,
         matrix=facts.matrix,
         full_range=facts.full_range,

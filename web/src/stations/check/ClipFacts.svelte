@@ -48,6 +48,7 @@
   </table>
   {#if clip.bands_told}<p class="mt-1 text-primary">{say(clip.bands_told, prefs)}.</p>{/if}
   {#if clip.bands_cure}<p class="mt-1">{say(clip.bands_cure, prefs)}.</p>{/if}
+  {#if clip.bands_not_told}<p class="mt-1 text-quiet">{say(clip.bands_not_told, prefs)}.</p>{/if}
   {#each differs as line (line)}<p class="mt-1 text-primary">Not as planned: {line}.</p>{/each}
   {#each clip.breaches as breach (breach.begins)}
     <p class="mt-1 text-primary">From {time(breach.begins)} to {time(breach.ends)} the subject touches: {breach.sides.join(', ')}.</p>
