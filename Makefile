@@ -93,16 +93,16 @@ lint: lint-python lint-web
 
 # Two workers, each with one thread for arithmetic (tests/conftest.py).
 pytest: ready
-	$(PY) -m pytest -n 2 --dist loadgroup tests || $(PY) scripts/second_look.py
+	$(PY) -m pytest -n 2 tests || $(PY) scripts/second_look.py
 
 unit: $(STAMP)/dev
-	$(PY) -m pytest -n 2 --dist loadgroup tests --ignore tests/browser
+	$(PY) -m pytest -n 2 tests --ignore tests/browser
 
 browser: ready
-	$(PY) -m pytest -n 2 --dist loadgroup tests/browser
+	$(PY) -m pytest -n 2 tests/browser
 
 torture: ready
-	HYPOTHESIS_PROFILE=long $(PY) -m pytest -n 2 --dist loadgroup -m torture tests
+	HYPOTHESIS_PROFILE=long $(PY) -m pytest -n 2 -m torture tests
 
 # Small faults put into the code one by one: does a test notice? ARGS="--sample 12" tries some.
 mutants: ready

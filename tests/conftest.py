@@ -16,6 +16,7 @@ import cv2
 import numpy as np
 import pytest
 from hypothesis import settings
+from xdist.scheduler import LoadScopeScheduling
 
 from ausblick.core.camera.screen_grid import Grid
 from ausblick.core.evaluation.screen_light import direct_light
@@ -29,16 +30,26 @@ cv2.setNumThreads(1)
 settings.register_profile("house", deadline=None)
 settings.load_profile("house")
 LONG = ("tests/browser", "tests/core/matte", "tests/core/advice", "tests/api")
+DEMO_FINDINGS = ("test_even", "test_remedies", "test_light_rules")
+"""Modules that share `tests.demo_findings`."""
 
 
-@pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Tests of a module stay with one worker, which has its fixtures; a mark brings several modules together. The
-    long ones come first, so that no worker begins one when the other has nothing left to do."""
+    """The long ones come first, so that no worker begins one when the other has nothing left to do."""
     items.sort(key=lambda item: next((i for i, part in enumerate(LONG) if part in str(item.path)), len(LONG)))
-    for item in items:
-        if item.get_closest_marker("xdist_group") is None:
-            item.add_marker(pytest.mark.xdist_group(item.path.stem))
+
+
+class ByModule(LoadScopeScheduling):
+    """Tests of a module stay with one worker, which has its fixtures and what it remembers."""
+
+    def _split_scope(self, nodeid: str) -> str:
+        module = Path(nodeid.split("::", 1)[0]).stem
+        return "demo findings" if module in DEMO_FINDINGS else module
+
+
+def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> ByModule:
+    config.option.loadscopereorder = False
+    return ByModule(config, log)
 
 
 @pytest.fixture

@@ -105,7 +105,7 @@ def test_what_a_frame_rate_hides_is_said() -> None:
     """One broad band that stands is like the light's slope; where both mains' bands travel nothing is hidden."""
     said = bands_not_told(25.0)
     assert said is not None
-    assert say(said) == "Not judged at 25 fps: one broad band of 100 Hz light; shutter 1/50, 1/100 has none"
+    assert say(said) == "Not judged at 25 fps: a broad band of 100 Hz light; none at 1/50, 1/100"
     thirty = bands_not_told(29.97)
     assert thirty is not None
     assert "120 Hz" in say(thirty)

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
-from ausblick.core.diagnosis.cause import Cause, cause_of_light
+from ausblick.core.diagnosis.cause import cause_of_light
 from ausblick.core.diagnosis.comparison import recording_differs
 from ausblick.core.diagnosis.observed_light import observed_light
 from ausblick.core.frames.frame import Frame
@@ -15,30 +13,33 @@ from ausblick.core.frames.reading import FrameReading, read_frame
 from ausblick.core.plan import Change, Plan, edit
 from ausblick.store.frames import StoredFrame
 
-from .frame_import import clip_of, picture_of, region_of
+from .frame_import import clip_of, picture_of, read_from, region_of
+from .frame_told import FrameCause
 from .services import Services
-
-
-@dataclass(frozen=True)
-class FrameCause:
-    """`noise`: changes that put this frame's noise in the place of the model."""
-
-    cause: Cause | None
-    noise: tuple[Change, ...]
-    recording: tuple[str, ...]
 
 
 def read_stored(services: Services, stored: StoredFrame) -> tuple[Plan, Frame, FrameReading]:
     """The plan as it is now, the stored frame's pixels, and what they read."""
     plan = services.setups.get(stored.setup_id).plan
+    return plan, *read_for(services, stored, plan)
+
+
+def read_for(services: Services, stored: StoredFrame, plan: Plan) -> tuple[Frame, FrameReading]:
+    """The stored frame's pixels, and what they read beside a plan."""
     frame = picture_of(services.frames, stored)
-    return plan, frame, read_frame(frame, plan.targets.level_trace, region_of(stored), plan.screen.hue)
+    return frame, read_frame(frame, plan.targets.level_trace, region_of(stored), plan.screen.hue)
 
 
 def cause_of(services: Services, frame_id: int) -> FrameCause:
     """Which lamp makes the frame differ from the plan, and what to do about it."""
     stored = services.frames.get(frame_id)
-    plan, frame, reading = read_stored(services, stored)
+    plan = services.setups.get(stored.setup_id).plan
+    key = plan.model_dump_json(), read_from(services.frames, stored)
+    return services.memory.causes.get(key, lambda: _cause_of(services, stored, plan))
+
+
+def _cause_of(services: Services, stored: StoredFrame, plan: Plan) -> FrameCause:
+    frame, reading = read_for(services, stored, plan)
     observed = observed_light(plan, frame, reading)
     cause = None if observed is None else cause_of_light(plan, observed, services.basis)
     clip = clip_of(stored)

@@ -2,33 +2,26 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
-from ausblick.core.diagnosis.comparison import Compared, Verdict, as_planned, compare, verdict
+from ausblick.core.diagnosis.comparison import as_planned, compare, verdict
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.evaluation.results import Evaluation
-from ausblick.core.frames.reading import FrameReading
+from ausblick.core.plan import Plan
+from ausblick.store.frames import StoredFrame
 
-from .frame_cause import read_stored
-from .frame_import import region_of
+from .frame_cause import read_for
+from .frame_import import read_from, region_of
+from .frame_told import FrameComparison
 from .services import Services
-
-
-@dataclass(frozen=True)
-class FrameComparison:
-    """`*_planned`: in the reading's order, does the plan's own picture have these spots?"""
-
-    evaluation: Evaluation
-    expected: FrameReading
-    verdict: Verdict
-    rows: tuple[Compared, ...]
-    hot_spots_planned: tuple[bool, ...]
-    shadows_planned: tuple[bool, ...]
 
 
 def compare_frame(services: Services, frame_id: int) -> FrameComparison:
     stored = services.frames.get(frame_id)
-    plan, _, reading = read_stored(services, stored)
+    plan = services.setups.get(stored.setup_id).plan
+    key = plan.model_dump_json(), read_from(services.frames, stored)
+    return services.memory.comparisons.get(key, lambda: _compared(services, stored, plan))
+
+
+def _compared(services: Services, stored: StoredFrame, plan: Plan) -> FrameComparison:
+    _, reading = read_for(services, stored, plan)
     evaluation, expected = evaluate(plan, services.basis), services.memory.expected(plan)
     rows = compare(evaluation, expected, reading, whole=not region_of(stored))
     return FrameComparison(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -119,6 +120,14 @@ def read_again(frames: Frames, stored: StoredFrame, region: Region, trace: str) 
     data, files = _of_frame(frame, read_frame(frame, trace, region))
     kept: dict[str, Any] = {key: stored.data[key] for key in ("clip", "turned", "said") if key in stored.data}
     return frames.update(stored.id, {**data, **kept, "region": [list(c) for c in region]}, files)
+
+
+def read_from(frames: Frames, stored: StoredFrame) -> str:
+    """What a frame's reading was made from, as one line: its pixels, and what a person said of them."""
+    file = frames.file(stored.id, MIDDLE) if stored.data.get("clip") else frames.file(stored.id)
+    said = {name: stored.data.get(name) for name in ("clip", "region", "said", "turned")}
+    with file.open("rb") as pixels:
+        return f"{hashlib.file_digest(pixels, 'sha256').hexdigest()} {said}"
 
 
 def _of_frame(frame: Frame, reading: FrameReading) -> tuple[dict[str, Any], dict[str, bytes | None]]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
 from ausblick.core.advice.rule_set import rules_with
+from ausblick.core.advice.search.room_table import Cell, room_table
 from ausblick.core.diagnosis.expected import expected_reading
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.results import Evaluation
@@ -15,6 +16,7 @@ from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
 
+from .frame_told import FrameCause, FrameComparison
 from .turns import Turns
 from .wanted import still_wanted
 
@@ -25,6 +27,9 @@ PLANS = 12
 @dataclass(frozen=True)
 class Memory:
     basis: BasisStore = field(default_factory=lambda: BasisStore(go_on=still_wanted))
+    causes: Shelf[FrameCause] = field(default_factory=lambda: Shelf(PLANS))
+    comparisons: Shelf[FrameComparison] = field(default_factory=lambda: Shelf(PLANS))
+    _rooms: Shelf[list[Cell]] = field(default_factory=lambda: Shelf(PLANS))
     _expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(PLANS))
     _findings: Shelf[tuple[Evaluation, list[Finding]]] = field(default_factory=lambda: Shelf(PLANS))
 
@@ -39,6 +44,10 @@ class Memory:
             # Asked for at every move of a hand: each plan once.
             return judge()
         return self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
+
+    def room(self, plan: Plan, kit: Kit) -> list[Cell]:
+        """What the plan's room can shoot with the kit."""
+        return self._rooms.get((plan.model_dump_json(), kit.model_dump_json()), lambda: room_table(plan, kit))
 
     def expected(self, plan: Plan) -> FrameReading:
         """What the plan's own picture reads by the ruler of real frames."""

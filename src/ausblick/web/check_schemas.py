@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field, RootModel
 
-from ausblick.app.frame_cause import FrameCause
+from ausblick.app.frame_told import FrameCause
 from ausblick.core.diagnosis.hand_readings import HandReading, Zebra
 from ausblick.core.diagnosis.trial_key import Box
 from ausblick.core.frames.frame_report import FrameReport

@@ -16,7 +16,6 @@ from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, see
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import STORE
 
-pytestmark = pytest.mark.xdist_group("demo findings")
 SIX = [seed_vault(), scree(), fern_dancer(), potting_shed(), seed_jar(), gardeners()]
 ALL = Freedoms(heights=True, positions=True, aims=True)
 

@@ -14,8 +14,6 @@ from ausblick.core.sentences import say
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, STORE, demo_findings, found, judged
 
-pytestmark = pytest.mark.xdist_group("demo findings")
-
 
 @pytest.mark.parametrize(
     ("title", "rule", "words"),

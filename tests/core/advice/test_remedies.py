@@ -15,9 +15,6 @@ from ausblick.core.plan import Plan, apply_changes
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, SMALL_KIT, STORE, demo_findings
 
-pytestmark = pytest.mark.xdist_group("demo findings")
-
-
 Judged = dict[str, Judgement]
 
 

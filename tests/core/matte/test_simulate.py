@@ -186,7 +186,6 @@ def found() -> tuple[Plan, SimulatedKey]:
     return own, simulate(own, STORE, through)
 
 
-@pytest.mark.xdist_group("levers")
 def test_the_whole_key_says_its_parts_first(found: tuple[Plan, SimulatedKey]) -> None:
     _, key = found
     assert set(key.crops) == {"hair", "hand"}
@@ -203,7 +202,6 @@ def tried(found: tuple[Plan, SimulatedKey]) -> tuple[list[Lever], list[str]]:
     return levers_of(own, key, STORE, through, steps.append, recorders=[("raw recorder", raw)]), steps
 
 
-@pytest.mark.xdist_group("levers")
 def test_levers_are_ranked_and_sharpening_is_none_of_them(tried: tuple[list[Lever], list[str]]) -> None:
     levers, steps = tried
     assert [lever.gain for lever in levers] == sorted((lever.gain for lever in levers), reverse=True)
@@ -215,7 +213,6 @@ def test_levers_are_ranked_and_sharpening_is_none_of_them(tried: tuple[list[Leve
     assert "Shutter 1/100" in winning[0], "a hand that smears at 1/50 s costs most"
 
 
-@pytest.mark.xdist_group("levers")
 def test_recorders_of_the_kit_are_compared_by_their_key(
     found: tuple[Plan, SimulatedKey], tried: tuple[list[Lever], list[str]]
 ) -> None:
@@ -230,7 +227,6 @@ def test_recorders_of_the_kit_are_compared_by_their_key(
     assert key.second.hair_error != key.measures.hair_error
 
 
-@pytest.mark.xdist_group("levers")
 def test_a_lever_run_can_be_cancelled(found: tuple[Plan, SimulatedKey]) -> None:
     class Stopped(Exception):
         pass

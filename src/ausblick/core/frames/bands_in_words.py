@@ -31,4 +31,6 @@ def bands_not_told(fps: float) -> Sentence | None:
     safe = safe_shutters(hz / 2.0, fps) if hz else []
     if hz is None or not safe:
         return None
-    return tell("frame.bands/not-told", fps=fps, hz=hz, shutters=tuple(f"1/{1.0 / one:.0f}" for one in reversed(safe[:2])))
+    return tell(
+        "frame.bands/not-told", fps=fps, hz=hz, shutters=tuple(f"1/{1.0 / one:.0f}" for one in reversed(safe[:2]))
+    )

@@ -10,7 +10,6 @@ from ausblick.app.kit_uses import kit_uses
 from ausblick.core.advice.search.framing import lens_for, stand_for
 from ausblick.core.advice.search.proposal import propose
 from ausblick.core.advice.search.recorders import recorders_of
-from ausblick.core.advice.search.room_table import room_table
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.kit import Kit, kit_from
 from ausblick.core.kit.added import added
@@ -109,8 +108,7 @@ def save_kit_csv(body: KitTextBody) -> Response:
 @api.post("/room-table", operation_id="roomTable", responses={200: RoomTableModel})
 def post_room_table(body: PlanBody) -> Response:
     """What this room can shoot with the kit: framing by lens."""
-    kit = services().kits.get().kit
-    cells = room_table(plan_from(body.plan), kit)
+    cells = services().memory.room(plan_from(body.plan), services().kits.get().kit)
     lenses = list(dict.fromkeys(cell.lens for cell in cells))
     return answer(RoomTableModel(lenses=lenses, cells=cells))
 
