@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
+import av
 import cv2
 import numpy as np
 import pytest
 
 from ausblick.formats.ahead import ahead
+from ausblick.formats.clips import read_clip
 from ausblick.formats.one_thread import on_one_thread
 from ausblick.formats.yuv import area_mean
 
@@ -81,3 +84,23 @@ def test_two_clips_read_at_once_leave_as_many_threads_as_before() -> None:
         assert cv2.getNumThreads() == 2
     finally:
         cv2.setNumThreads(before)
+
+
+@pytest.mark.parametrize(("first", "last"), [(9, 15), (10, 17), (12, 18), (19, 29)])
+def test_a_touch_is_told_to_the_frame_although_not_every_frame_is_looked_at(
+    tmp_path: Path, first: int, last: int
+) -> None:
+    """A hand goes over the picture's left edge and comes back."""
+    with av.open(str(tmp_path / "hand.mkv"), "w") as container:
+        stream: Any = container.add_stream("ffv1", rate=25)
+        stream.width, stream.height, stream.pix_fmt = 320, 180, "yuv444p"
+        for number in range(30):
+            picture = np.full((180, 320, 3), (54, 148, 74), np.uint8)
+            picture[60:, 140:190] = (115, 92, 79)
+            if first <= number <= last:
+                picture[80:110, :150] = (115, 92, 79)
+            container.mux(stream.encode(av.VideoFrame.from_ndarray(picture, format="rgb24")))
+        container.mux(stream.encode(None))
+    [breach] = read_clip(tmp_path / "hand.mkv")[1].breaches
+    assert (breach.begins, breach.ends) == (first / 25.0, last / 25.0)
+    assert "left" in breach.sides

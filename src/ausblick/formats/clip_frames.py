@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
 import cv2
@@ -10,7 +12,7 @@ import numpy as np
 from ausblick.core.colour.curves import Curve
 from ausblick.core.colour.gamut import Transfer, from_named, to_working
 from ausblick.core.frames.clip_facts import ClipFacts
-from ausblick.core.frames.frame import Frame
+from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.geometry.vectors import Floats32
 from ausblick.core.plan import Camera
 
@@ -20,6 +22,16 @@ SMALL = 240
 FINE = 160
 """Places across that single pixels' noise is read on."""
 OTHER_CURVES: tuple[Transfer, ...] = ("HLG", "PQ", "linear", "log")
+
+
+@dataclass(frozen=True, eq=False)
+class SmallPicture:
+    """A frame SMALL wide and upright, area-averaged: luma (h, w), 0..1, and its signal (h, w, 3) when asked.
+    `turns`: quarter turns that set it upright."""
+
+    luma: Floats32
+    signal: Callable[[], Floats32]
+    turns: int
 
 
 class Way:
@@ -39,7 +51,27 @@ class Way:
 
     def small(self, frame: Any) -> Floats32:
         """The upright frame as signal (h, w, 3), SMALL wide, area-averaged: enough for level, screen and contacts."""
-        return np.ascontiguousarray(self._upright(self._working(self._lying(frame)), frame))
+        return self.small_picture(frame).signal()
+
+    def small_picture(self, frame: Any) -> SmallPicture:
+        """The same, in colour only where somebody asks."""
+        turns = self.turns(frame)
+
+        def upright(pixels: Floats32) -> Floats32:
+            return np.ascontiguousarray(np.rot90(pixels, turns)) if turns else pixels
+
+        coding = self._coding
+        if coding is None:
+            rgb = np.asarray(frame.to_ndarray(format="rgb24"))
+            small = cv2.resize(rgb, self._size(), interpolation=cv2.INTER_AREA) / np.float32(255.0)
+            signal = upright(self._working(np.asarray(small, np.float32)))
+            return SmallPicture(luma_of(signal), lambda: signal, turns)
+        y, cb, cr = (area_mean(plane_values(plane, self._facts.bits), self._size()) for plane in frame.planes[:3])
+        luma = luma_signal(y, coding)
+        if self._kept and coding.matrix == "709":
+            return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, cb, cr, coding)), turns)
+        led = upright(self._working(rgb_signal(luma, cb, cr, coding)))
+        return SmallPicture(luma_of(led), lambda: led, turns)
 
     def frame(self, frame: Any) -> Frame:
         """The whole of it. Formats without Y, Cb, Cr planes go through FFmpeg's RGB."""
@@ -92,12 +124,8 @@ class Way:
             return pixels
         return cv2.resize(pixels, (width, pixels.shape[0]), interpolation=cv2.INTER_LINEAR)
 
-    def _lying(self, frame: Any) -> Floats32:
+    def _size(self) -> tuple[int, int]:
+        """Of the small picture, lying."""
         facts = self._facts
         height = max(2, round(SMALL * facts.height / facts.width))
-        size = (min(SMALL, facts.width), min(height, facts.height))
-        if self._coding is None:
-            rgb = frame.to_ndarray(format="rgb24")
-            return np.asarray(cv2.resize(rgb, size, interpolation=cv2.INTER_AREA) / np.float32(255.0), np.float32)
-        y, cb, cr = (area_mean(plane_values(plane, facts.bits), size) for plane in frame.planes[:3])
-        return rgb_signal(luma_signal(y, self._coding), cb, cr, self._coding)
+        return min(SMALL, facts.width), min(height, facts.height)

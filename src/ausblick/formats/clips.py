@@ -22,13 +22,13 @@ from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on,
 from ausblick.core.frames.contact import Contact, contact_of
 from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.find_screen import FoundScreen, find_screen, screen_of
-from ausblick.core.frames.frame import Frame, luma_of
+from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import on_sample, read_frame
 from ausblick.core.geometry.vectors import Floats, Floats32
 from ausblick.core.plan import Camera
 
 from .ahead import ahead
-from .clip_frames import Way
+from .clip_frames import SmallPicture, Way
 from .clip_header import RANGE_TAG, clip_facts, picture_track
 from .image_limits import ImageError
 from .one_thread import on_one_thread
@@ -49,7 +49,8 @@ SYNC = 0x47
 LOOKED_AT = 400
 """Bytes of a file's begin that `is_clip` looks at."""
 MOST_FRAMES = 20_000
-SMALL = 240
+LOOK_S = 0.16
+"""How often is looked who touches what, s: a hand that goes out and comes back takes longer."""
 
 
 def is_clip(start: bytes) -> bool:
@@ -64,6 +65,8 @@ def is_clip(start: bytes) -> bool:
 
 
 Progress = Callable[[float], None]
+Looked = tuple[FoundScreen | None, tuple[str, ...]]
+"""The screen of a frame, and the sides that the subject touches."""
 
 
 @dataclass(frozen=True)
@@ -126,7 +129,8 @@ def _words(err: Exception) -> str:
 
 
 def _watched(container: Any, facts: ClipFacts, way: Way, progress: Progress) -> _Watch:
-    """One pass: level, screen and contacts of every frame on a small picture; the middle and the worst frame kept."""
+    """One pass over small pictures: the level of every frame, screen and contacts as often as a hand is quick; the
+    middle and the worst frame kept."""
     total = facts.frames_said or round(float(container.duration or 0) / av.time_base * facts.fps) or 1
     watch = _Watch(facts, way, max(1, total // 2))
     with closing(ahead(_frames(container))) as frames, on_one_thread():
@@ -134,6 +138,7 @@ def _watched(container: Any, facts: ClipFacts, way: Way, progress: Progress) -> 
             watch.see(index, frame)
             if index % 25 == 0:
                 progress(min(1.0, index / total))
+        watch.finish()
     return watch
 
 
@@ -163,6 +168,9 @@ class _Watch:
         self.worst_index, self._worst_by = 0, -1.0
         self.count, self.interlaced = 0, False
         self._facts, self._way, self._middle_at = facts, way, middle_at
+        self._every = max(1, int(LOOK_S * facts.fps))
+        self._unseen: list[tuple[int, SmallPicture]] = []
+        self._last: Looked | None = None
         self._before: Floats32 | None = None
         self._channel: int | None = None
         self._mask: np.ndarray[Any, np.dtype[np.bool_]] | None = None
@@ -174,22 +182,41 @@ class _Watch:
         return self.middle, self.worst or self.middle
 
     def see(self, index: int, frame: Any) -> None:
-        facts = self._facts
         self.count, self.interlaced = index + 1, self.interlaced or bool(frame.interlaced_frame)
         if self.middle is None or index == self._middle_at:
             self.middle = self._way.frame(frame)
-        small = self._way.small(frame)
-        found = self._screen(small)
-        sides = _sides(contact_of(found)) if found is not None else ()
-        self.touching.append((index / facts.fps, sides))
+        small = self._way.small_picture(frame)
+        self._unseen.append((index, small))
+        if index % self._every == 0:
+            self.finish()
+        self._time(index, frame, small)
+
+    def finish(self) -> None:
+        """Look at the last of the frames that nobody has looked at yet; where the subject touches what it did not
+        touch before, at those between as well."""
+        if not self._unseen:
+            return
+        *between, (at, last) = self._unseen
+        before, now = self._last, self._looked_at(last)
+        same = before is not None and before[1] == now[1]
+        for index, small in between:
+            seen = _in_both(before, now) if same else self._looked_at(small)
+            self._remember(index, small, *seen)
+        self._remember(at, last, *now)
+        self._unseen, self._last = [], now
+
+    def _looked_at(self, small: SmallPicture) -> Looked:
+        found = self._screen(small.signal())
+        return found, _sides(contact_of(found)) if found is not None else ()
+
+    def _remember(self, index: int, small: SmallPicture, found: FoundScreen | None, sides: tuple[str, ...]) -> None:
+        self.touching.append((index / self._facts.fps, sides))
         if self._mask is None and found is not None:
             self._mask = found.core
         if len(self.blocks) < MOST_BANDED:
             # The sensor's rows are those of the picture as it was recorded.
-            lying = self._way.turns(frame)
-            screen = np.zeros(small.shape[:2], bool) if found is None else found.core
-            self.blocks.append(block_means(np.rot90(luma_of(small), -lying), np.rot90(screen, -lying)))
-        self._time(index, frame, small)
+            screen = np.zeros(small.luma.shape, bool) if found is None else found.core
+            self.blocks.append(block_means(np.rot90(small.luma, -small.turns), np.rot90(screen, -small.turns)))
 
     def _screen(self, small: Floats32) -> FoundScreen | None:
         """Of the colour that it had before, where that is still there."""
@@ -198,13 +225,13 @@ class _Watch:
         self._channel = self._channel if found is None else found.channel
         return found
 
-    def _time(self, index: int, frame: Any, small: Floats32) -> None:
+    def _time(self, index: int, frame: Any, small: SmallPicture) -> None:
         """Level and noise on the places that were screen in the first frame that had one."""
-        if self._mask is None or self._mask.shape != small.shape[:2]:
+        if self._mask is None or self._mask.shape != small.luma.shape:
             if self.worst is None:
                 self.worst = self.middle
             return
-        level = level_on(luma_of(small).astype(np.float64), self._mask)
+        level = level_on(small.luma, self._mask)
         self.levels.append(level)
         fine = self._way.fine_luma(frame)
         if self._before is not None and len(self.noises) < 40 and self._before.shape == fine.shape:
@@ -215,6 +242,14 @@ class _Watch:
         # Decoding a whole frame costs; a new worst one must be clearly worse.
         if off > self._worst_by + 0.3 or self.worst is None:
             self.worst, self.worst_index, self._worst_by = self._way.frame(frame), index, off
+
+
+def _in_both(before: Looked | None, now: Looked) -> Looked:
+    """Between two frames that touch the same: the screen is what is screen in both."""
+    (first, sides), second = before or now, now[0]
+    if first is None or second is None or first.core.shape != second.core.shape:
+        return second, sides
+    return replace(second, core=first.core & second.core), sides
 
 
 def _frames(container: Any) -> Iterator[Any]:

@@ -199,7 +199,7 @@ def breaches_of(touching: list[tuple[float, tuple[str, ...]]], step: float) -> t
     return tuple(found)
 
 
-def level_on(values: Floats, mask: Bools) -> float:
+def level_on(values: Floats32, mask: Bools) -> float:
     """Mean % of signal of some of a frame's luma (h, w), 0..1, on the screen."""
     return 100.0 * float(values[mask].mean()) if mask.any() else 0.0
 
