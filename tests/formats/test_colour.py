@@ -85,16 +85,18 @@ def wide(light: Floats, name: str) -> Floats:
     return np.asarray(np.linalg.solve(matrix_to_709(PRIMARIES[name]), light))
 
 
-def filmed(path: Path, signal: Floats, tags: dict[str, int], codec: str = "libx265") -> Path:
+ENCODERS = {"libx264": {"qp": "8"}, "libx265": {"x265-params": "qp=8:log-level=none"}, "libsvtav1": {"crf": "4"}}
+
+
+def filmed(path: Path, signal: Floats, tags: dict[str, int], codec: str = "libx265", frames: int = 4) -> Path:
     """Ten bits of one colour with a grey figure, written with BT.2020's matrix and the tags given."""
     kr, kb = 0.2627, 0.0593
     with av.open(str(path), "w") as container:
-        options = {"x265-params": "qp=8:log-level=none"} if codec == "libx265" else {"qp": "8"}
-        stream: Any = container.add_stream(codec, rate=25, options=options)
+        stream: Any = container.add_stream(codec, rate=25, options=ENCODERS[codec])
         stream.width, stream.height, stream.pix_fmt = 320, 180, "yuv420p10le"
         for name, value in tags.items():
             setattr(stream.codec_context, name, value)
-        for _ in range(4):
+        for _ in range(frames):
             picture = np.empty((180, 320, 3))
             picture[:] = signal
             picture[60:, 140:190] = 0.4
@@ -284,6 +286,34 @@ def test_phones_pictures_are_read_whole(tmp_path: Path, kind: str) -> None:
     path.write_bytes(path.read_bytes()[: len(path.read_bytes()) // 2])
     with pytest.raises(ImageError, match=r"damaged|cut short|can't be read"):
         read_image(path)
+
+
+def test_a_deep_avif_keeps_its_bits_and_its_colour(tmp_path: Path) -> None:
+    """Ten bits of BT.2020 and PQ, as phones write them."""
+    levels = np.linspace(0.0, 1.0, 200_001)
+    code = np.interp(wide(GREEN, "2020"), pq_linear(levels), levels)
+    tags = {"colorspace": 9, "color_primaries": 9, "color_trc": 16, "color_range": 1}
+    frame = read_image(filmed(tmp_path / "a.avif", code, tags, "libsvtav1", frames=1))
+    assert (frame.colour.primaries, frame.colour.transfer, frame.colour.assumed) == ("2020", "PQ", ())
+    assert 100.0 * np.median(frame.pixels[:50], axis=(0, 1)) == pytest.approx(100.0 * rec709(GREEN), abs=0.4)
+    tags = {"colorspace": 9, "color_primaries": 1, "color_trc": 1}
+    plain = read_image(filmed(tmp_path / "b.avif", np.full(3, 0.5004), tags, "libsvtav1", frames=1))
+    # Half a step of eight bits is two of ten.
+    assert plain.white == 1023.0
+    assert float(np.median(plain.pixels[:50])) == pytest.approx(512, abs=1)
+
+
+@pytest.mark.parametrize("orientation", [3, 6, 7])
+def test_an_avif_is_upright(tmp_path: Path, orientation: int) -> None:
+    upright = np.full((48, 80, 3), 60, np.uint8)
+    upright[:16, :16] = 220
+    back = {3: Image.Transpose.ROTATE_180, 6: Image.Transpose.ROTATE_90, 7: Image.Transpose.TRANSVERSE}[orientation]
+    exif = Image.Exif()
+    exif[274] = orientation
+    Image.fromarray(upright).transpose(back).save(tmp_path / "a.avif", exif=exif, quality=95)
+    seen = read_image(tmp_path / "a.avif").pixels
+    assert seen.shape == (48, 80, 3)
+    assert float(seen[4:12, 4:12].mean()) > 200.0 > 80.0 > float(seen[24:, 24:].mean())
 
 
 def sensor_file(path: Path, light: Floats) -> Path:

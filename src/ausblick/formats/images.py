@@ -21,6 +21,7 @@ from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.frame import Frame
 
 from .image_limits import KINDS, MAX_BYTES, MAX_PIXELS, MAX_SIDE, MIN_SIDE, ImageError, check_size
+from .orientation import upright_as_noted
 from .phone_pictures import read_avif, read_heif, read_raw
 from .picture_kinds import kind_of
 from .still_colour import StillColour, as_said, still_colour
@@ -121,7 +122,7 @@ def _decode(source: Any, colour: StillColour) -> Frame:
             raise ImageError("the picture holds values that are not finite numbers")
         pixels[begin:end] = strip if kept else colour.working(strip / np.float32(white))
     turned = spec.getattribute("Orientation")
-    upright = _upright(pixels, int(turned) if turned else 1)
+    upright = upright_as_noted(pixels, int(turned) if turned else 1)
     return Frame(np.ascontiguousarray(upright), white if kept else 1.0, colour.told)
 
 
@@ -143,17 +144,6 @@ def _read_strip(source: Any, spec: Any, begin: int, end: int, depth: str) -> Any
     if rows is None or source.has_error:
         raise ImageError(f"the picture is damaged or cut short: {_reason(source.geterror())}")
     return rows.reshape(end - begin, spec.width, channels)
-
-
-TURNS = {3: 2, 4: 2, 5: 3, 6: 3, 7: 1, 8: 1}
-"""Quarter turns counterclockwise by EXIF's orientation; 2, 4, 5 and 7 are mirrored beside."""
-MIRRORED = (2, 4, 5, 7)
-
-
-def _upright(pixels: Any, orientation: int) -> Any:
-    """Turned and mirrored back as the camera's orientation tag says."""
-    found = np.rot90(pixels, TURNS.get(orientation, 0))
-    return found[:, ::-1] if orientation in MIRRORED else found
 
 
 def _reason(text: str) -> str:

@@ -8,6 +8,8 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
+import av
+import cv2
 import numpy as np
 import pillow_heif
 import rawpy
@@ -20,6 +22,7 @@ from ausblick.core.frames.frame import Frame
 
 from .colour_tags import primaries_of, transfer_of
 from .image_limits import ImageError, check_size
+from .orientation import ORIENTATION, upright_as_noted
 from .still_colour import StillColour, of_profile
 
 
@@ -38,16 +41,34 @@ def read_heif(path: Path) -> Frame:
 
 
 def read_avif(path: Path) -> Frame:
-    """Pictures of 8 bit; deeper ones come down to 8 on the way."""
+    """The main picture with its own bits, tiles put together, upright as the file says."""
     try:
         with Image.open(path, formats=["AVIF"]) as found:
             check_size(*found.size)
-            pixels, profile = np.asarray(found.convert("RGB")), found.info.get("icc_profile")
+            profile, turned = found.info.get("icc_profile"), found.getexif().get(ORIENTATION, 1)
+            bits, tags = _avif_header(path)
+            pixels = np.asarray(found.convert("RGB")) if bits <= 8 else _deep_avif(path)
     except ImageError:
         raise
-    except (OSError, ValueError, SyntaxError, UnidentifiedImageError, Image.DecompressionBombError):
+    except (OSError, ValueError, SyntaxError, UnidentifiedImageError, Image.DecompressionBombError, av.FFmpegError):
         raise ImageError("the AVIF picture is damaged or cut short") from None
-    return _coloured(pixels, 255.0, profile, None)
+    return _coloured(upright_as_noted(pixels, turned), 2.0**bits - 1.0, profile, tags)
+
+
+def _avif_header(path: Path) -> tuple[int, dict[str, Any]]:
+    """Bits of a component, and the numbers of primaries and curve: what the decoders below keep to themselves."""
+    with av.open(str(path), "r") as container:
+        codec = container.streams.video[0].codec_context
+        tags = {"color_primaries": codec.color_primaries, "transfer_characteristics": codec.color_trc}
+        return (codec.format.components[0].bits if codec.format else 8), tags
+
+
+def _deep_avif(path: Path) -> Any:
+    """Codes (h, w, 3) of more than 8 bit, up to 2^bits - 1."""
+    pixels = cv2.imread(str(path), cv2.IMREAD_UNCHANGED)
+    if pixels is None or pixels.ndim != 3:
+        raise ImageError("the AVIF picture is damaged, cut short, or has no colour")
+    return pixels[..., 2::-1]
 
 
 def _coloured(pixels: Any, white: float, profile: bytes | None, tags: dict[str, Any] | None) -> Frame:
