@@ -90,6 +90,44 @@ def test_two_screens_are_told_and_either_can_be_read() -> None:
     assert read_frame(both, region=other.corners).hue == "blue"
 
 
+def parted(*holes: tuple[int, int, int, int], mirror: tuple[int, int, int, int] | None = None) -> Frame:
+    """A screen from edge to edge of (80, 20) to (400, 250), cut by dark bodies (x, y, x, y); seen in a mirror too."""
+    light = np.empty((270, 480, 3))
+    light[:] = WALL
+    light[20:250, 80:400] = GREEN
+    for left, top, right, bottom in holes:
+        light[top:bottom, left:right] = (0.11, 0.12, 0.12)
+    if mirror is not None:
+        left, top, right, bottom = mirror
+        light[top:bottom, left:right] = 0.6 * np.array(GREEN)
+    noise = np.random.default_rng(4).normal(0.0, 0.005, light.shape)
+    return Frame((65535.0 * np.clip(rec709(light) + noise, 0.0, 1.0)).astype(np.uint16), 65535.0)
+
+
+def test_a_screen_in_a_mirror_is_a_question() -> None:
+    reading = read_frame(parted((190, 100, 290, 270), mirror=(415, 90, 470, 180)))
+    assert reading.hue == "green"
+    screen, mirrored = reading.candidates
+    assert (screen.hue, mirrored.hue) == ("green", "green")
+    assert screen.area_percent == pytest.approx(100.0 * (320 * 230 - 100 * 150) / (270 * 480), abs=1.5)
+    assert mirrored.area_percent == pytest.approx(100.0 * 55 * 90 / (270 * 480), abs=0.5)
+    alone = read_frame(parted((190, 100, 290, 270), mirror=(415, 90, 470, 180)), region=screen.corners)
+    assert alone.candidates == ()
+    assert alone.even_percent is not None
+    assert reading.even_percent is not None
+    assert alone.even_percent < 2.0 < reading.even_percent
+
+
+@pytest.mark.parametrize(
+    "bodies",
+    [[(200, 0, 280, 270)], [(200, 0, 280, 270), (60, 120, 420, 150)], [(180, 60, 300, 270), (170, 120, 180, 200)],
+     [(80, 0, 160, 270), (240, 0, 300, 270)]],
+    ids=["one from top to bottom", "arms over both edges", "a hand on the hip", "two people"],
+)  # fmt: skip
+def test_a_screen_that_bodies_cut_into_parts_is_one(bodies: list[tuple[int, int, int, int]]) -> None:
+    assert read_frame(parted(*bodies)).candidates == ()
+
+
 def test_a_screen_that_is_sure_asks_nothing() -> None:
     assert read_frame(frame(GREEN)).candidates == ()
     assert read_frame(frame(WALL)).hue is None

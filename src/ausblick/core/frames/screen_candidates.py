@@ -10,6 +10,7 @@ import numpy as np
 
 from ..geometry.vectors import Bools
 from ..standards.quantities import Percent
+from .apart import parts_apart
 from .find_screen import Sought
 
 LEAST, OF_FOUND, MOST = 0.03, 0.2, 4
@@ -29,19 +30,23 @@ class Candidate:
 
 
 def candidates_of(sought: Sought) -> tuple[Candidate, ...]:
-    """The largest first; none where one screen is found and nothing comes near it."""
+    """The largest first; none where one screen is found and nothing comes near it. Of the colour of the screen that
+    is found: the screen alone, and what stands apart from it, in a mirror perhaps."""
     least = LEAST if sought.found is None else max(LEAST, OF_FOUND * float(sought.found.mask.mean()))
     found = [one for channel, mask in sought.maybe for one in _parts(channel, mask, least)]
+    if sought.found is not None:
+        found += [_candidate(sought.found.channel, part) for part in parts_apart(sought.found.mask)]
     return tuple(sorted(found, key=lambda one: -one.area_percent)[:MOST])
 
 
 def _parts(channel: int, mask: Bools, least: float) -> list[Candidate]:
     count, labels, stats, _ = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
     large = [i for i in range(1, count) if stats[i, cv2.CC_STAT_AREA] > least * mask.size]
-    hue: Literal["green", "blue"] = "green" if channel == 1 else "blue"
-    return [
-        Candidate(hue, 100.0 * float(stats[i, cv2.CC_STAT_AREA]) / mask.size, _outline(labels == i)) for i in large
-    ]
+    return [_candidate(channel, np.asarray(labels == i)) for i in large]
+
+
+def _candidate(channel: int, part: Bools) -> Candidate:
+    return Candidate("green" if channel == 1 else "blue", 100.0 * float(part.mean()), _outline(part))
 
 
 def _outline(part: Bools) -> tuple[tuple[float, float], ...]:

@@ -6,11 +6,13 @@
   const candidates = $derived(frame.reading.candidates ?? [])
   const hue = $derived(frame.reading.hue)
   const question = $derived(
-    hue
-      ? `Read is the ${hue} screen; ${candidates.length > 1 ? 'these are' : 'this is'} of another colour:`
-      : candidates.length > 1
-        ? 'No screen is sure here. Is it one of these?'
-        : 'No screen is sure here. Is it this?',
+    hue && candidates.every((one) => one.hue === hue)
+      ? `All the ${hue} is read, but some stands apart, in a mirror perhaps. Which is the screen?`
+      : hue
+        ? `Read is the ${hue} screen; ${candidates.length > 1 ? 'these are' : 'this is'} of another colour:`
+        : candidates.length > 1
+          ? 'No screen is sure here. Is it one of these?'
+          : 'No screen is sure here. Is it this?',
   )
 </script>
 
