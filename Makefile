@@ -3,6 +3,8 @@ SHELL := /bin/bash
 PY := .venv/bin/python
 STAMP := .stamp
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
+# What is compiled once is there for every process that is started; most of a start would go into it.
+export PYTHONDONTWRITEBYTECODE :=
 
 .PHONY: demo serve test ready lint lint-python lint-web pytest types types-check unit browser torture bench mutants shots build wheel dev clean
 

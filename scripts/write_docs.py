@@ -8,9 +8,12 @@ from __future__ import annotations
 
 import json
 import math
+import os
 import sys
 import tempfile
 from pathlib import Path
+
+os.environ["AUSBLICK_DESCRIBED"] = "1"
 
 from page_facts import page_facts
 from pydantic import BaseModel

@@ -40,11 +40,14 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
 
 
 class ByModule(LoadScopeScheduling):
-    """Tests of a module stay with one worker, which has its fixtures and what it remembers."""
+    """Tests of a module stay with one worker, which has its fixtures and what it remembers. All that need a browser
+    go to one: it has the demo's data and what the server worked out for it, and keeps more than a core busy."""
 
     def _split_scope(self, nodeid: str) -> str:
-        module = Path(nodeid.split("::", 1)[0]).stem
-        return "demo findings" if module in DEMO_FINDINGS else module
+        module = Path(nodeid.split("::", 1)[0])
+        if module.parent.name == "browser":
+            return "browser"
+        return "demo findings" if module.stem in DEMO_FINDINGS else module.stem
 
 
 def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> ByModule:

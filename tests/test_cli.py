@@ -124,6 +124,7 @@ def test_measure_one_or_several_frames(tmp_path: Path, plan: Path) -> None:
     assert "darker than before" in run("measure", a, darker).stdout
 
 
+@pytest.mark.torture
 def test_a_frame_beside_its_plan_names_the_lamp_that_is_wrong(tmp_path: Path) -> None:
     plan = scree()
     (tmp_path / "plan.json").write_text(json.dumps(dump_plan(plan)))

@@ -77,6 +77,7 @@ def test_a_broken_clip_fails_in_a_line_and_nothing_is_kept(client: FlaskClient) 
     assert client.get("/api/imports/gone").status_code == 404
 
 
+@pytest.mark.torture
 def test_the_cause_names_the_lamp_and_taking_it_over_settles_it(client: FlaskClient) -> None:
     plan = scree()
     at = set_up(client, plan)
@@ -122,6 +123,7 @@ def test_pose_from_clicked_corners(client: FlaskClient) -> None:
     assert client.post(f"/api/frames/{frame['id']}/pose", json={"corners": line}).status_code == 422
 
 
+@pytest.mark.torture
 def test_a_camera_on_its_side_lying_and_upright_pictures(client: FlaskClient, tmp_path: Path) -> None:
     """Lying files are set upright, upright ones left; corners are clicked in the picture that people see."""
     plan = apply_changes(scree(), [Change("camera.roll", 90.0), Change("camera.focal_mm", 30.0)])

@@ -33,6 +33,9 @@ def test_opening_the_check_shows_the_fault_its_cause_and_the_cure(watched: Watch
     expect(cause).to_contain_text("left panel gives", timeout=45_000)
 
 
+INTRA = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 120}
+
+
 def unevenness(page: Page) -> float:
     said = page.get_by_role("status").filter(has_text="uneven by").inner_text()
     return float(re.search(r"uneven by ([\d.]+)", said).group(1))  # type: ignore[union-attr]
@@ -54,7 +57,7 @@ def test_curing_the_stand_in_tightens_the_waveform(watched: Watched) -> None:
 
 
 def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
-    page = check(watched, setup=2)
+    page = check(watched, setup=watched.small_setup("A clip", recording=INTRA))
     clip = write(tmp_path / "take.mp4", frames=30)
     page.get_by_label("Measure a frame").set_input_files(clip)
     facts = page.get_by_role("region", name="Clip")
@@ -70,6 +73,7 @@ def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
     expect(page.get_by_text("Stripes above 40 % luma")).to_be_visible()
 
 
+@pytest.mark.torture
 def test_two_takes_side_by_side_tell_what_has_drifted(watched: Watched) -> None:
     """A lamp is turned between two stills of the stand-in; what the plan has stays quiet, what moved is told."""
     page = check(watched, "Stand-in camera", setup=2)
@@ -93,6 +97,7 @@ STANDS = "alt => [...document.images].some(e => e.alt.includes(alt) && e.natural
 """A picture that is still on its way has no size yet, so it is waited for."""
 
 
+@pytest.mark.torture
 def test_a_camera_on_its_side_is_looked_at_upright(watched: Watched) -> None:
     page = check(watched, "Stand-in camera", setup=watched.small_setup("On its side", roll=90, fps=10))
     live = page.get_by_alt_text("Live picture of the set")
@@ -104,6 +109,7 @@ def test_a_camera_on_its_side_is_looked_at_upright(watched: Watched) -> None:
     page.wait_for_function(STANDS, arg="stand-in clip")
 
 
+@pytest.mark.torture
 def test_a_rectangle_corrects_the_reading(watched: Watched) -> None:
     page = check(watched, setup=2)
     readings = page.get_by_role("region", name="Readings")
@@ -120,6 +126,7 @@ def test_a_rectangle_corrects_the_reading(watched: Watched) -> None:
     expect(row).not_to_contain_text("45")
 
 
+@pytest.mark.torture
 def test_nine_readings_with_the_number_keys(watched: Watched) -> None:
     page = check(watched, "Without scopes")
     page.get_by_role("textbox", name="upper left").click()
@@ -145,6 +152,7 @@ def test_lists_remember_what_was_ticked(watched: Watched) -> None:
     expect(page.get_by_role("region", name="Before the take")).to_contain_text("% against the plan")
 
 
+@pytest.mark.torture
 def test_a_test_key_is_kept_and_two_are_compared(watched: Watched) -> None:
     left, right = watched.small_setup("Left"), watched.small_setup("Right", iso=400)
     page = watched.open(f"/compare/{left}/{right}")
@@ -160,7 +168,7 @@ def test_a_test_key_is_kept_and_two_are_compared(watched: Watched) -> None:
     expect(page.get_by_role("slider", name=re.compile("Divide as recorded from true matte"))).to_be_visible()
 
 
-@pytest.mark.parametrize(("width", "height"), [(390, 844), (820, 1180)])
+@pytest.mark.parametrize(("width", "height"), [(390, 844), pytest.param(820, 1180, marks=pytest.mark.torture)])
 def test_the_verdict_comes_first_on_small_screens(chromium: object, address: str, width: int, height: int) -> None:
     window = Watched(chromium, address, width, height)  # type: ignore[arg-type]
     page = window.open("/setup/1/check")
@@ -174,6 +182,7 @@ def test_the_verdict_comes_first_on_small_screens(chromium: object, address: str
     assert window.wrong == []
 
 
+@pytest.mark.torture
 def test_a_screen_that_no_colour_is_sure_of_is_pointed_at(watched: Watched, tmp_path: Path) -> None:
     """A pale screen: no fact but a question; pointed at, it is read, and the choice stays with the frame."""
     file = tmp_path / "pale.png"
@@ -192,6 +201,7 @@ def test_a_screen_that_no_colour_is_sure_of_is_pointed_at(watched: Watched, tmp_
     expect(question).to_contain_text("No screen is sure here", timeout=20_000)
 
 
+@pytest.mark.torture
 def test_several_files_at_once_go_on_past_one_that_cannot_be_read(watched: Watched, tmp_path: Path) -> None:
     good, bad, more = (tmp_path / name for name in ("a.png", "b.png", "c.png"))
     for path in (good, more):

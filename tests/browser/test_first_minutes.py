@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Watched
@@ -71,6 +72,7 @@ def test_a_garage_from_the_door_to_a_set_without_a_stop(empty: Watched) -> None:
     assert kit["lenses"][0]["fixed"] is True
 
 
+@pytest.mark.torture
 def test_what_cannot_be_is_told_with_what_can(empty: Watched) -> None:
     page = empty.open("/new")
     hands = Hands(page)

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Watched
@@ -36,6 +37,7 @@ def test_a_screen_is_evened_tried_and_kept(watched: Watched) -> None:
     expect(findings.get_by_text("The needed screen varies by 1.29 stops")).to_have_count(0, timeout=SLOW)
 
 
+@pytest.mark.torture
 def test_one_lamp_alone_and_off(watched: Watched) -> None:
     page = open_station(watched, "Scree, noon", "Screen light")
     page.get_by_role("button", name="left panel alone").click()
@@ -64,6 +66,7 @@ def test_the_frame_shows_the_set_as_it_is_lit(watched: Watched) -> None:
     expect(picture).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_black_cloth_against_white_walls(watched: Watched) -> None:
     """The damage comes first, what sends the colour beneath it, and the cloth is what helps the whole plan most."""
     page = watched.open(f"/setup/{watched.white_walls('White coat')}/subject")
@@ -87,6 +90,7 @@ def test_black_cloth_against_white_walls(watched: Watched) -> None:
     expect(page.get_by_role("slider", name="Cloth f1, from above")).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_a_place_of_the_figure_says_who_sends_the_green(watched: Watched) -> None:
     page = open_station(watched, "Scree, noon", "Subject")
     spill = page.get_by_role("region", name="Spill")
@@ -95,6 +99,7 @@ def test_a_place_of_the_figure_says_who_sends_the_green(watched: Watched) -> Non
     expect(spill.get_by_role("listitem").filter(has_text="points").first).to_contain_text("floor run")
 
 
+@pytest.mark.torture
 def test_a_distance_is_chosen_on_the_curve(watched: Watched) -> None:
     page = open_station(watched, "Portraits of the gardeners", "Subject")
     page.get_by_role("button", name="Shadow and spill by distance").click()
@@ -111,6 +116,7 @@ def test_a_distance_is_chosen_on_the_curve(watched: Watched) -> None:
     )
 
 
+@pytest.mark.torture
 def test_a_photometry_file_and_a_soft_box_on_a_lamp(watched: Watched, tmp_path: Path) -> None:
     page = open_station(watched, "Seed vault, night round", "Screen light")
     page.get_by_role("slider", name="right panel, from above").click()
@@ -153,6 +159,7 @@ def test_a_test_key_before_anybody_arrives(watched: Watched) -> None:
     assert watched.axe() == []
 
 
+@pytest.mark.torture
 def test_the_ledger_finds_a_way_and_keeps_what_is_locked(watched: Watched) -> None:
     page = open_station(watched, "Seed vault, night round", "Camera")
     camera = page.get_by_role("region", name="Camera", exact=True)
@@ -165,6 +172,7 @@ def test_the_ledger_finds_a_way_and_keeps_what_is_locked(watched: Watched) -> No
     expect(camera.get_by_role("row", name="Over what is wanted")).to_contain_text("face 0.0 stops", timeout=SLOW)
 
 
+@pytest.mark.torture
 def test_a_grid_goes_on_a_soft_box_and_a_window_into_the_wall(watched: Watched) -> None:
     setup = watched.small_setup("Modifiers in order")
     page = watched.open(f"/setup/{setup}/light")

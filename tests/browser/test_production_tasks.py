@@ -6,6 +6,7 @@ import io
 import re
 import zipfile
 
+import pytest
 from playwright.sync_api import Page, Route, expect
 
 from tests.browser.conftest import Watched
@@ -58,6 +59,7 @@ def test_two_days_from_the_plan_to_the_bundle(watched: Watched) -> None:
     assert len({name.split("/")[0] for name in names}) == 8
 
 
+@pytest.mark.torture
 def test_what_shots_share_is_changed_undone_and_done_again(watched: Watched) -> None:
     page = watched.open("/production/1/means")
     against = page.get_by_role("region", name="What stands against it")
@@ -85,6 +87,7 @@ def test_what_shots_share_is_changed_undone_and_done_again(watched: Watched) -> 
     expect(page.get_by_text(re.compile(r"A boom stays out of the picture from \d\.\d\d m up"))).to_be_visible()
 
 
+@pytest.mark.torture
 def test_a_camera_that_stands_otherwise_than_planned_is_told(watched: Watched) -> None:
     watched.page.set_viewport_size(PHONE)
     page = watched.open("/production/1/takes?shot=v1")
@@ -100,6 +103,7 @@ def test_a_camera_that_stands_otherwise_than_planned_is_told(watched: Watched) -
     expect(page.get_by_role("list", name="Logged takes")).to_contain_text("C0009")
 
 
+@pytest.mark.torture
 def test_a_shot_is_dragged_to_another_place(watched: Watched) -> None:
     page = watched.open("/production/1/days")
     day = page.get_by_role("region", name="Day 1")
@@ -172,6 +176,7 @@ def test_takes_wait_in_the_browser_while_the_server_is_away(watched: Watched) ->
     watched.wrong = [line for line in watched.wrong if "ERR_FAILED" not in line]
 
 
+@pytest.mark.torture
 def test_the_log_is_readable_while_the_server_is_away_and_says_how_old_it_is(watched: Watched) -> None:
     page = watched.open("/production/1/takes?shot=s1")
     expect(page.get_by_role("heading", name="Scree at noon")).to_be_visible()

@@ -78,6 +78,7 @@ def test_plan_a_set_drag_read_try_keep_undo(watched: Watched) -> None:
     expect(finding).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_measure_a_frame_beside_the_plan(watched: Watched, tmp_path: Path) -> None:
     page = watched.open("/setup/1")
     page.keyboard.press("8")
@@ -148,6 +149,7 @@ def test_units_and_theme_are_the_persons_choice(watched: Watched) -> None:
 START = "0.00 m across, 2.40 m from the screen"
 
 
+@pytest.mark.torture
 def test_two_browsers_on_one_set_up(watched: Watched, chromium: Browser, address: str) -> None:
     first, other = watched.open("/setup/1"), Watched(chromium, address)
     # This one hears nothing of the other: its network is away just then.
@@ -179,6 +181,7 @@ def test_two_browsers_on_one_set_up(watched: Watched, chromium: Browser, address
     second.close()
 
 
+@pytest.mark.torture
 def test_set_ups_are_made_renamed_copied_deleted_and_brought_back(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("button", name="Duplicate Scree, noon").click()
@@ -203,6 +206,7 @@ def test_set_ups_are_made_renamed_copied_deleted_and_brought_back(watched: Watch
     saved(page)
 
 
+@pytest.mark.torture
 def test_room_kit_framing_a_whole_set_up_in_a_minute(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("link", name="New set-up").click()
@@ -233,6 +237,7 @@ def test_room_kit_framing_a_whole_set_up_in_a_minute(watched: Watched) -> None:
     ).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_the_kit_room_keeps_what_is_typed(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("link", name="Kit room").click()
@@ -251,6 +256,7 @@ def test_the_kit_room_keeps_what_is_typed(watched: Watched) -> None:
     expect(page.get_by_role("region", name="Screens")).to_contain_text("in Fern dancer")
 
 
+@pytest.mark.torture
 def test_a_plate_is_read_marked_and_taken_over(watched: Watched, tmp_path: Path) -> None:
     picture = write_frame(tmp_path / "plate.png", frame(colour=(24.0, 22.0, 18.0), noise=2.0))
     page = watched.open("/setup/2/plate")
@@ -278,6 +284,7 @@ def test_a_plate_is_read_marked_and_taken_over(watched: Watched, tmp_path: Path)
     saved(page)
 
 
+@pytest.mark.torture
 def test_the_fern_costume_turns_the_screen_blue(watched: Watched) -> None:
     page = watched.open("/setup/2/screen")
     panel = page.get_by_role("region", name="Screen colour and rigging")
@@ -295,6 +302,7 @@ def test_the_fern_costume_turns_the_screen_blue(watched: Watched) -> None:
     saved(page)
 
 
+@pytest.mark.torture
 def test_marks_for_a_pan_are_drawn_and_the_reach_is_dragged(watched: Watched) -> None:
     page = watched.open("/setup/1/space")
     page.get_by_text("A moving camera: tracking marks").click()
@@ -312,6 +320,7 @@ def test_marks_for_a_pan_are_drawn_and_the_reach_is_dragged(watched: Watched) ->
     saved(page)
 
 
+@pytest.mark.torture
 def test_a_tablet_on_the_set_s_network_looks_along(
     chromium: Browser, address: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -345,6 +354,7 @@ def test_a_tablet_on_the_set_s_network_looks_along(
     assert owner.wrong == []
 
 
+@pytest.mark.torture
 def test_the_kit_and_the_lists_of_one_page_are_those_of_the_other(
     watched: Watched, chromium: Browser, address: str
 ) -> None:
@@ -366,6 +376,7 @@ def test_the_kit_and_the_lists_of_one_page_are_those_of_the_other(
     assert other.wrong == []
 
 
+@pytest.mark.torture
 def test_a_set_up_is_taken_along_and_opened_again(watched: Watched, tmp_path: Path) -> None:
     page = watched.open("/setup/2")
     page.get_by_role("button", name="Take along").click()

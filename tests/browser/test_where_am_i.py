@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Watched
@@ -31,6 +32,7 @@ def test_an_address_that_leads_nowhere_says_so(watched: Watched) -> None:
     expect(page.get_by_role("heading", name="Set-ups")).to_be_visible()
 
 
+@pytest.mark.torture
 def test_a_trial_is_docked_and_kept_or_dropped_by_keys(watched: Watched) -> None:
     page = watched.open("/setup/2")
     tried = page.get_by_role("button", name=re.compile("Try: Floor run"))
@@ -67,6 +69,7 @@ def test_what_is_still_looked_for_says_so_and_keeps_the_old(watched: Watched) ->
     page.unroute_all(behavior="ignoreErrors")
 
 
+@pytest.mark.torture
 def test_what_was_deleted_is_listed_and_comes_back(watched: Watched) -> None:
     page = watched.open("/setup/1/check")
     # What is being read of a frame is finished first: a picture that is gone would be asked for.
@@ -125,6 +128,7 @@ def test_a_lamp_is_deleted_by_its_key_and_comes_back(watched: Watched) -> None:
     expect(lamp).to_have_count(1)
 
 
+@pytest.mark.torture
 def test_the_drawing_comes_nearer_and_hands_still_move_what_they_hold(watched: Watched) -> None:
     page = watched.open("/setup/2")
     drawing = page.get_by_role("group", name=re.compile("The set to scale"))
@@ -159,6 +163,7 @@ def test_the_drawing_comes_nearer_and_hands_still_move_what_they_hold(watched: W
     expect(page.get_by_role("button", name="set", exact=True)).to_have_attribute("aria-pressed", "true")
 
 
+@pytest.mark.torture
 def test_a_version_is_compared_with_what_is_now(watched: Watched) -> None:
     page = watched.open("/setup/2")
     page.get_by_role("button", name="Versions").click()
@@ -180,6 +185,7 @@ def test_a_version_is_compared_with_what_is_now(watched: Watched) -> None:
     expect(page.get_by_role("row", name=re.compile("Mark to screen"))).to_contain_text("2.70 m")
 
 
+@pytest.mark.torture
 def test_the_tour_sees_what_was_done_and_goes_on(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("button", name="A tour in five minutes").click()
@@ -222,6 +228,7 @@ def test_the_focus_goes_into_opened_fields_and_back(watched: Watched) -> None:
     expect(handle).to_be_focused()
 
 
+@pytest.mark.torture
 def test_fields_never_cover_what_they_edit(watched: Watched) -> None:
     page = watched.open("/setup/2")
     for name in ("Camera, from above", "right panel, from above", "Subject, from above"):
@@ -239,6 +246,7 @@ def test_fields_never_cover_what_they_edit(watched: Watched) -> None:
         page.keyboard.press("Escape")
 
 
+@pytest.mark.torture
 def test_a_field_tells_what_its_word_means(watched: Watched) -> None:
     page = watched.open("/setup/2")
     page.get_by_role("navigation", name="Stations").get_by_role("button", name=re.compile("6 Camera")).click()
@@ -253,6 +261,7 @@ def test_a_field_tells_what_its_word_means(watched: Watched) -> None:
     expect(page.get_by_role("textbox", name="Sensor width")).to_have_value("9.8")
 
 
+@pytest.mark.torture
 def test_the_room_changes_later_in_the_words_it_was_asked_in(watched: Watched) -> None:
     page = watched.open("/setup/2/space")
     room = page.get_by_role("region", name="The room", exact=True)

@@ -74,7 +74,11 @@ def read(kind: str, colour: tuple[float, float, float], folder: Path) -> FrameRe
 
 
 @pytest.mark.parametrize("kind", CLASSES)
-@pytest.mark.parametrize(("colour", "hue"), [(GREEN, "green"), (BLUE, "blue")], ids=["green", "blue"])
+@pytest.mark.parametrize(
+    ("colour", "hue"),
+    [(GREEN, "green"), pytest.param(BLUE, "blue", marks=pytest.mark.torture)],
+    ids=["green", "blue"],
+)
 def test_what_is_read_is_what_was_made(
     kind: str, colour: tuple[float, float, float], hue: str, tmp_path: Path
 ) -> None:

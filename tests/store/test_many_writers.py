@@ -44,11 +44,12 @@ def all_at_once(write: Callable[[int], T]) -> list[T]:
         return list(pool.map(one, range(WRITERS)))
 
 
-def test_one_of_eight_saves_on_the_same_base_wins(sessions: Sessions) -> None:
+@pytest.mark.parametrize("rounds", [6, pytest.param(ROUNDS, marks=pytest.mark.torture)])
+def test_one_of_eight_saves_on_the_same_base_wins(sessions: Sessions, rounds: int) -> None:
     setups = Setups(sessions)
     made = setups.create(titled("start"))
     acknowledged = []
-    for base in range(1, ROUNDS + 1):
+    for base in range(1, rounds + 1):
 
         def save(writer: int, base: int = base) -> tuple[int, str] | None:
             title = f"{base} by {writer}"
@@ -60,11 +61,11 @@ def test_one_of_eight_saves_on_the_same_base_wins(sessions: Sessions) -> None:
         won = [result for result in all_at_once(save) if result]
         assert len(won) == 1
         acknowledged.append(won[0])
-    assert [revision for revision, _ in acknowledged] == list(range(2, ROUNDS + 2))
+    assert [revision for revision, _ in acknowledged] == list(range(2, rounds + 2))
     # Every acknowledged save is in the history, in its place.
-    found = [setups.get(made.id).plan.title] + [setups.undo(made.id).plan.title for _ in range(ROUNDS)]
+    found = [setups.get(made.id).plan.title] + [setups.undo(made.id).plan.title for _ in range(rounds)]
     assert found == [title for _, title in reversed(acknowledged)] + ["start"]
-    assert len(setups.versions(made.id)) == ROUNDS * (WRITERS - 1)
+    assert len(setups.versions(made.id)) == rounds * (WRITERS - 1)
 
 
 def test_renames_at_once_are_all_counted(sessions: Sessions) -> None:

@@ -16,6 +16,7 @@ from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, see
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import STORE
 
+QUICK = {"Scree, noon", "Seed jar"}
 SIX = [seed_vault(), scree(), fern_dancer(), potting_shed(), seed_jar(), gardeners()]
 ALL = Freedoms(heights=True, positions=True, aims=True)
 
@@ -26,7 +27,11 @@ def spread(plan: Plan, store: BasisStore) -> float:
     return screen.spread_stops
 
 
-@pytest.mark.parametrize("plan", SIX, ids=[p.title for p in SIX])
+@pytest.mark.parametrize(
+    "plan",
+    [plan if plan.title in QUICK else pytest.param(plan, marks=pytest.mark.torture) for plan in SIX],
+    ids=[p.title for p in SIX],
+)
 def test_a_badly_lit_screen_becomes_even_or_it_is_said_why(plan: Plan) -> None:
     store = STORE
     found = even_screen(plan, store, ALL)

@@ -60,6 +60,7 @@ def test_holding_out_is_a_remedy_with_what_it_costs() -> None:
     assert judged(after)[1].judgement.severity == "consider"
 
 
+@pytest.mark.torture
 def test_the_test_key_takes_it_away_or_keeps_it(keys: dict[str, SimulatedKey]) -> None:
     loss = {keying: key.measures.matte_loss or 0.0 for keying, key in keys.items()}
     assert loss["kept"] > 50.0
@@ -79,6 +80,7 @@ def test_the_test_key_takes_it_away_or_keeps_it(keys: dict[str, SimulatedKey]) -
     assert keys["kept"].quality < 20.0 < 55.0 < min(keys["away"].quality, keys["held-out"].quality)
 
 
+@pytest.mark.torture
 def test_what_is_predicted_follows(keys: dict[str, SimulatedKey]) -> None:
     for keying in KEYING:
         damage = judged(in_moss(keying))[0].damage

@@ -29,7 +29,10 @@ HALF_A_POINT = (
 )
 
 
-@pytest.mark.parametrize("make", [seed_vault, scree, fern_dancer, potting_shed, seed_jar, gardeners])
+OTHERS = (seed_vault, fern_dancer, potting_shed, gardeners)
+
+
+@pytest.mark.parametrize("make", [scree, seed_jar, *(pytest.param(one, marks=pytest.mark.torture) for one in OTHERS)])
 def test_a_set_without_a_fault_differs_in_nothing(make: Callable[[], Plan]) -> None:
     plan = make()
     evaluation = evaluate(plan, STORE)

@@ -42,6 +42,7 @@ def planned_zones(plan: Plan) -> list[float | None]:
     return found
 
 
+@pytest.mark.torture
 def test_the_same_light_in_every_unit() -> None:
     plan = seed_vault()
     lux: list[float | None] = [400, 420, 440, 380, 400, 420, 360, 380, 400]

@@ -134,6 +134,7 @@ def test_scopes_show_the_level_at_its_height() -> None:
     assert above > 64 > left
 
 
+@pytest.mark.torture
 def test_a_frame_of_the_plan_agrees_with_the_plan() -> None:
     """Render, encode, decode, measure: what comes back is what `check` said."""
     plan = apply_changes(seed_vault(), [Change("camera.iso", 400.0)])

@@ -82,7 +82,9 @@ def clip_of(seed: int) -> tuple[list[Bools], list[Floats32]]:
     return masks, [pictured(mask, screen, dice) for mask in masks]
 
 
-@pytest.mark.parametrize("seed", range(20))
+@pytest.mark.parametrize(
+    "seed", [*range(6), *(pytest.param(seed, marks=pytest.mark.torture) for seed in range(6, 20))]
+)
 def test_the_outline_holds_every_pixel_of_the_action_in_every_frame(seed: int) -> None:
     masks, pictures = clip_of(seed)
     action = action_of(iter(pictures), "green")

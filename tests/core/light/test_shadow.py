@@ -50,8 +50,11 @@ def reference(plan: Plan, points: Floats, rng: np.random.Generator) -> Floats:
     return np.array(lost)
 
 
-@pytest.mark.parametrize("size", [0.0, 0.3, 1.2])
-@pytest.mark.parametrize("away", [0.5, 1.2, 3.0])
+@pytest.mark.parametrize(
+    ("away", "size"),
+    [(away, size) if size == 0.0 or away == 1.2 else pytest.param(away, size, marks=pytest.mark.torture)
+     for away in (0.5, 1.2, 3.0) for size in (0.0, 0.3, 1.2)],
+)  # fmt: skip
 def test_shadow_against_plain_rays(make: MakePlan, size: float, away: float) -> None:
     shape = {"shape": "rect", "width": size, "height": size} if size else {"shape": "point"}
     plan = make(

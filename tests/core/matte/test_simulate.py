@@ -89,6 +89,7 @@ def test_the_simulated_frame_measures_what_check_says() -> None:
     assert reading.level_luma.mean == pytest.approx(evaluation.screen.level_luma, abs=1.5)
 
 
+@pytest.mark.torture
 def test_a_faster_shutter_leaves_less_soft_edge_and_a_smaller_hand_error() -> None:
     slow, fast = (measures(replace(captured(), smear_px=px, noise=0.2)) for px in (24.0, 3.0))
     assert fast.soft_edge is not None
@@ -142,6 +143,7 @@ def test_the_scale_is_fixed_a_hundred_without_a_fault_fifty_at_the_border_and_on
     assert without == pytest.approx(50.0), "what is not in the picture costs nothing"
 
 
+@pytest.mark.torture
 def test_a_yellow_garment_brighter_than_the_screen_is_not_taken_for_it() -> None:
     """It has more of the key channel than a dark green wall; by its hue it is no screen, and it is lost or kept."""
     gown = [{"name": "gown", "reflectance": [0.75, 0.65, 0.10]}]
@@ -202,6 +204,7 @@ def tried(found: tuple[Plan, SimulatedKey]) -> tuple[list[Lever], list[str]]:
     return levers_of(own, key, STORE, through, steps.append, recorders=[("raw recorder", raw)]), steps
 
 
+@pytest.mark.torture
 def test_levers_are_ranked_and_sharpening_is_none_of_them(tried: tuple[list[Lever], list[str]]) -> None:
     levers, steps = tried
     assert [lever.gain for lever in levers] == sorted((lever.gain for lever in levers), reverse=True)
@@ -213,6 +216,7 @@ def test_levers_are_ranked_and_sharpening_is_none_of_them(tried: tuple[list[Leve
     assert "Shutter 1/100" in winning[0], "a hand that smears at 1/50 s costs most"
 
 
+@pytest.mark.torture
 def test_recorders_of_the_kit_are_compared_by_their_key(
     found: tuple[Plan, SimulatedKey], tried: tuple[list[Lever], list[str]]
 ) -> None:

@@ -39,6 +39,7 @@ def test_what_is_shot_without_noise_and_codec_is_the_composite_of_the_clean_laye
     assert np.abs(shoot(capture, drawn, 1.0, through)[0] - np.clip(composite, 0.0, 1.0)).max() < 1e-6
 
 
+@pytest.mark.torture
 def test_a_mark_further_from_the_screen_leaves_less_of_its_colour() -> None:
     near, far = (changed(plan(), subject__z=z, camera__z=z + 4.2, lights=_moved(z)) for z in (0.9, 3.0))
     close, away = measures(near), measures(far)
@@ -75,6 +76,7 @@ def _body(capture: Capture) -> PixelWindow:
     return PixelWindow(0.25 * sensor.px_w, 0.3 * sensor.px_h, 480, 270, 2.0)
 
 
+@pytest.mark.torture
 def test_folds_out_of_focus_need_a_softer_clip() -> None:
     flat = replace(captured(), screen=ideal_of(captured()).screen, noise=0.2)
     folded = replace(flat, folds=np.full_like(flat.folds, 0.3), defocus_px=0.0)
@@ -85,6 +87,7 @@ def test_folds_out_of_focus_need_a_softer_clip() -> None:
     assert (soft.hair_error or 0) < 1.1 * (sharp.hair_error or 0)
 
 
+@pytest.mark.torture
 def test_a_turned_camera_gives_a_standing_figure_more_pixels() -> None:
     lying = plan(subject={"framing": "full"}, focal_mm=28)
     turned = apply_changes(lying, [Change("camera.roll", 90.0), Change("camera.focal_mm", 49.8)])
@@ -96,6 +99,7 @@ def test_a_turned_camera_gives_a_standing_figure_more_pixels() -> None:
     assert areas[1] < 0.4 * areas[0]
 
 
+@pytest.mark.torture
 def test_lifting_a_dark_picture_is_no_better_than_the_same_light_at_higher_iso() -> None:
     """Set lore says it is; the same photons carry the same noise, and the product says so."""
     own = plan(iso=1600, f_number=8.0)
@@ -106,6 +110,7 @@ def test_lifting_a_dark_picture_is_no_better_than_the_same_light_at_higher_iso()
     assert b.hair_error == pytest.approx(a.hair_error or 0, rel=0.1)
 
 
+@pytest.mark.torture
 def test_all_keyers_cut_a_clean_edge() -> None:
     shot = quick(plan(), STORE, through)
     capture = captured()
@@ -132,7 +137,13 @@ def test_the_keyed_figure_over_a_plate() -> None:
     ("recording", "codec", "chroma", "bits"),
     [
         ({"codec": "long-gop", "chroma": "4:2:0", "bits": 8, "mbit_s": 20}, "h264", "4:2:0", 8),
-        ({"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 120}, "h264", "4:2:2", 10),
+        pytest.param(
+            {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 120},
+            "h264",
+            "4:2:2",
+            10,
+            marks=pytest.mark.torture,
+        ),
         (RAW, "ffv1", "4:4:4", 10),
     ],
 )

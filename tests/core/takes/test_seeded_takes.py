@@ -129,6 +129,7 @@ def seeded(place: Path, seeds: range) -> list[str]:
     return wrong
 
 
+@pytest.mark.torture
 def test_each_kind_of_change_is_told_once(tmp_path: Path) -> None:
     assert seeded(tmp_path, range(len(FAULTS))) == []
 

@@ -6,8 +6,6 @@ from collections.abc import Sequence
 
 import numpy as np
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.frame_cause import cause_of, read_stored
 from ausblick.app.frame_import import picture_of, read_again
@@ -28,11 +26,12 @@ from ..check_schemas import (
     TrialPath,
 )
 from ..context import answer, services
+from ..described import group
 from ..problems import problem
-from ..schemas import REFUSALS, FrameModel, FramePath
+from ..schemas import FrameModel, FramePath
 from .frame_routes import frame_model
 
-api = APIBlueprint("check", __name__, url_prefix="/api", abp_tags=[Tag(name="check")], abp_responses=REFUSALS)
+api = group("check", "check")
 
 
 @api.get("/frames/<int:frame_id>/cause", operation_id="causeOfFrame", responses={200: CauseModel})

@@ -5,20 +5,19 @@ from __future__ import annotations
 from base64 import b64encode
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import Change, apply_changes, plan_from
 from ausblick.core.standin.planned_picture import planned_picture
 from ausblick.formats.images import jpeg_bytes
 
 from ..context import answer, quick_answer, services
+from ..described import group
 from ..evaluation_schemas import EvaluationModel, PlannedPictureModel
 from ..glossary import TERMS
 from ..present import evaluation_model
-from ..schemas import REFUSALS, EvaluateBody, GlossaryModel, PictureBody
+from ..schemas import EvaluateBody, GlossaryModel, PictureBody
 
-api = APIBlueprint("evaluate", __name__, url_prefix="/api", abp_tags=[Tag(name="evaluation")], abp_responses=REFUSALS)
+api = group("evaluate", "evaluation")
 PICTURE_WIDTH = 640
 
 

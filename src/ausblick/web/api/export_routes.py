@@ -5,20 +5,16 @@ from __future__ import annotations
 from urllib.parse import quote
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.bundle import bundle_zip
 from ausblick.app.handed_over import setup_part
 from ausblick.app.plan_exports import export_plan, file_name
 
 from ..context import services
+from ..described import group
 from ..export_schemas import ExportPath, ExportQuery
-from ..schemas import REFUSALS
 
-api = APIBlueprint(
-    "exports", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="exports")], abp_responses=REFUSALS
-)
+api = group("exports", "exports", "/api/setups")
 
 
 @api.get("/<int:setup_id>/export/<to>", operation_id="exportSetup", responses={200: None})

@@ -6,9 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from flask import Response, send_file
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.file import FileStorage
-from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 
 from ausblick.app.frame_comparison import compare_frame
@@ -21,9 +19,9 @@ from ausblick.store.frames import StoredFrame
 
 from ..check_schemas import ColourBody, ImportModel, ImportPath
 from ..context import answer, services
+from ..described import group
 from ..problems import problem
 from ..schemas import (
-    REFUSALS,
     ComparisonModel,
     DriftModel,
     FrameList,
@@ -34,7 +32,7 @@ from ..schemas import (
     SincePath,
 )
 
-api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")], abp_responses=REFUSALS)
+api = group("frames", "frames")
 
 
 class FrameForm(BaseModel):

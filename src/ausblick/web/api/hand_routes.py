@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.take_lists import lists_of
 from ausblick.core.diagnosis.hand_readings import ReadingError, read_nine, zebra
@@ -14,10 +12,11 @@ from ausblick.core.plan import plan_from
 
 from ..check_schemas import HandModel, ItemList, NineBody, TickBody, TickPath, ZebraBody, ZebraModel
 from ..context import answer, services
+from ..described import group
 from ..problems import problem
-from ..schemas import REFUSALS, SetupPath
+from ..schemas import SetupPath
 
-api = APIBlueprint("by_hand", __name__, url_prefix="/api", abp_tags=[Tag(name="by hand")], abp_responses=REFUSALS)
+api = group("by_hand", "by hand")
 
 
 @api.post("/readings", operation_id="readNine", responses={200: HandModel})

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.kit_uses import kit_uses
 from ausblick.core.advice.search.framing import lens_for, stand_for
@@ -19,6 +17,7 @@ from ausblick.formats.csv_kit import kit_csv, read_kit_csv
 from ausblick.store.kits import KitConflict, StoredKit
 
 from ..context import answer, services
+from ..described import group
 from ..kit_schemas import (
     AlternativeModel,
     FramingModel,
@@ -33,9 +32,8 @@ from ..kit_schemas import (
     RoomTableModel,
 )
 from ..problems import problem
-from ..schemas import REFUSALS
 
-api = APIBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")], abp_responses=REFUSALS)
+api = group("kit", "kit")
 
 
 def _told(stored: StoredKit) -> Response:

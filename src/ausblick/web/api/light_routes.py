@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.core.advice.search.distances import distances
 from ausblick.core.advice.search.even_screen import Freedoms, even_screen
@@ -13,6 +11,7 @@ from ausblick.core.advice.search.ledger import ledger_of
 from ausblick.core.plan import IesError, PlanError, plan_from, read_ies
 
 from ..context import answer, services
+from ..described import group
 from ..kit_schemas import PlanBody
 from ..light_schemas import (
     DistancesModel,
@@ -23,9 +22,8 @@ from ..light_schemas import (
     PhotometryBody,
     PhotometryModel,
 )
-from ..schemas import REFUSALS
 
-api = APIBlueprint("light", __name__, url_prefix="/api", abp_tags=[Tag(name="light")], abp_responses=REFUSALS)
+api = group("light", "light")
 
 
 @api.post("/even-screen", operation_id="evenScreen", responses={200: EvenModel})

@@ -3,21 +3,17 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.core.camera.copies import copies
 from ausblick.core.camera.tracking_marks import Move, tracking_marks
 from ausblick.core.plan import plan_from
 
 from ..context import answer
+from ..described import group
 from ..move_schemas import CopiesBody, CopiesModel, MarksForMoveBody, TrackingMarksModel
 from ..present import pairs
-from ..schemas import REFUSALS
 
-api = APIBlueprint(
-    "move", __name__, url_prefix="/api", abp_tags=[Tag(name="moves and copies")], abp_responses=REFUSALS
-)
+api = group("move", "moves and copies")
 
 
 @api.post("/tracking-marks", operation_id="trackingMarks", responses={200: TrackingMarksModel})

@@ -5,13 +5,12 @@ from __future__ import annotations
 import time
 
 from flask import Response, current_app, g, request
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.change_feed import Changed
 from ausblick.app.door import Device, Slower
 
 from ..context import NETWORK, answer, services
+from ..described import group
 from ..guard import COOKIE
 from ..lan.network import NetworkError, qr_svg
 from ..network_schemas import (
@@ -24,9 +23,8 @@ from ..network_schemas import (
     NetworkModel,
 )
 from ..problems import problem
-from ..schemas import REFUSALS
 
-api = APIBlueprint("network", __name__, url_prefix="/api", abp_tags=[Tag(name="network")], abp_responses=REFUSALS)
+api = group("network", "network")
 
 
 @api.get("/me", operation_id="whoAmI", responses={200: MeModel})

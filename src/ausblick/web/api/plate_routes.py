@@ -6,8 +6,6 @@ import tempfile
 from pathlib import Path
 
 from flask import Response, send_file
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.frame_import import scaled
 from ausblick.core.advice.search.lighting_brief import lighting_brief
@@ -19,6 +17,7 @@ from ausblick.core.plate.sun import sun_for
 from ausblick.formats.images import jpeg_bytes, read_image
 
 from ..context import answer, services
+from ..described import group
 from ..kit_schemas import PlanBody
 from ..plate_schemas import (
     BriefModel,
@@ -30,10 +29,10 @@ from ..plate_schemas import (
     SunBody,
 )
 from ..problems import problem
-from ..schemas import REFUSALS, SetupPath
+from ..schemas import SetupPath
 
 PLATE = 1920
-api = APIBlueprint("plate", __name__, url_prefix="/api", abp_tags=[Tag(name="plate")], abp_responses=REFUSALS)
+api = group("plate", "plate")
 
 
 @api.post("/plate/read", operation_id="readPlate", responses={200: PlateReadingModel})

@@ -5,8 +5,6 @@ from __future__ import annotations
 from urllib.parse import quote
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.bundle import bundle_zip
 from ausblick.app.handed_over import production_parts
@@ -22,6 +20,7 @@ from ausblick.core.takes.take_document import take_from
 from ausblick.store.productions import ProductionConflict, StoredProduction
 
 from ..context import answer, services
+from ..described import group
 from ..problems import problem
 from ..production_schemas import (
     DayPlanModel,
@@ -40,11 +39,8 @@ from ..production_schemas import (
     TakePath,
     TakesModel,
 )
-from ..schemas import REFUSALS
 
-api = APIBlueprint(
-    "productions", __name__, url_prefix="/api/productions", abp_tags=[Tag(name="productions")], abp_responses=REFUSALS
-)
+api = group("productions", "productions", "/api/productions")
 
 
 def _model(stored: StoredProduction) -> ProductionModel:

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import plan_from
 from ausblick.core.rig.materials import FACTS
@@ -13,11 +11,11 @@ from ausblick.core.rig.screen_colour import SOLID, advice, evidence
 from ausblick.core.rig.wardrobe_check import checks
 
 from ..context import answer, services
+from ..described import group
 from ..kit_schemas import PlanBody
-from ..schemas import REFUSALS
 from ..screen_schemas import ScreenAdviceModel
 
-api = APIBlueprint("screen", __name__, url_prefix="/api", abp_tags=[Tag(name="screen")], abp_responses=REFUSALS)
+api = group("screen", "screen")
 
 
 @api.post("/screen-advice", operation_id="screenAdvice", responses={200: ScreenAdviceModel})

@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import FORMAT, VERSION, Change, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.store.setups import Conflict, DamagedSetup, Setup, Version
 
 from ..context import answer, services
+from ..described import group
 from ..present import setup_model
 from ..schemas import (
-    REFUSALS,
     CollisionModel,
     ConflictModel,
     CreateBody,
@@ -30,9 +28,7 @@ from ..schemas import (
     VersionPlan,
 )
 
-api = APIBlueprint(
-    "setups", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="set-ups")], abp_responses=REFUSALS
-)
+api = group("setups", "set-ups", "/api/setups")
 
 
 def _summary(setup: Setup | DamagedSetup) -> SetupSummary:

@@ -6,8 +6,6 @@ from base64 import b64encode
 
 import numpy as np
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.scope_data import scopes_data
 from ausblick.app.standin_recording import record, standin_of
@@ -34,13 +32,12 @@ from ..check_schemas import (
     WatchModel,
 )
 from ..context import answer, services
+from ..described import group
 from ..problems import problem
-from ..schemas import REFUSALS, FrameModel, SetupPath
+from ..schemas import FrameModel, SetupPath
 from .frame_routes import frame_model
 
-api = APIBlueprint(
-    "standin", __name__, url_prefix="/api/setups", abp_tags=[Tag(name="stand-in")], abp_responses=REFUSALS
-)
+api = group("standin", "stand-in", "/api/setups")
 LIVE = 640
 
 

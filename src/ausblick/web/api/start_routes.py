@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.core.plan import plan_from
 from ausblick.core.start.answers_given import lamp_from, said_from
@@ -12,8 +10,8 @@ from ausblick.core.start.first_set import first_set, possible_with
 from ausblick.core.start.one_more_lamp import free_lamps, one_more_lamp
 
 from ..context import answer, services
+from ..described import group
 from ..kit_schemas import PlanBody
-from ..schemas import REFUSALS
 from ..start_schemas import (
     FirstSetModel,
     FreeLampsModel,
@@ -24,7 +22,7 @@ from ..start_schemas import (
     SaidBody,
 )
 
-api = APIBlueprint("start", __name__, url_prefix="/api/start", abp_tags=[Tag(name="start")], abp_responses=REFUSALS)
+api = group("start", "start", "/api/start")
 
 
 @api.post("/possible", operation_id="possibleWith", responses={200: PossibleModel})

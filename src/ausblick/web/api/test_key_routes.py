@@ -9,8 +9,6 @@ import copy
 from typing import Any
 
 from flask import Response, send_file
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.app.jobs import Job, TooMany
 from ausblick.app.test_key_job import test_key_job, windows_of
@@ -20,11 +18,12 @@ from ausblick.formats.images import png_bytes
 from ausblick.store.simulated_keys import StoredKey
 
 from ..context import answer, services
+from ..described import group
 from ..problems import problem
-from ..schemas import REFUSALS, SetupPath
+from ..schemas import SetupPath
 from ..testkey_schemas import JobPath, PicturePath, TestKeyBody, TestKeyList, TestKeyModel
 
-api = APIBlueprint("testkey", __name__, url_prefix="/api", abp_tags=[Tag(name="test key")], abp_responses=REFUSALS)
+api = group("testkey", "test key")
 KEPT = "kept-"
 SAID = ("quality", "residue_percent", "holes_percent", "flicker_percent", "second_keyer", "formula", "other_quality")
 

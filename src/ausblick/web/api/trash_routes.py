@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
-from flask_openapi3.models.tag import Tag
 
 from ausblick.store.setups import DamagedSetup
 
 from ..context import answer, services
-from ..schemas import REFUSALS, TrashedFrame, TrashedSetup, TrashModel
+from ..described import group
+from ..schemas import TrashedFrame, TrashedSetup, TrashModel
 
-api = APIBlueprint("trash", __name__, url_prefix="/api", abp_tags=[Tag(name="trash")], abp_responses=REFUSALS)
+api = group("trash", "trash")
 
 
 @api.get("/trash", operation_id="getTrash", responses={200: TrashModel})
