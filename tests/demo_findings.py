@@ -8,13 +8,11 @@ from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
 from ausblick.core.advice.rule_set import rules_with
 from ausblick.core.kit.catalogue import small_kit
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
+from tests.stores import STORE
 
-STORE = BasisStore()
-"""What a fresh store would compute again; that both agree is tested in tests/core/light."""
 DEMO = {p.title: p for p in (seed_vault(), scree(), fern_dancer(), potting_shed(), seed_jar(), gardeners())}
 SMALL_KIT = rules_with(small_kit())
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 from collections import Counter
+from functools import cache
 from graphlib import CycleError, TopologicalSorter
 from pathlib import Path
 
@@ -56,6 +57,7 @@ FOREIGN_TO_CORE = {
 }
 
 
+@cache
 def imported(path: Path) -> list[str]:
     """Absolute names of everything a module imports."""
     package = ["ausblick", *path.relative_to(ROOT).parts[:-1]]

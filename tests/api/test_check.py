@@ -14,14 +14,12 @@ import pytest
 from flask.testing import FlaskClient
 
 from ausblick.core.camera.turned import upright_places
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes, dump_plan
 from ausblick.core.standin.as_built import AsBuilt
 from ausblick.core.standin.standin_camera import screen_corners, standin_capture, standin_picture
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.formats.test_clips import write
-
-STORE = BasisStore()
+from tests.stores import STORE
 
 
 def set_up(client: FlaskClient, plan: Plan) -> str:
@@ -105,6 +103,7 @@ def test_a_region_narrows_the_reading_and_can_be_taken_back(client: FlaskClient)
     assert back["reading"]["screen_area_percent"] == pytest.approx(area)
 
 
+@pytest.mark.torture
 def test_pose_from_clicked_corners(client: FlaskClient) -> None:
     plan = scree()
     really = apply_changes(plan, [Change("camera.z", plan.camera.z - 0.6), Change("camera.pan", 3.0)])
@@ -192,6 +191,7 @@ def test_a_removed_frame_s_number_does_not_come_again(client: FlaskClient) -> No
     assert len(set(numbers)) == 3
 
 
+@pytest.mark.torture
 def test_the_stand_in_reacts_records_and_is_metered(client: FlaskClient) -> None:
     at = set_up(client, scree())
     built = client.post(f"{at}/standin", json={"seed": 4}).get_json()

@@ -87,6 +87,7 @@ def test_jobs_are_few_and_can_be_cancelled() -> None:
     assert (first.state, seen) == ("cancelled", [first.id])
 
 
+@pytest.mark.torture
 def test_a_key_is_kept_with_its_set_up_and_goes_stale(client: FlaskClient) -> None:
     setup = client.post("/api/setups", json={"title": "Kept", "plan": PLAN}).get_json()
     at = f"/api/setups/{setup['id']}"

@@ -56,6 +56,7 @@ def test_curing_the_stand_in_tightens_the_waveform(watched: Watched) -> None:
     expect(page.get_by_role("button", name=re.compile("stand-in still"))).to_be_visible(timeout=20_000)
 
 
+@pytest.mark.torture
 def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
     page = check(watched, setup=watched.small_setup("A clip", recording=INTRA))
     clip = write(tmp_path / "take.mp4", frames=30)

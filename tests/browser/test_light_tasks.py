@@ -51,6 +51,7 @@ def test_one_lamp_alone_and_off(watched: Watched) -> None:
     expect(page.get_by_role("button", name="4 sky fill")).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_the_frame_shows_the_set_as_it_is_lit(watched: Watched) -> None:
     """The drawn picture takes the place of the levels; what is changed draws it anew."""
     page = open_station(watched, "Scree, noon", "Screen light")

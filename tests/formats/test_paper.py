@@ -24,7 +24,7 @@ from ausblick.demo.fern_house_2 import welcome
 from ausblick.formats.paper.drawing_svg import drawing_svg
 from ausblick.formats.paper.sheet_pdf import sheet_pdf
 from ausblick.formats.scene_gltf import scene_gltf
-from tests.demo_findings import STORE
+from tests.stores import STORE
 
 SVG = "{http://www.w3.org/2000/svg}"
 MM = 72.0 / 25.4

@@ -17,7 +17,7 @@ from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.kit.catalogue import full_kit
 from ausblick.core.plan import Plan, plan_from
 from ausblick.core.sentences import say
-from tests.demo_findings import STORE
+from tests.stores import STORE
 
 KEY = {"role": "key", "position": [-1, 2.1, 4.6], "aim": [0, 1.5, 2.4], "fixture": {"flux_lm": 9000.0, "cct": 3200}}
 

@@ -14,7 +14,7 @@ from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
 from tests.conftest import MakePlan, lamp
-from tests.demo_findings import STORE
+from tests.stores import STORE
 
 QUICK = {"Scree, noon", "Seed jar"}
 SIX = [seed_vault(), scree(), fern_dancer(), potting_shed(), seed_jar(), gardeners()]

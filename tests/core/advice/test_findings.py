@@ -14,7 +14,8 @@ from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import seed_jar, welcome
 from tests.conftest import MakePlan
-from tests.demo_findings import STORE, found, judged
+from tests.demo_findings import found, judged
+from tests.stores import STORE
 
 EVEN = [
     {"name": "left", "position": [-2.2, 1.3, 2.2], "aim": [0.5, 1.3, 0], "dimmer": 0.9},

@@ -12,7 +12,7 @@ from ausblick.core.kit import Kit
 from ausblick.core.kit.catalogue import full_kit, small_kit
 from ausblick.core.plan import apply_changes
 from tests.conftest import MakePlan
-from tests.demo_findings import STORE
+from tests.stores import STORE
 
 
 def findings(make: MakePlan, kit: Kit, **parts: Any) -> dict[str, Finding]:

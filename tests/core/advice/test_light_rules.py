@@ -12,7 +12,8 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.sentences import say
 from tests.conftest import MakePlan, lamp
-from tests.demo_findings import DEMO, STORE, demo_findings, found, judged
+from tests.demo_findings import DEMO, demo_findings, found, judged
+from tests.stores import STORE
 
 
 @pytest.mark.parametrize(

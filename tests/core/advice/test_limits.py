@@ -18,14 +18,13 @@ from ausblick.core.camera.level_schools import edge_levels
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.results import Evaluation, Flash, Shadow
 from ausblick.core.kit import kit_from
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.cloth import Highlight
 from ausblick.core.light.mirror import Mirrored, Reflection
 from ausblick.core.light.spill import Place, ProbeReading
 from ausblick.core.plan import Plan, plan_from
 from ausblick.core.standards.limits import LIMITS
+from tests.stores import STORE
 
-STORE = BasisStore()
 DOCUMENT: dict[str, Any] = {
     "format": "ausblick-plan",
     "version": 1,

@@ -18,7 +18,7 @@ from ausblick.core.plan import Framing, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.demo.fern_house import HALL
 from ausblick.demo.shots import briefs
-from tests.demo_findings import STORE
+from tests.stores import STORE
 
 SPARE_ROOM = {"x_min": -1.5, "x_max": 1.5, "z_min": -0.1, "z_max": 4.1, "height": 2.4}
 

@@ -13,7 +13,8 @@ from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, apply_changes
 from tests.conftest import MakePlan, lamp
-from tests.demo_findings import DEMO, SMALL_KIT, STORE, demo_findings
+from tests.demo_findings import DEMO, SMALL_KIT, demo_findings
+from tests.stores import STORE
 
 Judged = dict[str, Judgement]
 

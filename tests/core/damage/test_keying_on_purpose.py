@@ -12,15 +12,14 @@ from ausblick.app.bundle import HandedOver, bundle_zip
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
 from ausblick.core.evaluation.results import Evaluation
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte.simulation import SimulatedKey, simulate
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.rig.wardrobe_check import hue_checks
 from ausblick.core.sentences import say
 from ausblick.demo.fern_house_2 import gardeners
 from ausblick.formats.recording import through
+from tests.stores import STORE
 
-STORE = BasisStore()
 KEYING = ("kept", "away", "held-out")
 
 

@@ -10,12 +10,11 @@ from ausblick.core.diagnosis.camera_pose import PoseError, find_corners, mark_of
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.geometry.vectors import Floats
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, plan_from
 from ausblick.core.standin.as_built import AsBuilt
 from ausblick.core.standin.standin_camera import screen_corners, standin_capture, standin_signal
+from tests.stores import STORE
 
-STORE = BasisStore()
 LIGHTS = [
     {"position": [x, 1.4, 2.6], "aim": [-0.2 * x, 1.3, 0], "fixture": {"flux_lm": 20000.0}} for x in (-2.4, 2.4)
 ]

@@ -18,14 +18,13 @@ from ausblick.core.diagnosis.stated_certainty import stated_certainty
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame, linear_of
 from ausblick.core.frames.reading import read_frame
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.standin.as_built import AsBuilt, Kind, built_from
 from ausblick.core.standin.standin_camera import incident, spot, standin_capture, standin_picture, standin_signal
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.formats.recording import through
+from tests.stores import STORE
 
-STORE = BasisStore()
 PLANS = (seed_vault(), scree())
 
 
@@ -109,6 +108,7 @@ def test_a_warm_lamp_is_told_by_its_colour_and_not_to_be_raised() -> None:
     assert "aise" not in cause.says + cause.cure
 
 
+@pytest.mark.torture
 def test_a_camera_left_at_another_balance_is_told_as_that() -> None:
     plan = PLANS[0]
     cause = told(plan, [Change("camera.white_balance_k", 3200.0)])
@@ -153,6 +153,7 @@ def test_two_changes_at_once_are_both_told(case: str) -> None:
             assert any(one.moved == pytest.approx((0.0, by), abs=0.12) for one in found if one.moved is not None)
 
 
+@pytest.mark.torture
 def test_its_words_say_what_to_touch_and_its_changes_make_the_plan_as_built() -> None:
     made, cause = built(0, 0)
     assert cause.story == "dimmer"

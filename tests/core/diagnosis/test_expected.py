@@ -11,14 +11,13 @@ from ausblick.core.diagnosis.expected import expected_reading
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan
 from ausblick.core.standin.as_built import AsBuilt
 from ausblick.core.standin.standin_camera import standin_capture, standin_picture
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
+from tests.stores import STORE
 
-STORE = BasisStore()
 HALF_A_POINT = (
     "Screen, luma",
     "Screen, key channel",

@@ -24,8 +24,7 @@ from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.standin.as_built import AsBuilt
 from ausblick.core.standin.standin_camera import standin_capture, standin_picture
 from ausblick.demo.fern_house import scree, seed_vault
-
-STORE = BasisStore()
+from tests.stores import STORE
 
 
 def planned_zones(plan: Plan) -> list[float | None]:
@@ -114,6 +113,7 @@ def test_lists_tick_what_can_be_measured() -> None:
     assert read["drifted"].done is False
 
 
+@pytest.mark.torture
 def test_a_clean_frame_ticks_all_that_a_frame_can_and_a_drift_unticks() -> None:
     plan = apply_changes(scree(), [Change("subject.framing", "waist"), Change("camera.z", 5.4)])
     evaluation, findings = find(plan, STORE, with_remedies=False)

@@ -15,16 +15,15 @@ from ausblick.cli.commands import app
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import FrameReading, read_frame
 from ausblick.core.geometry.vectors import Floats
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.standin.as_built import AsBuilt
 from ausblick.core.standin.standin_camera import standin_capture, standin_picture
 from ausblick.demo.fern_house import scree
 from ausblick.demo.fern_house_2 import gardeners, seed_jar
+from tests.stores import STORE
 
 GREEN = np.array([0.21, 0.58, 0.29])
 WIDE, HIGH = 1600, 900
 PLACES = [(round(WIDE * x), round(HIGH * y)) for y in (0.16, 0.5, 0.84) for x in (0.1, 0.3, 0.7, 0.9)]
-STORE = BasisStore()
 
 
 def screen() -> Floats:
@@ -85,7 +84,9 @@ def test_a_shadow_and_a_pushed_lamp_are_no_marks() -> None:
     assert read(one_patch).marks == ()
 
 
-@pytest.mark.parametrize("plan", [scree, gardeners, seed_jar])
+@pytest.mark.parametrize(
+    "plan", [seed_jar, *(pytest.param(one, marks=pytest.mark.torture) for one in (scree, gardeners))]
+)
 def test_hair_hands_and_folds_are_no_marks(plan: Any) -> None:
     picture = standin_picture(standin_capture(AsBuilt(plan()), STORE), 960, 1)
     assert read_frame(Frame(picture, 255.0)).marks == ()

@@ -9,10 +9,9 @@ import pytest
 
 from ausblick.core.advice.findings import find
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, PlanError, plan_from
+from tests.stores import STORE
 
-STORE = BasisStore()
 DARK = {"walls": [0, 0, 0], "ceiling": [0, 0, 0], "floor": [0, 0, 0]}
 
 

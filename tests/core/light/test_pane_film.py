@@ -9,15 +9,14 @@ from ausblick.core.advice.findings import find
 from ausblick.core.advice.moves import film_on_pane
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.results import Evaluation
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.returned import probe_all
 from ausblick.core.matte.background import background_of
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.plan import Change, Plan, apply_changes
 from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
 
-STORE = BasisStore()
 PANE = {"x": 0.0, "y": 1.5, "z": 1.5, "width": 1.4, "height": 1.3}
 OUTSIDE = [
     lamp(id=f"out{k}", position=[x, 1.6, 1.0], aim=[0.0, 1.5, 0.0], flux_lm=9000) for k, x in enumerate((-1.6, 1.6))

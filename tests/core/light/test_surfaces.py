@@ -13,7 +13,6 @@ from ausblick.core.diagnosis.expected import expected_reading
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.body_shade import body_maps
 from ausblick.core.light.figure_shadow import hidden_round
 from ausblick.core.light.mix import scalar_lux
@@ -24,8 +23,8 @@ from ausblick.core.standin.as_built import AsBuilt
 from ausblick.core.standin.standin_camera import standin_capture, standin_picture
 from ausblick.demo.fern_house import scree
 from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
 
-STORE = BasisStore()
 PANEL = {"shape": "rect", "width": 0.6, "height": 0.6}
 TWO = [lamp(id="a", emitter=PANEL, flux_lm=6000, position=[-2.2, 1.6, 2.4], aim=[0.4, 1.0, 0.0]),
        lamp(id="b", emitter=PANEL, flux_lm=6000, position=[2.2, 1.6, 2.4], aim=[-0.4, 1.0, 0.0])]  # fmt: skip

@@ -10,15 +10,14 @@ import pytest
 
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.pane_image import sheet_reflectance
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.render import draw
 from ausblick.core.plan import Change, Plan, apply_changes
 from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
 
-STORE = BasisStore()
 PANE = {"x": 0.3, "y": 1.6, "z": 1.0, "width": 1.2, "height": 1.3}
 WHOLE = PixelWindow(0.0, 0.0, 960, 540, 4.0)
 

@@ -8,15 +8,14 @@ import pytest
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.returned import probe_all
 from ausblick.core.matte.background import background_of
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.plan import Plan
 from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
 
-STORE = BasisStore()
 LAMPS = [
     lamp(position=[-2.0, 1.8, 2.0], aim=[0.0, 1.4, 0.0]),
     lamp(role="key", position=[1.2, 2.2, 4.4], aim=[0.0, 1.5, 2.4]),

@@ -26,8 +26,8 @@ from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.formats.recording import codec_class, pixel_format, through
 from tests.core.matte.faultless import ideal_of, tinted
+from tests.stores import STORE
 
-STORE = BasisStore()
 SENSOR = {"width_mm": 23.5, "height_mm": 13.2, "px_w": 1920, "px_h": 1080, "base_iso": 400}
 RAW = {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 800}
 LONG_GOP = {"codec": "long-gop", "chroma": "4:2:0", "bits": 8, "mbit_s": 25}
@@ -104,6 +104,7 @@ def test_noise_lifts_the_clip_that_the_screen_needs() -> None:
     assert (high.needed_clip or 0) > 1.5 * (low.needed_clip or 0)
 
 
+@pytest.mark.torture
 def test_chroma_subsampling_costs_edges() -> None:
     errors = {}
     for name, recording in {
@@ -117,6 +118,7 @@ def test_chroma_subsampling_costs_edges() -> None:
     assert (errors["4:4:4"].hair_error or 1) < (errors["4:2:2"].hair_error or 0) < (errors["4:2:0"].hair_error or 0)
 
 
+@pytest.mark.torture
 def test_unevenness_needs_a_harder_clip() -> None:
     flat = replace(captured(), screen=ideal_of(captured()).screen)
     slope = 1.0 + 0.5 * np.linspace(-0.5, 0.5, len(flat.xs))[None, :, None]

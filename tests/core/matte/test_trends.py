@@ -23,7 +23,8 @@ from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip
 from ausblick.formats.testkey_pictures import views
 from tests.core.matte.faultless import ideal_of
-from tests.core.matte.test_simulate import RAW, STORE, captured, measures, plan
+from tests.core.matte.test_simulate import RAW, captured, measures, plan
+from tests.stores import STORE
 
 
 def changed(own: Plan, **values: object) -> Capture:
@@ -53,6 +54,7 @@ def _moved(z: float) -> list[object]:
     return lamps
 
 
+@pytest.mark.torture
 def test_a_shadow_on_the_screen_needs_a_harder_clip() -> None:
     flat = replace(captured(), screen=ideal_of(captured()).screen, noise=0.2)
     x, y = np.meshgrid(flat.xs, flat.ys)

@@ -6,12 +6,10 @@ import numpy as np
 import pytest
 
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.standin.planned_picture import planned_picture
 from tests.conftest import MakePlan, lamp
-
-STORE = BasisStore()
+from tests.stores import STORE
 
 
 @pytest.fixture

@@ -17,7 +17,7 @@ from ausblick.core.start.first_set import FirstSet, first_set, possible_with
 from ausblick.core.start.kit_of_said import kit_of_said
 from ausblick.core.start.one_more_lamp import free_lamps, one_more_lamp
 from ausblick.core.start.plan_of_said import plan_of_said
-from tests.demo_findings import STORE
+from tests.stores import STORE
 
 GARAGE: dict[str, Any] = {
     "room": {"length": 5.0, "width": 3.2, "height": 2.4, "walls": "white", "ceiling": "white", "floor": "grey"},

@@ -12,7 +12,6 @@ import pytest
 from ausblick.app.frame_import import import_frame
 from ausblick.app.services import Services, open_services
 from ausblick.app.take_log import log_take, shot_logs, take_findings
-from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.production.production_document import Production, production_from
 from ausblick.core.standin.as_built import AsBuilt
@@ -20,9 +19,9 @@ from ausblick.core.standin.standin_camera import standin_capture, standin_signal
 from ausblick.core.takes.take_document import take_from
 from ausblick.demo.fern_house import scree
 from ausblick.formats.images import png_bytes
+from tests.stores import STORE
 
 WIDTH = 1280
-BASIS = BasisStore()
 
 
 def as_planned() -> Plan:
@@ -86,7 +85,7 @@ FAULTS = (
 
 def shot_on(services: Services, plan: Plan, seed: int, name: str, place: Path) -> int:
     built = AsBuilt(plan, (), 1.0)
-    signal = standin_signal(standin_capture(built, BASIS), WIDTH, seed)
+    signal = standin_signal(standin_capture(built, STORE), WIDTH, seed)
     path = place / f"{name}.png"
     path.write_bytes(png_bytes(np.asarray(np.round(255.0 * signal), dtype=np.uint8)))
     return import_frame(services.frames, 1, path.name, path, plan).id
