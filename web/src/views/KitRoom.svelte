@@ -18,7 +18,10 @@
 
   let ways = $state.raw({ can_undo: false, can_redo: false })
   const take = (stored: api.StoredKit) => ((kit = stored.kit), (revision = stored.revision), (ways = stored), (error = ''))
-  async function run(work: () => Promise<api.StoredKit>, done = 'Saved') {
+  /** One after another, so that quick hands never meet their own revision: an undo waits for what it takes back. */
+  let queue = Promise.resolve()
+  const run = (work: () => Promise<api.StoredKit>, done = 'Saved') => (queue = queue.then(() => ran(work, done)))
+  async function ran(work: () => Promise<api.StoredKit>, done: string) {
     try {
       take(await work())
       status = done
@@ -29,13 +32,11 @@
   }
   void run(api.getKit, '')
 
-  /** One save after another, so that quick typing never meets its own revision. */
-  let queue = Promise.resolve()
   function change(path: string, value: unknown) {
     if (!kit) return
     kit = applyChanges(kit as never, [{ path, value }]) as never as Kit
     const now = kit
-    queue = queue.then(() => run(() => api.saveKit(revision, now)))
+    void run(() => api.saveKit(revision, now))
   }
   /** Another device's kit is taken over once what was typed here is saved. */
   async function heard() {
