@@ -93,9 +93,9 @@ lint-web: $(STAMP)/node types-check
 
 lint: lint-python lint-web
 
-# Two workers, each with one thread for arithmetic (tests/conftest.py).
+# Three workers on two cores, each with one thread for arithmetic (tests/conftest.py): tests wait as well.
 pytest: ready
-	$(PY) -m pytest -n 2 tests || $(PY) scripts/second_look.py
+	$(PY) -m pytest -n 3 tests || $(PY) scripts/second_look.py
 
 unit: $(STAMP)/dev
 	$(PY) -m pytest -n 2 tests --ignore tests/browser

@@ -111,6 +111,7 @@ def test_probe_and_screen_map(plan: Path) -> None:
     assert "lux; min" in run("screen-map", plan).stdout
 
 
+@pytest.mark.torture
 def test_measure_one_or_several_frames(tmp_path: Path, plan: Path) -> None:
     a = write_frame(tmp_path / "a.png", frame(noise=0.5))
     b = write_frame(tmp_path / "b.jpg", frame(noise=0.5, wall=True))

@@ -283,6 +283,7 @@ def test_a_frame_is_read_as_a_person_says_that_it_is_written(client: FlaskClient
     assert client.post(f"{here}/colour", json={"transfer": "film"}).status_code == 422
 
 
+@pytest.mark.torture
 def test_a_clip_that_is_removed_while_it_is_read_again(client: FlaskClient, tmp_path: Path) -> None:
     at = set_up(client, seed_vault())
     sent = send(client, at, write(tmp_path / "a.mp4", frames=40).read_bytes(), "a.mp4")

@@ -22,7 +22,8 @@ def default_signals() -> None:
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
 
 
-@pytest.mark.parametrize("ending", [signal.SIGTERM, pytest.param(signal.SIGINT, marks=pytest.mark.torture)])
+@pytest.mark.torture
+@pytest.mark.parametrize("ending", [signal.SIGTERM, signal.SIGINT])
 def test_a_signal_while_a_test_key_is_computed_ends_cleanly(tmp_path: Path, ending: signal.Signals) -> None:
     """A thread left inside compiled code would abort the process (exit code -6) after everything was answered."""
     words = [sys.executable, "-m", "ausblick", "serve", "--data", str(tmp_path), "--port", "0"]

@@ -51,6 +51,7 @@ def test_a_trial_is_docked_and_kept_or_dropped_by_keys(watched: Watched) -> None
     expect(page.get_by_text("of screen is missing")).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_what_is_still_looked_for_says_so_and_keeps_the_old(watched: Watched) -> None:
     page = watched.open("/setup/2")
     tried = page.get_by_role("button", name=re.compile("^Try: "))

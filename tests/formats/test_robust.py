@@ -212,6 +212,7 @@ def sparse_exr(path: Path, width: int, height: int, channels: int) -> Path:
     return path
 
 
+@pytest.mark.torture
 def test_more_than_a_camera_writes_is_refused_before_a_pixel_is_decoded(tmp_path: Path) -> None:
     with pytest.raises(ImageError, match="16 channels would take 4"):
         read_image(sparse_exr(tmp_path / "layers.exr", 2560, 2560, 16))

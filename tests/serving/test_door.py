@@ -241,6 +241,7 @@ def test_a_handshake_that_stalls_is_closed_as_a_half_sent_request_is(
             assert standing.recv(10) == b""
 
 
+@pytest.mark.torture
 def test_a_certificate_that_can_t_be_used_is_told_and_nothing_is_opened(tmp_path: Path) -> None:
     for name in ("cert.pem", "key.pem"):
         (tmp_path / name).write_text("no certificate")

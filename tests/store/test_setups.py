@@ -155,6 +155,7 @@ for n in range(1, 100_000):
 """
 
 
+@pytest.mark.torture
 def test_the_last_acknowledged_save_survives_kill_9(tmp_path: Path) -> None:
     process = subprocess.Popen([sys.executable, "-c", SAVER, str(tmp_path)], stdout=subprocess.PIPE, text=True)
     assert process.stdout is not None

@@ -80,6 +80,7 @@ def test_every_stop_and_fix_has_a_remedy_or_says_why_not(title: str) -> None:
             assert bool(finding.remedies) != (finding.no_remedy is not None), finding.rule.id
 
 
+@pytest.mark.torture
 def test_no_id_of_a_rule_reaches_a_reader() -> None:
     assert {rule.id for rule in RULES} <= set(NAMES)
     for plan in DEMO.values():

@@ -117,7 +117,7 @@ def leads_and_burns(proposal: SetupProposal) -> None:
 
 @pytest.mark.parametrize(
     ("framing", "plan"),
-    [one if i in (0, 2) else pytest.param(*one, marks=pytest.mark.torture) for i, one in enumerate(briefs())],
+    [one if i == 0 else pytest.param(*one, marks=pytest.mark.torture) for i, one in enumerate(briefs())],
     ids=[plan.title for _, plan in briefs()],
 )
 def test_each_shot_of_the_fern_house_has_a_proposal_that_nothing_stops(framing: Framing, plan: Plan) -> None:
@@ -138,7 +138,7 @@ def test_each_shot_of_the_fern_house_has_a_proposal_that_nothing_stops(framing: 
 
 @pytest.mark.parametrize(
     ("count", "shot"),
-    [(1, 0), (2, 1), (3, 0), *(pytest.param(*one, marks=pytest.mark.torture) for one in ((1, 1), (2, 0), (6, 1)))],
+    [(1, 0), (3, 0), *(pytest.param(*one, marks=pytest.mark.torture) for one in ((1, 1), (2, 0), (2, 1), (6, 1)))],
 )
 def test_kits_of_few_lamps(count: int, shot: int) -> None:
     framing, plan = briefs()[shot]

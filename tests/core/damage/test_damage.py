@@ -123,6 +123,7 @@ def test_chroma_is_a_step_and_what_is_not_seen_costs_nothing() -> None:
     assert causes_of_motion(replace(PLAIN, smear_cm=None)) == {}
 
 
+@pytest.mark.torture
 @pytest.mark.parametrize("apart", [0.9, 0.25])
 def test_a_drawn_key_is_as_good_as_it_was_predicted(apart: float) -> None:
     """One lamp at less than the other: the clip within 0.03, the quality within ten points."""

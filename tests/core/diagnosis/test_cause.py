@@ -117,6 +117,7 @@ def test_a_camera_left_at_another_balance_is_told_as_that() -> None:
     assert cause.changes[0].value == pytest.approx(3200.0, abs=60.0)
 
 
+@pytest.mark.torture
 def test_a_lamp_that_gives_next_to_nothing_is_not_judged() -> None:
     plan = PLANS[0]
     faint = plan.lights[3].name
@@ -134,9 +135,8 @@ TWO = {
 """What was done to the first screen lamp and to the second; the last case is all of the first one's."""
 
 
-@pytest.mark.parametrize(
-    "case", [one if one == "two stands" else pytest.param(one, marks=pytest.mark.torture) for one in TWO]
-)
+@pytest.mark.torture
+@pytest.mark.parametrize("case", TWO)
 def test_two_changes_at_once_are_both_told(case: str) -> None:
     plan = PLANS[1]
     lamps = (0, 0) if "too" in case else (0, 1)
@@ -186,7 +186,8 @@ def test_a_lens_that_darkens_its_corners_is_no_lamps_fault() -> None:
     assert weak.factor == pytest.approx(0.6, abs=0.05)
 
 
-@pytest.mark.parametrize("times", [0.02, pytest.param(200.0, marks=pytest.mark.torture)])
+@pytest.mark.torture
+@pytest.mark.parametrize("times", [0.02, 200.0])
 def test_a_frame_of_any_brightness_is_answered(times: float) -> None:
     plan = PLANS[1]
     shown = seen(plan, AsBuilt(plan))

@@ -44,6 +44,7 @@ def test_what_is_needed_of_the_screen_comes_down_with_the_head(make: MakePlan) -
     assert seated.exposure.subject_lux != standing.exposure.subject_lux
 
 
+@pytest.mark.torture
 def test_the_picture_shows_a_head_as_large_and_as_much_lower(make: MakePlan) -> None:
     """By the pinhole: 24 mm before a sensor of so many mm, 5 m away."""
     tops, wide = [], []

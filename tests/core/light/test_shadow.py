@@ -52,7 +52,7 @@ def reference(plan: Plan, points: Floats, rng: np.random.Generator) -> Floats:
 
 @pytest.mark.parametrize(
     ("away", "size"),
-    [(away, size) if size == 0.0 or away == 1.2 else pytest.param(away, size, marks=pytest.mark.torture)
+    [pytest.param(away, size, marks=[] if size == 0.0 or (away, size) == (1.2, 0.3) else pytest.mark.torture)
      for away in (0.5, 1.2, 3.0) for size in (0.0, 0.3, 1.2)],
 )  # fmt: skip
 def test_shadow_against_plain_rays(make: MakePlan, size: float, away: float) -> None:

@@ -126,6 +126,7 @@ def test_unevenness_needs_a_harder_clip() -> None:
     assert (uneven.needed_clip or 0) > (even.needed_clip or 0) + 0.03
 
 
+@pytest.mark.torture
 def test_spill_leaves_colour_and_holes() -> None:
     clean = ideal_of(captured())
     spilled = measures(tinted(clean, (1.0, 2.2, 1.0)))
@@ -172,6 +173,7 @@ def test_a_dark_part_of_the_screen_is_still_screen_and_the_clip_holds_it(share: 
     assert (kinder.measures.residue_percent or 0.0) < 5.0
 
 
+@pytest.mark.torture
 def test_a_codec_has_fewer_bits_for_each_frame_the_more_frames_there_are() -> None:
     given: list[float] = []
 
