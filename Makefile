@@ -117,4 +117,4 @@ shots: $(STAMP)/dev $(STAMP)/web $(STAMP)/chromium
 	$(PY) scripts/shots.py
 
 clean:
-	rm -rf .venv $(STAMP) build dist web/node_modules src/ausblick/web/static src/*.egg-info
+	rm -rf .venv $(STAMP) build dist web/.svelte-check web/node_modules src/ausblick/web/static src/*.egg-info

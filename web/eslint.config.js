@@ -5,7 +5,7 @@ import ts from 'typescript-eslint'
 import svelteConfig from './svelte.config.js'
 
 export default ts.config(
-  { ignores: ['node_modules/', 'src/lib/*.generated.*'] },
+  { ignores: ['node_modules/', '.svelte-check/', 'src/lib/*.generated.*'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
