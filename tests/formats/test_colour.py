@@ -19,7 +19,7 @@ from ausblick.cli.commands import app
 from ausblick.core.colour.gamut import PRIMARIES, linear_by, matrix_to_709, pq_linear, srgb, srgb_linear, to_working
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.plan import Camera
-from ausblick.formats.clips import LOOKED_AT, is_clip, open_clip
+from ausblick.formats.clips import LOOKED_AT, RANGE_TAG, is_clip, open_clip
 from ausblick.formats.images import ImageError, read_image
 from ausblick.formats.still_colour import of_profile
 
@@ -292,7 +292,7 @@ def test_a_deep_avif_keeps_its_bits_and_its_colour(tmp_path: Path) -> None:
     """Ten bits of BT.2020 and PQ, as phones write them."""
     levels = np.linspace(0.0, 1.0, 200_001)
     code = np.interp(wide(GREEN, "2020"), pq_linear(levels), levels)
-    tags = {"colorspace": 9, "color_primaries": 9, "color_trc": 16, "color_range": 1}
+    tags = {"colorspace": 9, "color_primaries": 9, "color_trc": 16, RANGE_TAG: 1}
     frame = read_image(filmed(tmp_path / "a.avif", code, tags, "libsvtav1", frames=1))
     assert (frame.colour.primaries, frame.colour.transfer, frame.colour.assumed) == ("2020", "PQ", ())
     assert 100.0 * np.median(frame.pixels[:50], axis=(0, 1)) == pytest.approx(100.0 * rec709(GREEN), abs=0.4)
