@@ -33,9 +33,6 @@ def test_opening_the_check_shows_the_fault_its_cause_and_the_cure(watched: Watch
     expect(cause).to_contain_text("left panel gives", timeout=45_000)
 
 
-INTRA = {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 120}
-
-
 def unevenness(page: Page) -> float:
     said = page.get_by_role("status").filter(has_text="uneven by").inner_text()
     return float(re.search(r"uneven by ([\d.]+)", said).group(1))  # type: ignore[union-attr]
@@ -58,7 +55,7 @@ def test_curing_the_stand_in_tightens_the_waveform(watched: Watched) -> None:
 
 @pytest.mark.torture
 def test_a_clip_is_dropped_and_read(watched: Watched, tmp_path: Path) -> None:
-    page = check(watched, setup=watched.small_setup("A clip", recording=INTRA))
+    page = check(watched, setup=2)
     clip = write(tmp_path / "take.mp4", frames=30)
     page.get_by_label("Measure a frame").set_input_files(clip)
     facts = page.get_by_role("region", name="Clip")
