@@ -21,6 +21,7 @@ NEIGHBOURS = 3
 PLAIN, GRAIN, ROUGH = 6.0, 2.0, 0.04
 """All that there is: from peak to peak so many times what it leaves, which is no more than so many times what changes
 from frame to frame, or this share of the wave."""
+OVERTONES = 2
 FAINT = 0.3
 """Points from peak to peak below which a few turns are not told from chance."""
 
@@ -99,30 +100,32 @@ class _Wave:
     grain: float
 
 
-def _fitted(levels: Floats, per_frame: float, degree: int) -> _Wave:
-    """Cosine, sine and a polynomial through the levels, by least squares."""
+def _fitted(levels: Floats, per_frame: float, degree: int, overtones: int = 0) -> _Wave:
+    """Cosine, sine and a polynomial through the levels, by least squares; `overtones`: so many waves more of twice,
+    three times … the frequency, as the frame rate shows them."""
     t = np.arange(len(levels))
     slow = np.polynomial.legendre.legvander(2.0 * t / (len(levels) - 1) - 1.0, degree)
-    turn = 2.0 * np.pi * per_frame * t
-    basis = np.concatenate([slow, np.stack([np.cos(turn), np.sin(turn)], axis=1)], axis=1)
+    own = degree + 1
+    turns = [2.0 * np.pi * k * per_frame * t for k in range(1, overtones + 2)]
+    basis = np.column_stack([slow, *(of(turn) for turn in turns for of in (np.cos, np.sin))])
     found = np.linalg.lstsq(basis, levels, rcond=1e-6)[0]
-    wave, rest = basis[:, -2:] @ found[-2:], levels - basis @ found
+    wave, rest = basis[:, own : own + 2] @ found[own : own + 2], levels - basis @ found
     # Near half the frame rate one wave is written as the difference of two large ones: what is seen is the bound.
-    swing = 2.0 * float(np.hypot(*found[-2:]))
+    swing = 2.0 * float(np.hypot(*found[own : own + 2]))
     if per_frame > NEAR_HALF:
         swing = min(swing, float(np.ptp(wave)))
     grain = float(np.sqrt((np.diff(rest) ** 2).mean() / 2.0))
-    return _Wave(per_frame, swing, slow @ found[:-2], float(np.sqrt((rest**2).mean())), grain)
+    return _Wave(per_frame, swing, slow @ found[:own], float(np.sqrt((rest**2).mean())), grain)
 
 
-def _sharpened(levels: Floats, low: float, high: float, degree: int) -> _Wave:
+def _sharpened(levels: Floats, low: float, high: float, degree: int, overtones: int = 0) -> _Wave:
     """The wave between two frequencies that leaves the least."""
     found = minimize_scalar(
-        lambda f: _fitted(levels, f, degree).left, bounds=(low, min(high, 0.5)), method="bounded",
+        lambda f: _fitted(levels, f, degree, overtones).left, bounds=(low, min(high, 0.5)), method="bounded",
         options={"xatol": 1e-3 / len(levels)},
     )  # fmt: skip
-    wave = _fitted(levels, float(found.x), degree)
-    at_half = _fitted(levels, 0.5, degree)
+    wave = _fitted(levels, float(found.x), degree, overtones)
+    at_half = _fitted(levels, 0.5, degree, overtones)
     return at_half if high >= 0.5 and at_half.left <= 1.02 * wave.left else wave
 
 
@@ -143,7 +146,15 @@ def _line(levels: Floats) -> _Wave | None:
         return None
     at = _between_bins(spectrum, best)
     wave = _sharpened(levels, (at - 0.6) / count, (at + 0.6) / count, degree)
-    return wave if _stands_out(spectrum, best) or _all_there_is(wave) else None
+    if _stands_out(spectrum, best):
+        return wave
+    return wave if wave.swing > FAINT and _all_there_is(_with_overtones(levels, wave, degree)) else None
+
+
+def _with_overtones(levels: Floats, found: _Wave, degree: int) -> _Wave:
+    """A lamp's light is seldom one pure wave."""
+    step = 0.6 / len(levels)
+    return _sharpened(levels, found.per_frame - step, found.per_frame + step, degree, OVERTONES)
 
 
 def _all_there_is(wave: _Wave) -> bool:
@@ -154,7 +165,8 @@ def _all_there_is(wave: _Wave) -> bool:
 
 def _stands_out(spectrum: Floats, best: int) -> bool:
     """Of the bins (N,) within an octave: a walk's strongest bin is no line."""
-    sides = spectrum[max(2, best // 2) : best - 2], spectrum[best + 3 : 2 * best + 1]
+    # Its octave, the wave's own overtone left out.
+    sides = spectrum[max(2, best // 2 + 3) : best - 2], spectrum[best + 3 : 2 * best - 2]
     # Near half the frame rate nothing lies above.
     told = [side for side in sides if len(side) or best + 3 < len(spectrum)]
     least = SURE * max(float(np.sqrt((side**2).mean())) if len(side) >= NEIGHBOURS else np.inf for side in told)
