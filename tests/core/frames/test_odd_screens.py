@@ -128,6 +128,13 @@ def test_a_screen_that_bodies_cut_into_parts_is_one(bodies: list[tuple[int, int,
     assert read_frame(parted(*bodies)).candidates == ()
 
 
+def test_a_screen_in_many_small_pieces_is_read_all_the_same() -> None:
+    """Seen through a grid of dark bars, no piece of it is a hundredth of the picture."""
+    bars = [(x, 0, x + 20, 270) for x in range(90, 400, 40)] + [(0, y, 480, y + 22) for y in range(30, 250, 44)]
+    reading = read_frame(parted(*bars))
+    assert (reading.hue, reading.candidates) == ("green", ())
+
+
 def test_a_screen_that_is_sure_asks_nothing() -> None:
     assert read_frame(frame(GREEN)).candidates == ()
     assert read_frame(frame(WALL)).hue is None

@@ -21,10 +21,11 @@ WITHIN = 0.5
 def parts_apart(mask: Bools) -> list[Bools]:
     """Of a screen's mask (h, w) the screen and those parts (h, w) that are none of it; empty where all is one."""
     count, labels, stats, _ = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
-    if count < 3:
+    large = [i for i in range(1, count) if stats[i, cv2.CC_STAT_AREA] >= LEAST * mask.size]
+    if len(large) < 2:
         return []
-    large = sorted(range(1, count), key=lambda i: -int(stats[i, cv2.CC_STAT_AREA]))
-    main, *parts = [np.asarray(labels == i) for i in large if stats[i, cv2.CC_STAT_AREA] >= LEAST * mask.size]
+    large.sort(key=lambda i: -int(stats[i, cv2.CC_STAT_AREA]))
+    main, *parts = [np.asarray(labels == i) for i in large]
     # A part that is one with another part of the screen is one with all of it.
     while own := [i for i, part in enumerate(parts) if _one_with(main, part)]:
         main = np.logical_or.reduce([main, *(parts[i] for i in own)])
