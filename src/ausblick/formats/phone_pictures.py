@@ -50,17 +50,21 @@ def read_avif(path: Path) -> Frame:
             pixels = np.asarray(found.convert("RGB")) if bits <= 8 else _deep_avif(path)
     except ImageError:
         raise
-    except (OSError, ValueError, SyntaxError, UnidentifiedImageError, Image.DecompressionBombError, av.FFmpegError):
+    except (OSError, ValueError, SyntaxError, UnidentifiedImageError, Image.DecompressionBombError):
         raise ImageError("the AVIF picture is damaged or cut short") from None
     return _coloured(upright_as_noted(pixels, turned), 2.0**bits - 1.0, profile, tags)
 
 
 def _avif_header(path: Path) -> tuple[int, dict[str, Any]]:
-    """Bits of a component, and the numbers of primaries and curve: what the decoders below keep to themselves."""
-    with av.open(str(path), "r") as container:
-        codec = container.streams.video[0].codec_context
-        tags = {"color_primaries": codec.color_primaries, "transfer_characteristics": codec.color_trc}
-        return (codec.format.components[0].bits if codec.format else 8), tags
+    """Bits of a component, and the numbers of primaries and curve: what the decoders keep to themselves. 8 and none
+    where they can't be read: whether the picture is whole its decoder says."""
+    try:
+        with av.open(str(path), "r") as container:
+            codec = container.streams.video[0].codec_context
+            tags = {"color_primaries": codec.color_primaries, "transfer_characteristics": codec.color_trc}
+            return (codec.format.components[0].bits if codec.format else 8), tags
+    except (av.FFmpegError, IndexError):
+        return 8, {}
 
 
 def _deep_avif(path: Path) -> Any:
