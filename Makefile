@@ -27,9 +27,9 @@ wheel: build
 dev: $(STAMP)/run $(STAMP)/node
 	@$(PY) scripts/dev.py
 
+# Lint beside the tests: these wait for browsers and servers a third of their time. Each says its part in one piece.
 test: ready
-	@$(MAKE) --no-print-directory -j 2 lint-python lint-web
-	@$(MAKE) --no-print-directory pytest
+	@$(MAKE) --no-print-directory -j 3 --output-sync=target pytest lint-python lint-web
 
 # uv is ten times faster where it is there; pip does the same everywhere.
 define install
@@ -95,7 +95,7 @@ lint: lint-python lint-web
 
 # Three workers on two cores, each with one thread for arithmetic (tests/conftest.py): tests wait as well.
 pytest: ready
-	$(PY) -m pytest -n 3 tests || $(PY) scripts/second_look.py
+	+$(PY) -m pytest -n 3 tests || $(PY) scripts/second_look.py
 
 unit: $(STAMP)/dev
 	$(PY) -m pytest -n 2 tests --ignore tests/browser
