@@ -29,7 +29,14 @@ cv2.setNumThreads(1)
 # A slow machine makes no wrong number: how long things take is measured in benchmarks/.
 settings.register_profile("house", deadline=None)
 settings.load_profile("house")
-LONG = ("tests/browser", "tests/core/matte", "tests/core/advice", "tests/api")
+LONG = (
+    "tests/browser",
+    "tests/core/matte",
+    "tests/core/advice",
+    "tests/api",
+    "tests/core/diagnosis",
+    "tests/test_wheel",
+)
 DEMO_FINDINGS = ("test_even", "test_remedies", "test_light_rules")
 """Modules that share `tests.demo_findings`."""
 
