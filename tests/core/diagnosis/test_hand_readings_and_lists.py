@@ -15,6 +15,7 @@ from ausblick.core.diagnosis.comparison import compare, recording_differs
 from ausblick.core.diagnosis.expected import expected_reading
 from ausblick.core.diagnosis.hand_readings import LUX_PER_FC, ReadingError, Unit, read_nine, zebra
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.frames.contact import Contact
 from ausblick.core.frames.drift import ScreenSeen, drift
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.frame_report import ClipReport
@@ -128,14 +129,21 @@ def test_a_clean_frame_ticks_all_that_a_frame_can_and_a_drift_unticks() -> None:
     items = ticked(seen)
     measured = ("screen-found", "level", "even", "hue", "noise", "spill", "sharp", "clipped", "drifted")
     assert [name for name in measured if not items[name].done] == []
-    assert reading.contact is not None
-    beside = replace(reading, contact=replace(reading.contact, screen_sides=("left",)))
-    assert "leaves it: left" in {i.id: i for i in items_of(evaluation, findings, beside, rows)}["inside"].says
-    below = replace(reading, contact=replace(reading.contact, screen_sides=("bottom",)))
-    assert {i.id: i for i in items_of(evaluation, findings, below, rows)}["inside"].done is True
     warm = ticked(replace(seen, hue_deg=230.0))
     assert warm["drifted"].done is False
     assert "hue -9.0 °" in warm["drifted"].says
+
+
+def test_a_side_that_the_subject_leaves_is_named_and_the_lower_one_is_none() -> None:
+    evaluation, findings = find(seed_vault(), STORE, with_remedies=False)
+
+    def inside(*sides: str) -> Item:
+        reading = FrameReading(1920, 1080, "blue", 60.0, contact=Contact((), sides, np.zeros((2, 2), dtype=bool)))
+        return {item.id: item for item in items_of(evaluation, findings, reading, [])}["inside"]
+
+    assert inside("left").done is False
+    assert inside("left", "bottom").says == "leaves it: left"
+    assert inside("bottom").done is True
 
 
 def test_a_clip_that_is_not_as_planned() -> None:

@@ -11,7 +11,7 @@ import pytest
 
 from ausblick.core.camera.sensor_noise import full_well, noise_linear, noise_percent
 from ausblick.core.colour.curves import rec709
-from ausblick.core.damage.scale import PARTS, parts_of, quality_of
+from ausblick.core.damage.scale import PARTS
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
@@ -132,18 +132,6 @@ def test_spill_leaves_colour_and_holes() -> None:
     spilled = measures(tinted(clean, (1.0, 2.2, 1.0)))
     assert (spilled.edge_error or 0) > (measures(clean).edge_error or 0)
     assert (spilled.holes_percent or 0) >= (measures(clean).holes_percent or 0)
-
-
-def test_the_scale_is_fixed_a_hundred_without_a_fault_fifty_at_the_border_and_one_fatal_part_counts() -> None:
-    border = {part.name: part.border for part in PARTS}
-    ideal = {part.name: part.ideal for part in PARTS}
-    assert quality_of(parts_of(ideal)) == pytest.approx(100.0)
-    assert quality_of(parts_of(border)) == pytest.approx(50.0)
-    # Half the cloth is lost: sqrt(0.20 * 8^2 / 0.93) halvings, whatever else is in order.
-    lost = quality_of(parts_of({**ideal, "matte_loss": 50.0}))
-    assert lost == pytest.approx(100.0 * 2.0 ** -((0.20 * 64.0 / 0.93) ** 0.5))
-    without = quality_of(parts_of({**border, "hair_error": None}))
-    assert without == pytest.approx(50.0), "what is not in the picture costs nothing"
 
 
 @pytest.mark.torture

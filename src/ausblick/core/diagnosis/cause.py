@@ -36,8 +36,9 @@ LEAST_CELLS = 12
 SETTLED = 0.98
 """A single story that is this probable and leaves nothing over needs no second one."""
 LEAVES_NOTHING, STRAINED = 0.6, 2.0
-FIRST_LOOK, REFINED = 2, 8
-"""All stories are looked at in so many steps; so many of the best are followed to their end."""
+FIRST_LOOK, REFINED, BEST = 2, 8, 3
+"""All stories are looked at in so many steps; so many of the best are followed to their end, and so many of these are
+tried with every other one beside them."""
 CLEAR_LEVEL, CLEAR_COLOUR, CLEAR_PLACE = 0.07, 14.0, 0.2
 """Differences below this (share, mired, m) are not worth a walk to the lamp."""
 SHOWN = 8.0
@@ -124,12 +125,19 @@ def _fits(fit: StoryFit) -> list[Fit]:
     settled = found[0].misfit < LEAVES_NOTHING and found[0].strain < STRAINED
     if settled and found[0].story and share[0] > SETTLED:
         return found
-    best = [one for one in found if one.story and one.story[0].kind != "stranger"][:3]
-    parts = [one.story[0] for one in found if one.story]
-    pairs = [(one, (one.story[0], part)) for one, part in product(best, parts) if _together(one.story[0], part)]
-    tried = _sorted([fit.of(pair, steps=1, near=one) for one, pair in pairs])
+    parts = [one for one in found if one.story]
+    known = [one for one in parts if one.story[0].kind != "stranger"]
+    # What a lens does at the corners lies over whatever a lamp does, and may hide it.
+    best = [one for i, one in enumerate(known) if i < BEST or (one.story[0].kind == "lens" and _helps(one, found))]
+    pairs = [(one, part) for one, part in product(best, parts) if _together(one.story[0], part.story[0])]
+    tried = _sorted([fit.of((*one.story, *part.story), steps=1, near=one, beside=part) for one, part in pairs])
     refined = [fit.of(one.story, near=one) for one in tried[:4]]
     return _sorted([*found, *refined])
+
+
+def _helps(one: Fit, found: list[Fit]) -> bool:
+    """Does a story say more of the frame than that all is as planned?"""
+    return one.log_odds > max(other.log_odds for other in found if not other.story)
 
 
 def _together(first: Culprit, second: Culprit) -> bool:

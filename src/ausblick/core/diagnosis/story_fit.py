@@ -100,8 +100,10 @@ class StoryFit:
             return share, [level, chroma**2 * self.errors.smooth, chroma**2 * self.errors.smooth]
         return None
 
-    def of(self, story: Story, steps: int = STEPS, near: Fit | None = None) -> Fit:
-        """`near`: a fit of the story, or of a part of it, from whose deviations this one begins."""
+    def of(self, story: Story, steps: int = STEPS, near: Fit | None = None, beside: Fit | None = None) -> Fit:
+        """`near`: a fit of the story, or of a part of it, from whose deviations this one begins; `beside`: a fit of
+        its other part, from which it begins as well, with what only the first part leaves open taken from `near`:
+        alone, a part bends what it leaves as careful towards what the other one would explain."""
         found = self._field_of(story)
         factor, log_det = self._factored(found[1]) if found else self._plain
         starts = begins(story, self.lamps)
@@ -110,6 +112,9 @@ class StoryFit:
         elif near is not None:
             own, middle = near.by.vector, centre(near.story, self.lamps)
             starts = [np.where(np.abs(own - middle) > np.abs(one - middle), own, one) for one in starts]
+            if beside is not None:
+                opened = spreads(near.story, self.lamps) > spreads((), self.lamps)
+                starts.append(np.where(opened, own, beside.by.vector))
         if len(starts) > MOST_BEGINS:
             precision = spreads(story, self.lamps) ** -2.0
             costs = [self._cost(one, centre(story, self.lamps), precision, factor)[0] for one in starts]
