@@ -1,8 +1,8 @@
 """Two set-ups rendered by a general path tracer, as built and with one lamp wrong, beside what the product says.
 
-By hand, not in CI: `pip install mitsuba` first, then `python benchmarks/path_traced.py [folder that keeps frames]`.
-Another figure than the product's own, no calibration; sheen, folds and the lens are left out. Prints a table for
-docs/model.md.
+By hand, not in CI: `pip install mitsuba` first, then `python benchmarks/path_traced.py [folder that keeps frames]
+[stops of light that the lens loses at the corner]`. Another figure than the product's own, no calibration; sheen and
+folds are left out. Prints a table for docs/model.md.
 """
 
 from __future__ import annotations
@@ -151,19 +151,23 @@ def rendered(plan: Plan, seed: int = 0) -> Floats:
     return np.asarray(math.pi * image / grey_lux(camera), dtype=np.float64)
 
 
-def frame_of(plan: Plan, seed: int = 0) -> Frame:
-    signal = encode(np.clip(rendered(plan, seed), 0.0, None), plan.camera.curve, plan.camera.curve_table)
+def frame_of(plan: Plan, light: Floats, stops: float) -> Frame:
+    """As the camera records it, through a lens that loses so many stops of light at the corner."""
+    y, x = np.mgrid[-1.0 : 1.0 : light.shape[0] * 1j, -1.0 : 1.0 : light.shape[1] * 1j]
+    r2 = (x * x * 16.0**2 + y * y * 9.0**2) / (16.0**2 + 9.0**2)
+    light = light * 2.0 ** (-stops * (0.7 * r2 + 0.3 * r2 * r2))[..., None]
+    signal = encode(np.clip(light, 0.0, None), plan.camera.curve, plan.camera.curve_table)
     return Frame((65535.0 * np.clip(signal, 0.0, 1.0)).astype(np.uint16), 65535.0)
 
 
-def kept(plan: Plan, seed: int, folder: Path | None) -> Frame:
-    """The frame, from a folder of earlier ones where it is there: rendering takes most of the time."""
+def kept(plan: Plan, seed: int, folder: Path | None) -> Floats:
+    """The light of a frame, from a folder of earlier ones where it is there: rendering takes most of the time."""
     if folder is None:
-        return frame_of(plan, seed)
+        return rendered(plan, seed)
     path = folder / f"{plan.title.split()[0].strip(',').lower()}-{seed}.npy"
     if not path.exists():
-        np.save(path, frame_of(plan, seed).pixels)
-    return Frame(np.load(path), 65535.0)
+        np.save(path, rendered(plan, seed).astype(np.float32))
+    return np.asarray(np.load(path), dtype=np.float64)
 
 
 def cases(plan: Plan) -> list[Case]:
@@ -186,13 +190,12 @@ class Score:
     right: int = 0
 
 
-def asked(
-    plan: Plan, seed: int, case: tuple[str, str | None, list[Change]], folder: Path | None, score: Score
-) -> None:
+def asked(plan: Plan, seed: int, case: Case, folder: Path | None, stops: float, score: Score) -> None:
     """One frame: a row of the table. A lamp that gives under 4 % of the screen's light must not be judged by it."""
     story, name, changes = case
     store = BasisStore()
-    frame = kept(apply_changes(plan, changes), seed, folder)
+    real = apply_changes(plan, changes)
+    frame = frame_of(real, kept(real, seed, folder), stops)
     reading = read_frame(frame, plan.targets.level_trace, (), plan.screen.hue)
     beside = beside_plan(plan, frame, reading, store)
     cause = beside.cause
@@ -216,14 +219,14 @@ def asked(
     print("| " + " | ".join(row) + " |", flush=True)
 
 
-def main(folder: Path | None) -> None:
+def main(folder: Path | None, stops: float) -> None:
     score = Score()
     print("| set-up | truth | said | certainty | right |\n|---|---|---|---|---|")
     for plan in (seed_vault(), scree()):
         for seed, case in enumerate(cases(plan)):
-            asked(plan, seed, case, folder, score)
+            asked(plan, seed, case, folder, stops, score)
     print(f"\nRight: {score.right} of {score.total}")
 
 
 if __name__ == "__main__":
-    main(Path(sys.argv[1]) if len(sys.argv) > 1 else None)
+    main(Path(sys.argv[1]) if len(sys.argv) > 1 else None, float(sys.argv[2]) if len(sys.argv) > 2 else 0.0)

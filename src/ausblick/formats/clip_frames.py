@@ -66,11 +66,15 @@ class Way:
             small = cv2.resize(rgb, self._size(), interpolation=cv2.INTER_AREA) / np.float32(255.0)
             signal = upright(self._working(np.asarray(small, np.float32)))
             return SmallPicture(luma_of(signal), lambda: signal, turns)
-        y, cb, cr = (area_mean(plane_values(plane, self._facts.bits), self._size()) for plane in frame.planes[:3])
-        luma = luma_signal(y, coding)
+
+        def mean(plane: int) -> Floats32:
+            return area_mean(plane_values(frame.planes[plane], self._facts.bits), self._size())
+
+        luma = luma_signal(mean(0), coding)
         if self._kept and coding.matrix == "709":
-            return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, cb, cr, coding)), turns)
-        led = upright(self._working(rgb_signal(luma, cb, cr, coding)))
+            # Of most frames nobody asks for the colour: its planes are averaged when somebody does.
+            return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, mean(1), mean(2), coding)), turns)
+        led = upright(self._working(rgb_signal(luma, mean(1), mean(2), coding)))
         return SmallPicture(luma_of(led), lambda: led, turns)
 
     def frame(self, frame: Any) -> Frame:

@@ -15,6 +15,7 @@ from typing import Any
 import av
 import numpy as np
 
+from ausblick.core.frames.apart import screen_alone
 from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
 from ausblick.core.frames.bands import bands_of, block_means
 from ausblick.core.frames.clip_facts import ClipFacts
@@ -49,6 +50,8 @@ SYNC = 0x47
 LOOKED_AT = 400
 """Bytes of a file's begin that `is_clip` looks at."""
 MOST_FRAMES = 20_000
+NOISES = 40
+"""Pairs of frames that tell the noise."""
 LOOK_S = 0.16
 """How often is looked who touches what, s: a hand that goes out and comes back takes longer."""
 
@@ -223,7 +226,7 @@ class _Watch:
         known = None if self._channel is None else screen_of(small, self._channel)
         found = find_screen(small) if known is None else known
         self._channel = self._channel if found is None else found.channel
-        return found
+        return None if found is None else screen_alone(found)[0]
 
     def _time(self, index: int, frame: Any, small: SmallPicture) -> None:
         """Level and noise on the places that were screen in the first frame that had one."""
@@ -233,11 +236,12 @@ class _Watch:
             return
         level = level_on(small.luma, self._mask)
         self.levels.append(level)
-        fine = self._way.fine_luma(frame)
-        if self._before is not None and len(self.noises) < 40 and self._before.shape == fine.shape:
-            inside = on_sample(self._mask, np.repeat(fine[..., None], 3, axis=-1))
-            self.noises.append(noise_between(self._before, fine, inside))
-        self._before = fine if len(self.noises) < 40 else None
+        if len(self.noises) < NOISES:
+            fine = self._way.fine_luma(frame)
+            if self._before is not None and self._before.shape == fine.shape:
+                inside = on_sample(self._mask, np.repeat(fine[..., None], 3, axis=-1))
+                self.noises.append(noise_between(self._before, fine, inside))
+            self._before = fine
         off = abs(level - float(np.mean(self.levels)))
         # Decoding a whole frame costs; a new worst one must be clearly worse.
         if off > self._worst_by + 0.3 or self.worst is None:

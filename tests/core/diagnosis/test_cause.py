@@ -186,6 +186,19 @@ def test_a_lens_that_darkens_its_corners_is_no_lamps_fault() -> None:
     assert weak.factor == pytest.approx(0.6, abs=0.05)
 
 
+LENS_AND_LAMP = [(1, 1.0), *(pytest.param(*one, marks=pytest.mark.torture)
+                             for one in ((0, 0.6), (0, 1.0), (0, 1.4), (1, 0.6), (1, 1.4)))]  # fmt: skip
+
+
+@pytest.mark.parametrize(("lamp", "stops"), LENS_AND_LAMP)
+def test_a_lamp_a_little_weak_is_found_behind_what_the_lens_darkens(lamp: int, stops: float) -> None:
+    """Alone, the lens explains it nearly: by each panel off by more than care allows, and a darker exposure."""
+    plan = PLANS[1]
+    weak = told(plan, [dimmed(plan, lamp, 0.75)], seed=3, shading=stops)
+    assert (weak.story, weak.lamp) == ("dimmer", plan.lights[lamp].name)
+    assert weak.factor == pytest.approx(0.75, abs=0.03)
+
+
 @pytest.mark.torture
 @pytest.mark.parametrize("times", [0.02, 200.0])
 def test_a_frame_of_any_brightness_is_answered(times: float) -> None:

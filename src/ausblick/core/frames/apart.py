@@ -10,6 +10,7 @@ import numpy as np
 
 from ..geometry.vectors import Bools, Floats
 from .contact import spanned
+from .find_screen import FoundScreen, with_mask
 
 LEAST = 0.01
 """Of the frame: what is smaller is a glint."""
@@ -18,7 +19,13 @@ LEVEL = 0.04
 WITHIN = 0.5
 
 
-def parts_apart(mask: Bools) -> list[Bools]:
+def screen_alone(found: FoundScreen) -> tuple[FoundScreen, list[Bools]]:
+    """The screen without what stands apart from it, and those parts (h, w)."""
+    main, *parts = _parted(found.mask) or [found.mask]
+    return (with_mask(found, main), parts) if parts else (found, [])
+
+
+def _parted(mask: Bools) -> list[Bools]:
     """Of a screen's mask (h, w) the screen and those parts (h, w) that are none of it; empty where all is one."""
     count, labels, stats, _ = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
     large = [i for i in range(1, count) if stats[i, cv2.CC_STAT_AREA] >= LEAST * mask.size]

@@ -108,6 +108,11 @@ def seek_screen(
     return Sought(None, tuple(odd.items()))
 
 
+def with_mask(found: FoundScreen, mask: Bools) -> FoundScreen:
+    """A part (h, w) of a screen as a screen."""
+    return _found(found.channel, mask)
+
+
 def _found(channel: int, mask: Bools) -> FoundScreen:
     rim = max(1, round(0.006 * max(mask.shape)))
     core = _eroded(mask, rim)

@@ -12,6 +12,7 @@ import numpy as np
 
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Degrees, Percent, Points
+from .apart import screen_alone
 from .contact import Contact, contact_of
 from .edge import EdgeReading, read_edge
 from .find_screen import LONGEST, FoundScreen, seek_screen
@@ -81,9 +82,10 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
     linear = linear_of(reduced)
     drawn = _filled(region, reduced.shape[:2]) if len(region) >= 3 else None
     sought = seek_screen(reduced, drawn, linear, wanted)
-    found, candidates = sought.found, candidates_of(sought)
-    if found is None:
-        return FrameReading(frame.width, frame.height, None, 0.0, candidates=candidates)
+    if sought.found is None:
+        return FrameReading(frame.width, frame.height, None, 0.0, candidates=candidates_of(sought))
+    found, apart = screen_alone(sought.found)
+    candidates = candidates_of(sought, apart)
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
     contact = contact_of(found)
     lost = lost_parts(linear, found, contact)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,7 +11,6 @@ import numpy as np
 
 from ..geometry.vectors import Bools
 from ..standards.quantities import Percent
-from .apart import parts_apart
 from .find_screen import Sought
 
 LEAST, OF_FOUND, MOST = 0.03, 0.2, 4
@@ -29,13 +29,13 @@ class Candidate:
     corners: tuple[tuple[float, float], ...]
 
 
-def candidates_of(sought: Sought) -> tuple[Candidate, ...]:
-    """The largest first; none where one screen is found and nothing comes near it. Of the colour of the screen that
-    is found: the screen alone, and what stands apart from it, in a mirror perhaps."""
+def candidates_of(sought: Sought, apart: Sequence[Bools] = ()) -> tuple[Candidate, ...]:
+    """The largest first; none where one screen is found and nothing comes near it. `apart`: what has the colour of
+    the screen that is found and stands apart from it, in a mirror perhaps."""
     least = LEAST if sought.found is None else max(LEAST, OF_FOUND * float(sought.found.mask.mean()))
     found = [one for channel, mask in sought.maybe for one in _parts(channel, mask, least)]
     if sought.found is not None:
-        found += [_candidate(sought.found.channel, part) for part in parts_apart(sought.found.mask)]
+        found += [_candidate(sought.found.channel, part) for part in apart]
     return tuple(sorted(found, key=lambda one: -one.area_percent)[:MOST])
 
 

@@ -5,14 +5,18 @@
 
   const candidates = $derived(frame.reading.candidates ?? [])
   const hue = $derived(frame.reading.hue)
+  const one = $derived(candidates.length === 1)
+  const why = $derived(
+    candidates.every((each) => each.hue === hue)
+      ? `${one ? 'stands' : 'stand'} apart in its colour, in a mirror perhaps`
+      : candidates.every((each) => each.hue !== hue)
+        ? `${one ? 'is' : 'are'} of another colour`
+        : 'are of another colour, or stand apart',
+  )
   const question = $derived(
-    hue && candidates.every((one) => one.hue === hue)
-      ? `All the ${hue} is read, but some stands apart, in a mirror perhaps. Which is the screen?`
-      : hue
-        ? `Read is the ${hue} screen; ${candidates.length > 1 ? 'these are' : 'this is'} of another colour:`
-        : candidates.length > 1
-          ? 'No screen is sure here. Is it one of these?'
-          : 'No screen is sure here. Is it this?',
+    hue
+      ? `Read is the ${hue} screen; ${one ? 'this' : 'these'} ${why}:`
+      : `No screen is sure here. Is it ${one ? 'this' : 'one of these'}?`,
   )
 </script>
 
