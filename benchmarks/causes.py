@@ -139,8 +139,10 @@ def shot(real: AsBuilt, rng: np.random.Generator, store: BasisStore) -> Frame:
     # The lens takes light before the sensor clips: two stops are kept above white until it has.
     dark = replace(real, plan=apply_changes(real.plan, [Change("camera.iso", real.plan.camera.iso / 4.0)]))
     signal = standin_signal(standin_capture(dark, store), 960, int(rng.integers(1000)))
-    y, x = np.mgrid[-1.0 : 1.0 : signal.shape[0] * 1j, -1.0 : 1.0 : signal.shape[1] * 1j]
-    r2, stops = 0.5 * (x * x + y * y), float(rng.uniform(0.0, 0.09))
+    height, width = signal.shape[:2]
+    y, x = np.mgrid[-1.0 : 1.0 : height * 1j, -1.0 : 1.0 : width * 1j]
+    r2 = (x * x * width**2 + y * y * height**2) / (width**2 + height**2)
+    stops = float(rng.uniform(0.0, 0.09))
     if rng.random() < OPEN_LENSES:
         stops = float(rng.uniform(0.3, 1.4))
     lost = 2.0 ** (-stops * (0.7 * r2 + 0.3 * r2 * r2))

@@ -219,7 +219,8 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     if best.misfit > STRANGE:
         return _cause("unknown", told_strange(model, best), 0.0, None, cannot, "", best)
     if not parts:
-        certainty = stated_certainty("as-planned", planned)
+        lens = any(part.kind == "lens" for part in best.story)
+        certainty = stated_certainty("as-planned", planned, lens)
         return _cause("as-planned", told_as_planned(best, certainty), certainty, None, cannot, "", best)
     first = parts[0]
     saying = told_of(model, best, first)
