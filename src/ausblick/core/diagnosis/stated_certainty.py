@@ -18,7 +18,7 @@ FREE_FORM = 0.35
 
 
 def stated_certainty(story: str, probable: float, lens: bool = False) -> float:
-    """From 0 to 1, of a story's name and what its fit gives it; `lens`: one that darkens its corners is part of it."""
+    """From 0 to 1, of a story's name and what its fit gives it; `lens`: one that darkens its corners is in it."""
     p = min(1.0, max(0.0, probable))
     if story in ("obstacle", "unknown"):
         return FREE_FORM * p
