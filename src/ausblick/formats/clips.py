@@ -226,7 +226,7 @@ class _Watch:
         known = None if self._channel is None else screen_of(small, self._channel)
         found = find_screen(small) if known is None else known
         self._channel = self._channel if found is None else found.channel
-        return None if found is None else screen_alone(found)[0]
+        return None if found is None else screen_alone(found, small)[0]
 
     def _time(self, index: int, frame: Any, small: SmallPicture) -> None:
         """Level and noise on the places that were screen in the first frame that had one."""

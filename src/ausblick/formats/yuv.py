@@ -62,10 +62,13 @@ def rgb_signal(luma: Floats32, cb: Floats32, cr: Floats32, coding: Coding) -> Fl
     """Signal (h, w, 3) 0..1 of luma 0..1 and chroma in code values of the same size."""
     middle, reach = 128.0 * coding.unit, coding.top if coding.full_range else 224.0 * coding.unit
     kr, kb = KR_KB[coding.matrix]
-    red = luma + np.float32(2.0 * (1.0 - kr)) * (cr - np.float32(middle)) / np.float32(reach)
-    blue = luma + np.float32(2.0 * (1.0 - kb)) * (cb - np.float32(middle)) / np.float32(reach)
-    green = (luma - np.float32(kr) * red - np.float32(kb) * blue) / np.float32(1.0 - kr - kb)
-    return np.asarray(np.clip(np.stack([red, green, blue], axis=-1), 0.0, 1.0), dtype=np.float32)
+    # Written where it belongs: of a whole frame every copy more is eight megabytes.
+    found = np.empty((*luma.shape, 3), dtype=np.float32)
+    red, green, blue = found[..., 0], found[..., 1], found[..., 2]
+    red[...] = luma + np.float32(2.0 * (1.0 - kr)) * (cr - np.float32(middle)) / np.float32(reach)
+    blue[...] = luma + np.float32(2.0 * (1.0 - kb)) * (cb - np.float32(middle)) / np.float32(reach)
+    green[...] = (luma - np.float32(kr) * red - np.float32(kb) * blue) / np.float32(1.0 - kr - kb)
+    return np.clip(found, 0.0, 1.0, out=found)
 
 
 def frame_signal(frame: Any, coding: Coding) -> Floats32:

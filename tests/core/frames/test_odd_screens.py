@@ -124,8 +124,8 @@ def test_a_screen_in_a_mirror_is_a_question() -> None:
 @pytest.mark.parametrize(
     "bodies",
     [[(200, 0, 280, 270)], [(200, 0, 280, 270), (60, 120, 420, 150)], [(180, 60, 300, 270), (170, 120, 180, 200)],
-     [(80, 0, 160, 270), (240, 0, 300, 270)]],
-    ids=["one from top to bottom", "arms over both edges", "a hand on the hip", "two people"],
+     [(80, 0, 160, 270), (240, 0, 300, 270)], [(80, 60, 160, 270), (320, 60, 400, 270), (160, 100, 320, 120)]],
+    ids=["one from top to bottom", "arms over both edges", "a hand on the hip", "two people", "two hand in hand"],
 )  # fmt: skip
 def test_a_screen_that_bodies_cut_into_parts_is_one(bodies: list[tuple[int, int, int, int]]) -> None:
     assert read_frame(parted(*bodies)).candidates == ()

@@ -107,11 +107,11 @@ def _travelling(logs: Floats, rows: Bools, fps: float, level: float) -> Bands | 
     window = np.hanning(count + 2)[1:-1, None] * _hann_over(rows)[None, :]
     wave = moving - (moving * window).sum() / window.sum()
     shape = (_padded(count), _padded(height))
-    power = np.abs(np.fft.fft2(wave * window, shape)) * 2.0 / window.sum()
-    hertz: Floats = np.fft.fftfreq(shape[0], 1.0 / fps).astype(np.float64)
-    bands: Floats = np.fft.fftfreq(shape[1], 1.0 / height).astype(np.float64)
     # A row later is a moment later: of the two ways to tell one wave that with a positive number of bands.
-    power = np.where((bands[None, :] >= 0.0) & (np.abs(hertz)[:, None] >= SLOWEST * fps / count), power, 0.0)
+    power = np.abs(np.fft.rfft2(wave * window, shape)) * 2.0 / window.sum()
+    hertz: Floats = np.fft.fftfreq(shape[0], 1.0 / fps).astype(np.float64)
+    bands: Floats = np.fft.rfftfreq(shape[1], 1.0 / height).astype(np.float64)
+    power[np.abs(hertz) < SLOWEST * fps / count] = 0.0
     at = np.unravel_index(int(np.argmax(power)), power.shape)
     seen = power[power > 0.0]
     floor = float(np.sqrt(np.mean(np.minimum(seen, np.percentile(seen, 90.0)) ** 2))) if len(seen) else 0.0
