@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -17,6 +18,7 @@ from ausblick.core.standin.as_built import AsBuilt
 from ausblick.demo.fern_house import seed_vault
 from ausblick.demo.fill import record
 from tests.conftest import BLUE, GREEN, frame
+from tests.stores import STORE
 
 
 def luma(rgb: tuple[float, float, float]) -> float:
@@ -170,6 +172,19 @@ def test_the_verdict_names_a_wrong_screen_first() -> None:
 
     assert says(read(colour=BLUE)).startswith("Is this the screen? A blue one was found, and the plan says green")
     assert "clips" in says(read(colour=(60.0, 100.0, 60.0)))
+
+
+def test_a_screen_more_even_than_planned_is_told_last_and_fails_nothing() -> None:
+    evaluation = evaluate(seed_vault(), STORE)
+    expected = replace(expected_reading(evaluation, STORE), even_percent=30.0)
+    even = replace(expected, even_percent=1.0, hot_spots=(), shadows=())
+    said = verdict(evaluation, expected, even, compare(evaluation, expected, even))
+    assert (said.state, said.says) == ("tight", "Unevenness: more even than planned.")
+    assert even.level_luma is not None
+    dark = replace(even, level_luma=replace(even.level_luma, mean=even.level_luma.mean - 20.0))
+    said = verdict(evaluation, expected, dark, compare(evaluation, expected, dark))
+    assert said.state == "fails"
+    assert said.says.startswith("Screen, luma: darker than planned")
 
 
 @pytest.mark.parametrize("wave", [0.02, 0.04, 0.08])
