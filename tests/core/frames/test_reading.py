@@ -176,7 +176,7 @@ def test_the_verdict_names_a_wrong_screen_first() -> None:
 
 def test_a_screen_more_even_than_planned_is_told_last_and_fails_nothing() -> None:
     evaluation = evaluate(seed_vault(), STORE)
-    expected = replace(expected_reading(evaluation, STORE), even_percent=30.0)
+    expected = replace(expected_reading(evaluation, STORE), even_percent=30.0, clipped_percent=0.0)
     even = replace(expected, even_percent=1.0, hot_spots=(), shadows=())
     said = verdict(evaluation, expected, even, compare(evaluation, expected, even))
     assert (said.state, said.says) == ("tight", "Unevenness: more even than planned.")
