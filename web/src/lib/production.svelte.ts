@@ -21,8 +21,10 @@ export class OpenProduction {
   /** One save after the other, so that quick hands never meet their own revision. */
   private queue = Promise.resolve()
   private newest = 0
-  /** How many changes hands have made: an answer to an older one is not what stands here. */
-  private made = 0
+  /** What the server has; what hands have changed since is laid over it, so that an undo or another page's change that
+   * is on its way is the ground of what is changed meanwhile. */
+  private ground: api.Production | null = null
+  private waiting: Change[][] = []
 
   /** Show a production; one that is open already stays, with what waits to be saved, and is asked for anew. */
   async show(id: number) {
@@ -31,10 +33,13 @@ export class OpenProduction {
   }
 
   async open(id: number) {
+    // What waits to be saved belongs to the one that was open.
+    await this.queue
     this.id = id
     this.document = null
     this.state = null
-    await this.run(() => api.getProduction(id), this.made)
+    this.waiting = []
+    await this.run(() => api.getProduction(id))
   }
 
   /** Another page changed it. */
@@ -44,10 +49,23 @@ export class OpenProduction {
 
   change(changes: Change[]) {
     if (!this.document) return
-    this.document = applyChanges(this.document as never, changes) as never as api.Production
-    const now = this.document
-    this.made += 1
-    this.then(() => api.saveProduction(this.id, this.revision, now))
+    this.waiting.push(changes)
+    this.document = laidOver(this.document, [changes])
+    this.then(() => this.save(changes))
+  }
+
+  /** Sent is all that waits up to these changes: what a failing network has kept here goes along. */
+  private async save(changes: Change[]) {
+    const sent = this.waiting.slice(0, this.waiting.indexOf(changes) + 1)
+    const drop = () => (this.waiting = this.waiting.filter((one) => !sent.includes(one)))
+    try {
+      const stored = await api.saveProduction(this.id, this.revision, laidOver(this.ground as api.Production, sent))
+      drop()
+      return stored
+    } catch (err) {
+      if (isRefused(err)) drop()
+      throw err
+    }
   }
 
   undo() {
@@ -64,33 +82,35 @@ export class OpenProduction {
   }
 
   private then(work: () => Promise<api.StoredProduction>) {
-    const own = this.made
     this.unsaved += 1
-    this.queue = this.queue.then(() => this.run(work, own)).finally(() => (this.unsaved -= 1))
+    this.queue = this.queue.then(() => this.run(work)).finally(() => (this.unsaved -= 1))
   }
 
-  private async run(work: () => Promise<api.StoredProduction>, own: number) {
+  private async run(work: () => Promise<api.StoredProduction>) {
     try {
       const stored = await work()
-      this.revision = stored.revision
+      // Another one was opened while this one was asked for.
+      if (stored.id !== this.id) return
+      this.take(stored)
       this.canUndo = stored.can_undo
       this.canRedo = stored.can_redo
       this.error = ''
-      // What hands have changed meanwhile stands, and is saved next.
-      if (own !== this.made) return
-      this.document = stored.production
-      void this.judge()
+      // What hands have changed meanwhile is saved next, and judged then.
+      if (!this.waiting.length) void this.judge()
     } catch (err) {
       this.error = (err as Error).message
       // What was refused is not shown as if it were kept.
-      if (err instanceof ApiError && (err.status === 409 || err.status === 422) && this.document) {
+      if (isRefused(err) && this.document) {
         const stored = await api.getProduction(this.id).catch(() => null)
-        if (stored) {
-          this.revision = stored.revision
-          this.document = stored.production
-        }
+        if (stored) this.take(stored)
       }
     }
+  }
+
+  private take(stored: api.StoredProduction) {
+    this.revision = stored.revision
+    this.ground = stored.production
+    this.document = laidOver(stored.production, this.waiting)
   }
 
   private async judge() {
@@ -105,6 +125,10 @@ export class OpenProduction {
     if (own === this.newest) this.busy = false
   }
 }
+
+const laidOver = (production: api.Production, changes: Change[][]) =>
+  changes.reduce((found, some) => applyChanges(found as never, some) as never as api.Production, production)
+const isRefused = (err: unknown) => err instanceof ApiError && (err.status === 409 || err.status === 422)
 
 /** One for all pages of a production, so that going from one to the next overtakes no save. */
 export const openProduction = new OpenProduction()
