@@ -40,19 +40,22 @@
 </script>
 
 {#each chain as one, i (i)}
-  <Choice label={i === 0 ? 'Before it' : 'Then'} value={one.kind} options={KINDS} onchange={(kind) => take(i, kind)} />
-  {#each Object.keys(MODIFIERS[one.kind] ?? {}) as field (field)}
-    {@const [label, unit] = LABEL[field]}
-    <NumberField
-      {label}
-      {unit}
-      field={`lights[].modifier.${field}`}
-      digits={field === 'deg' ? 0 : 2}
-      step={field === 'deg' ? 5 : 0.05}
-      value={value(one, field)}
-      onchange={set(`${path(i)}.${field}`)}
-    />
-  {/each}
+  <!-- Two soft boxes have two widths: read aloud, each belongs to its own. -->
+  <div class="contents" role="group" aria-label={`${i + 1}. ${KINDS.find(([kind]) => kind === one.kind)?.[1]}`}>
+    <Choice label={i === 0 ? 'Before it' : 'Then'} value={one.kind} options={KINDS} onchange={(kind) => take(i, kind)} />
+    {#each Object.keys(MODIFIERS[one.kind] ?? {}) as field (field)}
+      {@const [label, unit] = LABEL[field]}
+      <NumberField
+        {label}
+        {unit}
+        field={`lights[].modifier.${field}`}
+        digits={field === 'deg' ? 0 : 2}
+        step={field === 'deg' ? 5 : 0.05}
+        value={value(one, field)}
+        onchange={set(`${path(i)}.${field}`)}
+      />
+    {/each}
+  </div>
 {/each}
 {#if lamp.modifier.kind !== 'none' && lamp.beyond.length < MOST_BEYOND}
   <Choice label="Then" value="none" options={KINDS} onchange={(kind) => take(chain.length, kind)} />
