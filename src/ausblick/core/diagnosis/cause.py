@@ -122,8 +122,8 @@ def _fits(fit: StoryFit) -> list[Fit]:
     share = _shares(found)
     if found[0].misfit > HOPELESS:
         return found
-    settled = found[0].misfit < LEAVES_NOTHING and found[0].strain < STRAINED
-    if settled and found[0].story and share[0] > SETTLED:
+    settled = found[0].misfit < LEAVES_NOTHING and found[0].strain < STRAINED and share[0] > SETTLED
+    if settled and any(part.kind != "lens" for part in found[0].story):
         return found
     parts = [one for one in found if one.story]
     known = [one for one in parts if one.story[0].kind != "stranger"]

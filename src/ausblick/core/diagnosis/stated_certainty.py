@@ -1,6 +1,6 @@
 """How sure a cause is told to be: what the fit says of itself, brought to the share of such answers that is right.
 
-Measured on 240 stand-in sets with one fault or two and decoys (`benchmarks/causes.py`), and held against 300 others;
+Measured on 380 stand-in sets with one fault or two and decoys (`benchmarks/causes.py`), and held against 200 others;
 the table stands in docs/model.md. Two answers are surer of themselves than they may be: that all is as planned,
 because a fault smaller than the errors of a set leaves no trace; and that something stands in a beam, or is none of
 the lamps', because a form that is free fits what no lamp does, and what nobody modelled too.

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import cv2
@@ -253,9 +254,11 @@ def _away(capture: Capture, window: PixelWindow) -> float:
 
 def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tuple[Keyed, Keyed]:
     """All windows by both colour differences, the kinder one first. Raises NoScreen."""
-    shots = {name: take(capture, window, codec) for name, window in windows.items()}
-    whole = take(replace(capture, recording=None), overview_window(capture.plan, WHOLE), codec)
-    usual, larger = (_by_formula(formula, shots, whole, capture) for formula in FORMULAS)
+    with ThreadPoolExecutor(2) as both:
+        small = both.submit(take, replace(capture, recording=None), overview_window(capture.plan, WHOLE), codec)
+        shots = dict(zip(windows, both.map(lambda one: take(capture, one, codec), windows.values()), strict=True))
+        whole = small.result()
+        usual, larger = both.map(lambda formula: _by_formula(formula, shots, whole, capture), FORMULAS)
     if usual is None and larger is None:
         raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     usual, larger = usual or larger, larger or usual
