@@ -64,7 +64,7 @@ def test_rename_duplicate_delete_restore_name(client: FlaskClient) -> None:
 def test_evaluation_with_changes_and_remedies(client: FlaskClient) -> None:
     plan = dump_plan(seed_vault())
     now = client.post("/api/evaluate", json={"plan": plan}).get_json()
-    worst = now["check"]["findings"][0]
+    worst = next(finding for finding in now["check"]["findings"] if finding["remedies"])
     remedy = worst["remedies"][0]
     body = {"plan": plan, "changes": remedy["changes"], "remedies": False}
     then = client.post("/api/evaluate", json=body).get_json()

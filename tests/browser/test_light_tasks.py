@@ -138,7 +138,7 @@ def test_a_photometry_file_and_a_soft_box_on_a_lamp(watched: Watched, tmp_path: 
 def test_two_set_ups_side_by_side(watched: Watched) -> None:
     page = watched.open("/compare/1/4")
     expect(page.get_by_role("region", name="Left").get_by_role("listitem").first).to_contain_text(
-        "The moving hand", timeout=SLOW
+        "Screen at 75 % luma", timeout=SLOW
     )
     page.get_by_role("combobox", name="Set-up on the right").select_option(label="Scree, noon")
     expect(page.get_by_role("region", name="Right")).to_contain_text("0.50 m of screen is missing", timeout=SLOW)

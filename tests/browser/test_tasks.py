@@ -39,7 +39,7 @@ def test_plan_a_set_drag_read_try_keep_undo(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("link", name="Seed vault, night round").click()
     findings = page.get_by_role("region", name="Findings and numbers")
-    expect(findings.get_by_text("The moving hand loses").first).to_be_visible()
+    expect(findings.get_by_text("Back light is").first).to_be_visible()
 
     # The mark goes half a metre toward the camera: gap and screen to spare change with it.
     before = reading(page, "Space")

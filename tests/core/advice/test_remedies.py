@@ -45,7 +45,7 @@ def test_every_remedy_does_what_it_says(title: str) -> None:
         for remedy in finding.remedies:
             keeps_its_promise(finding, remedy, before, judgements(apply_changes(plan, remedy.changes), SMALL_KIT))
             tried += 1
-    assert tried >= 4
+    assert tried >= 2
 
 
 def test_a_remedy_holds_in_a_fresh_store_too() -> None:

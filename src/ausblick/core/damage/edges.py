@@ -73,12 +73,12 @@ def causes_of_motion(at: AtTheEdge) -> dict[str, float]:
         return {}
     smear = min(at.smear_cm, MOST_SMEAR)
     return {
-        "every key": 22.3 * at.pixel_cm,
-        "smear": (0.92 + 3.0 * at.only_hands) * smear,
-        "recording": 15.0 * at.pixel_cm * _subsampled(at),
-        "noise": 14.0 * at.noise,
-        "screen colour": 100.0 * at.lost + 12.0 * _between(at.arm[1] - 0.04, 1.0) + 3.2 * _between(at.hand, 1.0),
-        **_weak_screen(at, (10.4 * _between(-at.hand, 2.0) + 3.3 * _between(-at.arm[0], 2.0)) * smear, 3.8),
+        "every key": 11.2 * at.pixel_cm,
+        "smear": (0.64 + 2.1 * at.only_hands) * smear,
+        "recording": 7.5 * at.pixel_cm * _subsampled(at),
+        "noise": 18.0 * at.noise,
+        "screen colour": 60.0 * at.lost + 7.2 * _between(at.arm[1] - 0.04, 1.0) + 1.9 * _between(at.hand, 1.0),
+        **_weak_screen(at, (8.8 * _between(-at.hand, 2.0) + 2.8 * _between(-at.arm[0], 2.0)) * smear, 3.2),
     }
 
 
