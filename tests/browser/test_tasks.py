@@ -155,7 +155,7 @@ def test_two_browsers_on_one_set_up(watched: Watched, chromium: Browser, address
     # This one hears nothing of the other: its network is away just then.
     other.page.add_init_script("window.EventSource = class { close() {} }")
     second = other.open("/setup/1")
-    expect(second.get_by_text("The moving hand loses").first).to_be_visible()
+    expect(second.get_by_text("Back light is").first).to_be_visible()
     # What does not touch the same comes together, without a question.
     drag(first, "Subject, from above", 30, 0)
     saved(first)
