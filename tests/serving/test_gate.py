@@ -110,22 +110,25 @@ def test_work_ends_when_its_reader_leaves(address: str) -> None:
 
 
 def test_the_line_is_kept_in_order_and_says_when_to_come_again() -> None:
-    turns, order, done = Turns(1, 2, usual=3.0), [], []
+    turns, go, order, done = Turns(1, 2, usual=3.0), Event(), [], []
 
     def work(name: str) -> None:
         with turns.taken():
             order.append(name)
             done.append(time.monotonic())
+            # Nobody leaves before the line was seen full, however slow the machine is.
+            go.wait(10)
             time.sleep(0.1)
 
     threads = []
     for name in "abc":
         threads.append(Thread(target=work, args=(name,)))
         threads[-1].start()
-        time.sleep(0.02)
+        time.sleep(0.1)
     with pytest.raises(Busy) as told, turns.taken():
         pass
     assert told.value.again == 9
+    go.set()
     for thread in threads:
         thread.join()
     assert order == ["a", "b", "c"]

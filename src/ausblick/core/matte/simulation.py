@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from concurrent.futures import ThreadPoolExecutor
+from contextvars import copy_context
 from dataclasses import dataclass, replace
 
 import cv2
@@ -255,10 +256,14 @@ def _away(capture: Capture, window: PixelWindow) -> float:
 def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tuple[Keyed, Keyed]:
     """All windows by both colour differences, the kinder one first. Raises NoScreen."""
     with ThreadPoolExecutor(2) as both:
-        small = both.submit(take, replace(capture, recording=None), overview_window(capture.plan, WHOLE), codec)
-        shots = dict(zip(windows, both.map(lambda one: take(capture, one, codec), windows.values()), strict=True))
+        # Each in the context of whoever asked: by that it is told when nobody waits for it any more.
+        begun = [both.submit(copy_context().run, take, capture, one, codec) for one in windows.values()]
+        clean, coarse = replace(capture, recording=None), overview_window(capture.plan, WHOLE)
+        small = both.submit(copy_context().run, take, clean, coarse, codec)
+        shots = {name: one.result() for name, one in zip(windows, begun, strict=True)}
         whole = small.result()
-        usual, larger = both.map(lambda formula: _by_formula(formula, shots, whole, capture), FORMULAS)
+        each = [both.submit(copy_context().run, _by_formula, one, shots, whole, capture) for one in FORMULAS]
+        usual, larger = (one.result() for one in each)
     if usual is None and larger is None:
         raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     usual, larger = usual or larger, larger or usual
