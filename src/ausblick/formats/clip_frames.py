@@ -21,6 +21,10 @@ from .yuv import Coding, area_mean, frame_signal, luma_signal, plane_values, rgb
 SMALL = 240
 FINE = 160
 """Places across that single pixels' noise is read on."""
+LOOK_S = 0.16
+"""How often is looked who touches what, s: a hand that goes out and comes back takes longer."""
+HELD = 40_000_000
+"""Bytes of whole frames that may wait until somebody asks for their colour."""
 OTHER_CURVES: tuple[Transfer, ...] = ("HLG", "PQ", "linear", "log")
 
 
@@ -48,6 +52,8 @@ class Way:
         self._curve: Curve = camera.curve if camera is not None and by_plan else "rec709"
         self._table = camera.curve_table if camera is not None and by_plan else ""
         self._kept = self._matrix is None and self._transfer == "709"
+        sample = 2 if facts.bits > 8 else 1
+        self._held = 2 * sample * facts.width * facts.height * LOOK_S * facts.fps < HELD
 
     def small(self, frame: Any) -> Floats32:
         """The upright frame as signal (h, w, 3), SMALL wide, area-averaged: enough for level, screen and contacts."""
@@ -71,9 +77,12 @@ class Way:
             return area_mean(plane_values(frame.planes[plane], self._facts.bits), self._size())
 
         luma = luma_signal(mean(0), coding)
-        if self._kept and coding.matrix == "709":
+        if self._kept and coding.matrix == "709" and self._held:
             # Of most frames nobody asks for the colour: its planes are averaged when somebody does.
             return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, mean(1), mean(2), coding)), turns)
+        if self._kept and coding.matrix == "709":
+            cb, cr = mean(1), mean(2)
+            return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, cb, cr, coding)), turns)
         led = upright(self._working(rgb_signal(luma, mean(1), mean(2), coding)))
         return SmallPicture(luma_of(led), lambda: led, turns)
 

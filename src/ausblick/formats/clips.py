@@ -29,7 +29,7 @@ from ausblick.core.geometry.vectors import Floats, Floats32
 from ausblick.core.plan import Camera
 
 from .ahead import ahead
-from .clip_frames import SmallPicture, Way
+from .clip_frames import LOOK_S, SmallPicture, Way
 from .clip_header import RANGE_TAG, clip_facts, picture_track
 from .image_limits import ImageError
 from .one_thread import on_one_thread
@@ -52,8 +52,6 @@ LOOKED_AT = 400
 MOST_FRAMES = 20_000
 NOISES = 40
 """Pairs of frames that tell the noise."""
-LOOK_S = 0.16
-"""How often is looked who touches what, s: a hand that goes out and comes back takes longer."""
 
 
 def is_clip(start: bytes) -> bool:

@@ -119,6 +119,9 @@ def test_a_screen_in_a_mirror_is_a_question() -> None:
     pointed = read_frame(shown, region=mirrored.corners)
     assert pointed.candidates == ()
     assert pointed.screen_area_percent == pytest.approx(mirrored.area_percent, rel=0.1)
+    both = read_frame(shown, region=((0, 0), (1, 0), (1, 1), (0, 1)))
+    assert both.candidates == ()
+    assert both.screen_area_percent == pytest.approx(reading.screen_area_percent + mirrored.area_percent, abs=1.0)
 
 
 @pytest.mark.parametrize(

@@ -84,7 +84,8 @@ def read_frame(frame: Frame, trace: str = "luma", region: Region = (), wanted: s
     sought = seek_screen(reduced, drawn, linear, wanted)
     if sought.found is None:
         return FrameReading(frame.width, frame.height, None, 0.0, candidates=candidates_of(sought))
-    found, apart = screen_alone(sought.found, reduced)
+    # Inside of what a person drew all of it is the screen.
+    found, apart = screen_alone(sought.found, reduced) if drawn is None else (sought.found, [])
     candidates = candidates_of(sought, apart)
     percent = 100.0 * trace_signal(reduced, trace, found.channel)
     contact = contact_of(found)
