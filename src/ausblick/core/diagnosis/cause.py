@@ -130,9 +130,15 @@ def _fits(fit: StoryFit) -> list[Fit]:
     # What a lens does at the corners lies over whatever a lamp does, and may hide it.
     best = [one for i, one in enumerate(known) if i < BEST or (one.story[0].kind == "lens" and _helps(one, found))]
     pairs = [(one, part) for one, part in product(best, parts) if _together(one.story[0], part.story[0])]
-    tried = _sorted([fit.of((*one.story, *part.story), steps=1, near=one, beside=part) for one, part in pairs])
+    tried = _sorted([_paired(fit, one, part) for one, part in pairs])
     refined = [fit.of(one.story, near=one) for one in tried[:4]]
     return _sorted([*found, *refined])
+
+
+def _paired(fit: StoryFit, one: Fit, part: Fit) -> Fit:
+    """A look at two stories together; beside a lens it begins from what the other one found alone as well."""
+    lens = one.story[0].kind == "lens"
+    return fit.of((*one.story, *part.story), steps=1, near=one, beside=part if lens else None)
 
 
 def _helps(one: Fit, found: list[Fit]) -> bool:
