@@ -27,7 +27,7 @@ wheel: build
 dev: $(STAMP)/run $(STAMP)/node
 	@$(PY) scripts/dev.py
 
-# Lint beside the tests: these wait for browsers and servers a third of their time. Each says its part in one piece.
+# Lint beside the tests: what it takes then is free at their end. Each says its part in one piece.
 test: ready
 	@$(MAKE) --no-print-directory -j 3 --output-sync=target pytest lint-python lint-web
 

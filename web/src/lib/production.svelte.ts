@@ -33,8 +33,8 @@ export class OpenProduction {
   }
 
   async open(id: number) {
-    // What waits to be saved belongs to the one that was open.
-    await this.queue
+    // What waits to be saved belongs to the one that was open, and so does what is changed until then.
+    for (let queue; queue !== this.queue;) await (queue = this.queue)
     this.id = id
     this.document = null
     this.state = null

@@ -87,9 +87,11 @@ test('a production that is opened waits for the saves of the one before it', asy
   vi.mocked(api.getProduction).mockResolvedValue({ ...stored(7, 'other'), id: 2 } as never)
   const opened = open.open(2)
   await vi.waitFor(() => expect(api.saveProduction).toHaveBeenCalledOnce())
-  expect(vi.mocked(api.saveProduction).mock.calls[0][0]).toBe(1)
+  vi.mocked(api.saveProduction).mockResolvedValueOnce(stored(5, 'two', 'hall'))
+  open.change([{ path: 'place', value: 'hall' }])
   answer(stored(4, 'two'))
   await opened
+  expect(vi.mocked(api.saveProduction).mock.calls.map((call) => call[0])).toEqual([1, 1])
   expect([open.id, open.document?.title]).toEqual([2, 'other'])
 })
 
