@@ -15,7 +15,7 @@ import pytest
 from ausblick.formats.ahead import ahead
 from ausblick.formats.clips import read_clip
 from ausblick.formats.one_thread import on_one_thread
-from ausblick.formats.yuv import area_mean
+from ausblick.formats.yuv import area_mean, row_mean
 
 
 def test_all_of_it_in_order() -> None:
@@ -69,6 +69,15 @@ def test_small_pictures_are_means_of_the_large_one(shape: tuple[int, int], size:
     if shape[0] % size[1] == shape[1] % size[0] == 0:
         block = codes[-(shape[0] // size[1]) :, -(shape[1] // size[0]) :]
         assert small[-1, -1] == pytest.approx(float(block.mean()), abs=0.001 * unit)
+
+
+def test_a_quarter_of_the_rows_tells_level_and_place_of_a_picture() -> None:
+    """Both fields of an interlaced picture count alike, and a slope stays where it is."""
+    slope = np.repeat(np.linspace(16.0, 235.0, 1080)[:, None], 1920, axis=1)
+    slope[1::2] += 20.0
+    codes = slope.astype(np.uint8)
+    assert np.abs(row_mean(codes, (240, 135)) - area_mean(codes, (240, 135))).max() < 0.6
+    assert float(row_mean(codes, (240, 135)).mean()) == pytest.approx(float(codes.mean()), abs=0.1)
 
 
 def test_two_clips_read_at_once_leave_as_many_threads_as_before() -> None:

@@ -16,12 +16,12 @@ from ausblick.core.frames.frame import Frame, luma_of
 from ausblick.core.geometry.vectors import Floats32
 from ausblick.core.plan import Camera
 
-from .yuv import Coding, area_mean, frame_signal, luma_signal, plane_values, rgb_signal
+from .yuv import Coding, area_mean, frame_signal, luma_signal, plane_values, rgb_signal, row_mean
 
 SMALL = 240
 FINE = 160
 """Places across that single pixels' noise is read on."""
-LOOK_S = 0.16
+LOOK_S = 0.2
 """How often is looked who touches what, s: a hand that goes out and comes back takes longer."""
 HELD = 40_000_000
 """Bytes of whole frames that may wait until somebody asks for their colour."""
@@ -76,7 +76,7 @@ class Way:
         def mean(plane: int) -> Floats32:
             return area_mean(plane_values(frame.planes[plane], self._facts.bits), self._size())
 
-        luma = luma_signal(mean(0), coding)
+        luma = luma_signal(row_mean(plane_values(frame.planes[0], self._facts.bits), self._size()), coding)
         if self._kept and coding.matrix == "709" and self._held:
             # Of most frames nobody asks for the colour: its planes are averaged when somebody does.
             return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, mean(1), mean(2), coding)), turns)

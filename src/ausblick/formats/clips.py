@@ -19,13 +19,13 @@ from ausblick.core.frames.apart import screen_alone
 from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
 from ausblick.core.frames.bands import bands_of, block_means
 from ausblick.core.frames.clip_facts import ClipFacts
-from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, noise_between, timing_of
+from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, noise_between, share_of, timing_of
 from ausblick.core.frames.contact import Contact, contact_of
 from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.find_screen import FoundScreen, find_screen, screen_of
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import on_sample, read_frame
-from ausblick.core.geometry.vectors import Floats, Floats32
+from ausblick.core.geometry.vectors import Bools, Floats, Floats32
 from ausblick.core.plan import Camera
 
 from .ahead import ahead
@@ -174,7 +174,9 @@ class _Watch:
         self._last: Looked | None = None
         self._before: Floats32 | None = None
         self._channel: int | None = None
-        self._mask: np.ndarray[Any, np.dtype[np.bool_]] | None = None
+        self._mask: Bools | None = None
+        self._share: Floats32 | None = None
+        self._sum = 0.0
 
     def pictures(self) -> tuple[Frame, Frame]:
         """The middle and the worst frame. Raises ImageError where none was seen."""
@@ -213,7 +215,7 @@ class _Watch:
     def _remember(self, index: int, small: SmallPicture, found: FoundScreen | None, sides: tuple[str, ...]) -> None:
         self.touching.append((index / self._facts.fps, sides))
         if self._mask is None and found is not None:
-            self._mask = found.core
+            self._mask, self._share = found.core, share_of(found.core)
         if len(self.blocks) < MOST_BANDED:
             # The sensor's rows are those of the picture as it was recorded.
             screen = np.zeros(small.luma.shape, bool) if found is None else found.core
@@ -228,19 +230,20 @@ class _Watch:
 
     def _time(self, index: int, frame: Any, small: SmallPicture) -> None:
         """Level and noise on the places that were screen in the first frame that had one."""
-        if self._mask is None or self._mask.shape != small.luma.shape:
+        if self._mask is None or self._share is None or self._mask.shape != small.luma.shape:
             if self.worst is None:
                 self.worst = self.middle
             return
-        level = level_on(small.luma, self._mask)
+        level = level_on(small.luma, self._share)
         self.levels.append(level)
+        self._sum += level
         if len(self.noises) < NOISES:
             fine = self._way.fine_luma(frame)
             if self._before is not None and self._before.shape == fine.shape:
                 inside = on_sample(self._mask, np.repeat(fine[..., None], 3, axis=-1))
                 self.noises.append(noise_between(self._before, fine, inside))
             self._before = fine
-        off = abs(level - float(np.mean(self.levels)))
+        off = abs(level - self._sum / len(self.levels))
         # Decoding a whole frame costs; a new worst one must be clearly worse.
         if off > self._worst_by + 0.3 or self.worst is None:
             self.worst, self.worst_index, self._worst_by = self._way.frame(frame), index, off

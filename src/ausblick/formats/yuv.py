@@ -10,6 +10,7 @@ import numpy as np
 
 from ausblick.core.geometry.vectors import Floats32
 
+EIGHT = 8
 KR_KB = {"709": (0.2126, 0.0722), "601": (0.299, 0.114), "2020": (0.2627, 0.0593)}
 """Luma coefficients of red and blue: ITU-R BT.709, BT.601, BT.2020."""
 
@@ -44,11 +45,26 @@ def area_mean(values: np.ndarray[Any, Any], size: tuple[int, int]) -> Floats32:
     (width, height), (rows, columns) = size, values.shape
     if rows % height or columns % width:
         return np.asarray(cv2.resize(values, size, interpolation=cv2.INTER_AREA), dtype=np.float32)
-    down, across = rows // height, columns // width
-    wide = np.uint16 if values.dtype == np.uint8 and down < 256 else np.uint32
-    summed = np.add.reduce(values.reshape(height, down, columns), axis=1, dtype=wide)
+    return _mean_of(values.reshape(height, rows // height, columns), width)
+
+
+def _mean_of(blocks: np.ndarray[Any, Any], width: int) -> Floats32:
+    """Code values (h, n, w) averaged over their n rows and to a width."""
+    height, down, columns = blocks.shape
+    across = columns // width
+    wide = np.uint16 if blocks.dtype == np.uint8 and down < 256 else np.uint32
+    summed = np.add.reduce(blocks, axis=1, dtype=wide)
     each = np.full(across, 1.0 / (down * across), dtype=np.float32)
     return np.asarray(summed.astype(np.float32).reshape(height, width, across) @ each)
+
+
+def row_mean(values: np.ndarray[Any, Any], size: tuple[int, int]) -> Floats32:
+    """The same of a quarter of the rows, where each of the smaller ones is made of eight, as of 1080 lines: of the
+    second and the seventh, so that both fields of interlaced pictures and the middle of each row are kept."""
+    (width, height), (rows, columns) = size, values.shape
+    if rows != EIGHT * height or columns % width:
+        return area_mean(values, size)
+    return _mean_of(values.reshape(height, EIGHT, columns)[:, 1::5], width)
 
 
 def luma_signal(values: Floats32, coding: Coding) -> Floats32:
@@ -62,13 +78,22 @@ def rgb_signal(luma: Floats32, cb: Floats32, cr: Floats32, coding: Coding) -> Fl
     """Signal (h, w, 3) 0..1 of luma 0..1 and chroma in code values of the same size."""
     middle, reach = 128.0 * coding.unit, coding.top if coding.full_range else 224.0 * coding.unit
     kr, kb = KR_KB[coding.matrix]
-    # Written where it belongs: of a whole frame every copy more is eight megabytes.
-    found = np.empty((*luma.shape, 3), dtype=np.float32)
-    red, green, blue = found[..., 0], found[..., 1], found[..., 2]
-    red[...] = luma + np.float32(2.0 * (1.0 - kr)) * (cr - np.float32(middle)) / np.float32(reach)
-    blue[...] = luma + np.float32(2.0 * (1.0 - kb)) * (cb - np.float32(middle)) / np.float32(reach)
-    green[...] = (luma - np.float32(kr) * red - np.float32(kb) * blue) / np.float32(1.0 - kr - kb)
-    return np.clip(found, 0.0, 1.0, out=found)
+    of_cr, of_cb, kg = 2.0 * (1.0 - kr) / reach, 2.0 * (1.0 - kb) / reach, 1.0 - kr - kb
+    green = (-kb * of_cb / kg, -kr * of_cr / kg)
+    turned = np.array(
+        [
+            [1.0, 0.0, of_cr, -middle * of_cr],
+            [1.0, *green, -middle * sum(green)],
+            [1.0, of_cb, 0.0, -middle * of_cb],
+        ],
+        dtype=np.float32,
+    )
+    # In its place: of a whole frame every copy more is 25 megabytes.
+    found = np.asarray(cv2.merge([luma, cb, cr]), dtype=np.float32)
+    cv2.transform(found, turned, found)
+    cv2.threshold(found, 1.0, 1.0, cv2.THRESH_TRUNC, found)
+    cv2.threshold(found, 0.0, 1.0, cv2.THRESH_TOZERO, found)
+    return found
 
 
 def frame_signal(frame: Any, coding: Coding) -> Floats32:

@@ -11,7 +11,7 @@ import numpy as np
 
 from ..geometry.vectors import Bools, Floats, Floats32
 from .contact import spanned
-from .find_screen import FoundScreen, with_mask
+from .find_screen import FoundScreen, parts_of, with_mask
 from .frame import linear_of
 
 LEAST = 0.01
@@ -32,11 +32,11 @@ def screen_alone(found: FoundScreen, reduced: Floats32) -> tuple[FoundScreen, li
 def _parted(mask: Bools, core: Bools, key: Floats32) -> list[Bools]:
     """Of a screen's mask (h, w) the screen and those parts (h, w) that are none of it; empty where all is one.
     `core`: the mask without its rim, `key` (h, w): the key channel's signal."""
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
-    large = [i for i in range(1, count) if stats[i, cv2.CC_STAT_AREA] >= LEAST * mask.size]
+    count, labels, areas = parts_of(mask.astype(np.uint8))
+    large = [i for i in range(1, count) if areas[i] >= LEAST * mask.size]
     if len(large) < 2:
         return []
-    large.sort(key=lambda i: -int(stats[i, cv2.CC_STAT_AREA]))
+    large.sort(key=lambda i: -int(areas[i]))
     main, *parts = [np.asarray(labels == i) for i in large]
     # A part that is one with another part of the screen is one with all of it.
     while own := [

@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.fft import next_fast_len
 from scipy.optimize import fmin
 
 from ..geometry.vectors import Bools, Floats, Floats32
@@ -142,7 +143,7 @@ def _hann_over(rows: Bools) -> Floats:
 
 
 def _padded(count: int) -> int:
-    return int(2 ** np.ceil(np.log2(PAD * count)))
+    return int(next_fast_len(PAD * count, real=True))
 
 
 def _peak(power: Floats, at: tuple[int, int], hertz: Floats, bands: Floats) -> tuple[float, float]:

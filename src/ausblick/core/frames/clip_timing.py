@@ -211,9 +211,14 @@ def breaches_of(touching: list[tuple[float, tuple[str, ...]]], step: float) -> t
     return tuple(found)
 
 
-def level_on(values: Floats32, mask: Bools) -> float:
-    """Mean % of signal of some of a frame's luma (h, w), 0..1, on the screen."""
-    return 100.0 * float(values[mask].mean()) if mask.any() else 0.0
+def share_of(mask: Bools) -> Floats32:
+    """Weights (h, w) that make `level_on` the mean over a mask; nought where it is empty."""
+    return mask.astype(np.float32) / np.float32(max(1, int(np.count_nonzero(mask))))
+
+
+def level_on(values: Floats32, share: Floats32) -> float:
+    """Mean % of signal of some of a frame's luma (h, w), 0..1; `share` (h, w) as `share_of` makes it."""
+    return 100.0 * float(np.vdot(values, share))
 
 
 def noise_between(before: Floats32, now: Floats32, inside: Bools) -> float:

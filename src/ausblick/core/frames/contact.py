@@ -11,7 +11,7 @@ import cv2
 import numpy as np
 
 from ..geometry.vectors import Bools
-from .find_screen import FoundScreen
+from .find_screen import FoundScreen, parts_of
 
 LEAST = 0.003
 """Smaller things than this share of the frame are marks, not the subject."""
@@ -45,12 +45,11 @@ def contact_of(screen: FoundScreen) -> Contact:
     within = spanned(mask)
     between = (within & ~mask).astype(np.uint8)
     inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(inner, connectivity=8)
-    large = [one for one in range(1, count) if stats[one, cv2.CC_STAT_AREA] >= LEAST * mask.size]
-    areas = {label: int(stats[label, cv2.CC_STAT_AREA]) for label in large}
+    count, labels, sizes = parts_of(np.asarray(inner))
+    areas = {label: int(sizes[label]) for label in range(1, count) if sizes[label] >= LEAST * mask.size}
     first = max(areas, key=lambda one: areas[one], default=0)
     figure, things = np.zeros(mask.shape, dtype=bool), set[str]()
-    for label in large:
+    for label in areas:
         part = np.asarray(labels == label)
         sides = _frame_sides(part) if areas[label] < THING * areas[first] else ()
         if sides and not _near(part, np.asarray(labels == first)):
@@ -101,13 +100,16 @@ def _beyond(mask: Bools) -> Bools:
 
 def _between(mask: Bools, axis: int) -> Bools:
     """From the first to the last place of every row (axis 1) or column (axis 0)."""
-    length = mask.shape[axis]
-    some, first = mask.any(axis=axis), mask.argmax(axis=axis)
-    last = length - 1 - np.flip(mask, axis).argmax(axis=axis)
+    if axis == 0:
+        return _between(np.ascontiguousarray(mask.T), 1).T
+    length = mask.shape[1]
+    first = mask.argmax(axis=1)
+    last = length - 1 - mask[:, ::-1].argmax(axis=1)
+    some = mask[np.arange(len(mask)), first]
     # Short numbers, as this is asked of every frame of a clip: no place lies before the first of an empty row.
-    begin = np.expand_dims(np.where(some, first, length).astype(np.int16), axis)
-    end = np.expand_dims(np.where(some, last, -1).astype(np.int16), axis)
-    at = np.expand_dims(np.arange(length, dtype=np.int16), 1 - axis)
+    begin = np.where(some, first, length).astype(np.int16)[:, None]
+    end = np.where(some, last, -1).astype(np.int16)[:, None]
+    at = np.arange(length, dtype=np.int16)[None, :]
     return np.asarray((at >= begin) & (at <= end))
 
 

@@ -60,8 +60,9 @@ TABLE = rec709_linear(np.arange(STEPS + 1) / STEPS).astype(np.float32)
 
 def linear_of(signal: Floats32) -> Floats32:
     """Rec.709 undone by a table of every 16 bit code: exact for 8 and 16 bit material, elsewhere to 2e-5."""
-    codes = np.rint(np.clip(signal, 0.0, 1.0) * np.float32(STEPS)).astype(np.uint16)
-    return np.asarray(TABLE[codes])
+    codes = np.clip(signal, np.float32(0.0), np.float32(1.0))
+    codes *= np.float32(STEPS)
+    return np.asarray(TABLE.take(np.rint(codes, out=codes).astype(np.uint16)))
 
 
 def picked(picture: Floats32, mask: Bools) -> Floats32:
