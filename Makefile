@@ -45,6 +45,7 @@ $(STAMP)/venv:
 $(STAMP)/run: requirements.txt pyproject.toml | $(STAMP)/venv
 	$(call install,requirements.txt)
 	@$(PY) -m pip install -q --no-deps --no-build-isolation -e .
+	@$(PY) -m compileall -q src
 	@touch $@
 
 $(STAMP)/dev: requirements-dev.txt $(STAMP)/run

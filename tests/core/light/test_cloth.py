@@ -1,12 +1,14 @@
-"""Sheen of a glossy cloth against the lobe's closed form."""
+"""Sheen of a glossy cloth, and folds out of focus, against their closed forms."""
 
 from __future__ import annotations
 
 import numpy as np
 import pytest
+from scipy.special import j1
 
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.cloth import FOLD, softened
 from tests.conftest import MakePlan, lamp
 
 
@@ -29,3 +31,12 @@ def test_a_lamp_behind_the_lens_shines_by_half_the_exponent_and_one(make: MakePl
     assert brightest(make, 0.05, 0.0) == pytest.approx(6.0 * 0.05, rel=0.02)
     assert brightest(make, 0.10, 0.0) == pytest.approx(6.0 * 0.10, rel=0.02)
     assert brightest(make, 0.0, 0.0) == 0.0
+
+
+def test_a_blur_disc_takes_folds_as_its_transfer_says() -> None:
+    """2 J1(v) / v: SciPy's Bessel function, up to the disc that a fold vanishes in."""
+    for share in (0.01, 0.4, 0.8, 1.2):
+        v = np.pi * share
+        assert softened(share * FOLD) == pytest.approx(abs(2.0 * j1(v) / v), abs=1e-9)
+    assert softened(0.0) == 1.0
+    assert softened(1.3 * FOLD) == 0.0

@@ -108,6 +108,16 @@ def share(plan: Plan, kind: str) -> float:
     return float(value)
 
 
+def test_all_light_is_the_direct_light_and_what_every_patch_sends_of_it(make: MakePlan) -> None:
+    """E = D + F rho E holds on every patch of a bright room, in each channel, whatever the direct light is."""
+    scene = scene_of(make(**grey(0.85), lights=[]), BasisStore())
+    centres, outward = scene.patches.corners.mean(axis=1), scene.patches.outward
+    direct = np.random.default_rng(3).uniform(0.0, 500.0, (len(centres), 3))
+    arriving = scene.incident(direct)
+    factors = scene.factors(centres, outward, rays=1)
+    assert arriving == pytest.approx(direct + factors @ (scene.patches.reflectance * arriving), rel=1e-4)
+
+
 def test_white_light_in_a_grey_world_spills_nothing(make: MakePlan) -> None:
     plan = make(
         screen={"reflectance": [0.3, 0.3, 0.3]}, room=grey(0.5), lights=[STRAIGHT_ON, sun([2, 3, 9], [0, 1, 2])]

@@ -8,11 +8,11 @@ Only the dark side against the median costs clip: a hot spot costs none. No cons
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.special import ndtr
 
 from ..geometry.vectors import Floats, Ints
 from .screen_signal import ScreenSignal
@@ -45,9 +45,19 @@ def needed_clips(signals: Sequence[ScreenSignal]) -> list[float]:
     low, high = np.zeros(len(signals)), np.ones(len(signals))
     for _ in range(STEPS):
         at = 0.5 * (low + high)
-        held = np.einsum("sb,sb->s", ndtr((at[:, None] - middle) / spread), weights)
+        held = np.einsum("sb,sb->s", _below((at[:, None] - middle) / spread), weights)
         low, high = np.where(held < QUANTILE, at, low), np.where(held < QUANTILE, high, at)
     return [float(clip) for clip in 0.5 * (low + high)]
+
+
+BELOW_AT = np.linspace(-6.0, 6.0, 2401)
+BELOW = np.array([0.5 * math.erfc(-at / math.sqrt(2.0)) for at in BELOW_AT])
+
+
+def _below(at: Floats) -> Floats:
+    """Share of a normal's values below (...) its standard deviations, to 1e-6, by a table: SciPy's own would take a
+    third of a second to load, of every command."""
+    return np.asarray(np.interp(at, BELOW_AT, BELOW))
 
 
 @dataclass(frozen=True)

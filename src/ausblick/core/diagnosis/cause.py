@@ -20,7 +20,7 @@ from ..plan import Change, Plan
 from .cause_told import Told, told_as_planned, told_of, told_strange, told_unsure
 from .light_model import LightModel, light_model_of
 from .observed_light import ObservedLight
-from .stated_certainty import stated_certainty
+from .stated_certainty import second_certainty, stated_certainty
 from .stories import MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Culprit, Kind, Story, singles
 from .story_fit import Fit, StoryFit
 
@@ -283,7 +283,7 @@ def _rival(model: LightModel, found: list[Fit], share: Floats, first: Culprit) -
 def _also(model: LightModel, best: Fit, part: Culprit, certainty: float) -> Also:
     t = told_of(model, best, part)
     name = _name(part, t)
-    return Also(name, t.lamp, t.factor, t.moved, t.mired, stated_certainty(name, certainty), t.says, t.cure)
+    return Also(name, t.lamp, t.factor, t.moved, t.mired, second_certainty(name, certainty), t.says, t.cure)
 
 
 def _cause(

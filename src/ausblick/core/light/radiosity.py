@@ -1,9 +1,9 @@
 """Light sent back and forth between all surfaces, solved directly: E = D + F (rho E).
 
 D is what lamps put on each patch, F the share of each patch's light that arrives at every other one.
-F depends on the set's geometry alone and is kept, with the solved system, in a `Scene`; a dimmer is a
-weight, and a moved lamp one more right-hand side. Method: Goral et al. (SIGGRAPH 1984), with
-configuration factors from the middle of each receiving patch.
+F depends on the set's geometry alone and is kept, with the inverse of 1 - F rho, in a `Scene`; a dimmer is a
+weight, and a moved lamp one more product. Less light leaves a patch than arrives, so that the system is far from
+singular. Method: Goral et al. (SIGGRAPH 1984), with configuration factors from the middle of each receiving patch.
 """
 
 from __future__ import annotations
@@ -13,7 +13,6 @@ from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
-from scipy.linalg import lu_factor, lu_solve
 
 from ..camera.pane_film import PaneFilm, film_of
 from ..geometry.vectors import Floats, Floats32
@@ -26,19 +25,21 @@ from .keys import StoreKey, lamp_key, scene_key, together
 from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
+SMALLEST_HALF = 48
 CORNERS_SEEN = 0.35
 """Rays toward a patch end this far from its middle toward its corners, as a share of the way."""
 
 
 @dataclass(frozen=True)
 class Scene:
-    """A set's geometry, ready for any light: patches, what blocks, film on a pane, the solved system per channel."""
+    """A set's geometry, ready for any light: patches, what blocks, film on a pane, and `solved` (3, N, N): all light
+    on the patches of one lux of direct light on each, in three channels."""
 
     key: Hashable
     patches: Patches
     occluders: Floats
     film: PaneFilm | None
-    solved: tuple[tuple[Floats32, np.ndarray[tuple[int], np.dtype[np.int32]]], ...]
+    solved: Floats32
 
     def factors(self, points: Floats, normals: Floats, rays: int = 4) -> Floats:
         """Factors (P, N) from the patches to elements, with what stands between taken away."""
@@ -50,8 +51,9 @@ class Scene:
         """All light (N, C) in lux on the patches from the direct light (N, C); C = 3 channels."""
         if not len(direct):
             return direct
-        columns = [lu_solve(lu, direct[:, c].astype(np.float32)) for c, lu in enumerate(self.solved)]
-        return np.asarray(np.stack(columns, axis=1), dtype=np.float64)
+        # Not by BLAS: where it may use several threads they wait for each other longer than one takes.
+        columns = np.einsum("cij,cj->ci", self.solved, np.ascontiguousarray(direct.T, dtype=np.float32))
+        return np.asarray(columns.T, dtype=np.float64)
 
 
 def scene_of(plan: Plan, store: BasisStore) -> Scene:
@@ -67,12 +69,25 @@ def _scene(key: Hashable, plan: Plan) -> Scene:
     factors = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
     factors = _unhidden(factors, centres, patches.corners, occluders, rays=1)
     factors = _filmed(factors, film_of(plan), centres, patches.corners)
-    solved = []
-    for channel in range(3 if len(centres) else 0):
-        system = -(factors * patches.reflectance[:, channel]).astype(np.float32)
-        system[np.diag_indices(len(centres))] += 1.0
-        solved.append(lu_factor(system, overwrite_a=True))
-    return Scene(key, patches, occluders, film_of(plan), tuple(solved))
+    system = np.ascontiguousarray(factors * -patches.reflectance.T[:, None, :], dtype=np.float32)
+    system[:, np.arange(len(centres)), np.arange(len(centres))] += 1.0
+    return Scene(key, patches, occluders, film_of(plan), _inverse(system))
+
+
+def _inverse(system: Floats32) -> Floats32:
+    """The inverse of each of several systems (C, N, N) by halves, nearly all of it products of matrices. No pivots
+    are needed: of 1 - F rho every row's own place outweighs the others, and so it is with what is left of a half."""
+    half = system.shape[-1] // 2
+    if half < SMALLEST_HALF:
+        return np.asarray(np.linalg.inv(system))
+    one, two = slice(half), slice(half, None)
+    first = _inverse(system[:, one, one])
+    down, right = system[:, two, one] @ first, first @ system[:, one, two]
+    second = _inverse(system[:, two, two] - down @ system[:, one, two])
+    found = np.empty_like(system)
+    found[:, two, two], found[:, one, two], found[:, two, one] = second, -right @ second, -second @ down
+    found[:, one, one] = first - right @ found[:, two, one]
+    return found
 
 
 def _filmed(factors: Floats, film: PaneFilm | None, points: Floats, corners: Floats) -> Floats:
