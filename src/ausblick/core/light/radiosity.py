@@ -83,7 +83,7 @@ def _inverse(system: Floats32) -> Floats32:
     one, two = slice(half), slice(half, None)
     first = _inverse(system[:, one, one])
     down, right = system[:, two, one] @ first, first @ system[:, one, two]
-    second = _inverse(system[:, two, two] - down @ system[:, one, two])
+    second = _inverse(np.asarray(system[:, two, two] - down @ system[:, one, two], dtype=np.float32))
     found = np.empty_like(system)
     found[:, two, two], found[:, one, two], found[:, two, one] = second, -right @ second, -second @ down
     found[:, one, one] = first - right @ found[:, two, one]
