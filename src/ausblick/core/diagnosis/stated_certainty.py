@@ -1,6 +1,6 @@
 """How sure a cause is told to be: what the fit says of itself, brought to the share of such answers that is right.
 
-Fitted to 309 stand-in sets with one fault or two and decoys, one in four behind an open lens
+Fitted to 629 stand-in sets with one fault or two and decoys, one in four behind an open lens
 (`benchmarks/causes.py`); the table of others that it was held against stands in docs/model.md. What the fit says is
 tempered: it is wrong now and then where it is sure, and right more often than it says where it is not. Two answers
 are surer of themselves than they may be: that all is as planned, because a fault smaller than the errors of a set
@@ -27,12 +27,12 @@ class Tempered:
 
 
 LEAST_DOUBT = 1e-6
-PLANNED, PLANNED_BEHIND_LENS = Tempered(1.2, -1.65), Tempered(1.2, 0.35)
+PLANNED, PLANNED_BEHIND_LENS = Tempered(1.0, -1.45), Tempered(1.0, -0.55)
 """That all is as planned; the second where the lens darkens its corners: what that leaves open makes the fit less
 sure of itself, and it is right as often."""
-FAULT = Tempered(0.45, 0.9)
-FREE_FORM = {"obstacle": 0.35, "unknown": 0.12}
-"""Of obstacles that were named one in three was there, of strangers one in eight, whatever the fit said."""
+FAULT = Tempered(0.35, 1.05)
+FREE_FORM = {"obstacle": 0.25, "unknown": 0.05}
+"""Of obstacles that were named one in four was there, of strangers next to none, whatever the fit said."""
 
 
 def stated_certainty(story: str, probable: float, lens: bool = False) -> float:
