@@ -83,7 +83,7 @@ def tell(found: list[dict[str, Any]]) -> None:
         print(f"  {part.name:16} n {len(a):3}  R2 {fit:6.2f}  rank {spearmanr(a, b).statistic:5.2f}  "
               f"measured {np.median(a):7.3f}  told {np.median(b):7.3f}")  # fmt: skip
     weighted = np.array([row["weight"] for row in found])
-    print(f"weighted open findings against quality: rank {spearmanr(weighted, keyed).statistic:.2f}")
+    print(f"weighted open findings against quality: rank {spearmanr(weighted, keyed).statistic:.3f}")
     good = [row for row in found if row["keyed"] >= 80.0]
     stops = [[rule for rule, severity in row["open"] if severity == "stop"] for row in good]
     print(f"quality 80 and more: {len(good)}; open findings {sorted(len(row['open']) for row in good)}, "

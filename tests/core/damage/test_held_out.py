@@ -36,7 +36,7 @@ def test_the_verdict_goes_with_the_key_on_forty_plans_that_were_held_out() -> No
             good.append([f for f in findings if f.judgement.severity != "fine"])
     assert spearmanr(predicted, drawn).statistic > 0.9
     assert np.abs(np.array(predicted) - drawn).mean() < 8.0
-    assert spearmanr(weights, drawn).statistic < -0.8
+    assert spearmanr(weights, drawn).statistic < -0.83
     assert len(good) >= 4
     assert max(len(findings) for findings in good) <= 8
     on_the_key = [f for findings in good for f in findings if f.rule.id.startswith("key.")]

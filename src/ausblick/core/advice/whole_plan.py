@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from ..standards.limit import Severity
+from ..standards.limit import Limit, Severity
+from ..standards.limits import LIMITS
 from .rule import Judgement
 
 WEIGHTS: dict[Severity, float] = {"stop": 9.0, "fix": 3.0, "consider": 1.0, "fine": 0.0}
 """Three things to consider are about as bad as one to mend, three of those as one that stops the day."""
+MOST = 27.0
+"""A key that is lost three times over weighs no more than three that are lost."""
 MATTER_OF_TASTE = 0.25
 """What is only to be considered and no damage of the key weighs a quarter of it."""
 
@@ -18,6 +21,20 @@ def weight_of(judged: Mapping[str, Judgement]) -> float:
 
 
 def weight_of_one(rule_id: str, judgement: Judgement) -> float:
-    """Nothing for what is fine."""
+    """Nothing for what is fine. What the key itself loses weighs by how much that is, from severity to severity."""
     weight = WEIGHTS[judgement.severity]
-    return weight if judgement.severity != "consider" or rule_id.startswith("key.") else MATTER_OF_TASTE * weight
+    if rule_id.startswith("key."):
+        return _on_the_way(LIMITS[rule_id], judgement.severity, judgement.excess)
+    return weight if judgement.severity != "consider" else MATTER_OF_TASTE * weight
+
+
+def _on_the_way(limit: Limit, severity: Severity, excess: float) -> float:
+    """From the weight of a severity, at the excess it begins at, to that of the next one."""
+    if severity == "stop":
+        return min(MOST, WEIGHTS["stop"] * excess / limit.stop)
+    if severity == "fix":
+        share = (excess - limit.fix) / (limit.stop - limit.fix)
+        return WEIGHTS["fix"] + share * (WEIGHTS["stop"] - WEIGHTS["fix"])
+    if severity == "consider":
+        return WEIGHTS["consider"] + excess / limit.fix * (WEIGHTS["fix"] - WEIGHTS["consider"])
+    return 0.0

@@ -59,8 +59,8 @@ LIMITS: dict[str, Limit] = {
         at=0.075, unit="", fix=0.045, stop=0.175, source="Drawn keys (docs/model.md)",
         reason="Twice what loose hair costs in a good recording."),
     "key.motion": Limit(
-        at=2.5, unit="cm²", fix=5.5, stop=57.5, source="Drawn keys (docs/model.md)",
-        reason="A fingertip, a finger, a hand."),
+        at=2.5, unit="cm²", fix=3.5, stop=32.5, source="Drawn keys (docs/model.md)",
+        reason="A fingertip, most of a finger, most of the fingers: of such keys a tenth of the quality is left."),
     "subject.hair": Limit(
         at=0.0, unit="", source="All schools: test it first",
         reason="Fair, fine or curly: any of them asks for a test."),
