@@ -36,20 +36,8 @@ def test_the_first_remedy_again_and_again_leads_to_a_set_that_nothing_stops(seed
     assert predicted_quality(evaluate(then, store)) > predicted_quality(evaluate(plan, store)) + 5.0
 
 
-MISSED = {
-    321: "a screen that clips a little under a fast hand: what clips of it is no cause that has a remedy of its own",
-    331: "the drawn key is six points worse than at the start, where one better by two was predicted",
-    334: "one change after another leaves the clip; several at once are what Even the screen is for",
-}
-"""What is not met yet, each to be noticed when it is."""
-FORTY = [
-    pytest.param(seed, marks=pytest.mark.xfail(reason=MISSED[seed], strict=True)) if seed in MISSED else seed
-    for seed in range(300, 340)
-]
-
-
 @pytest.mark.torture
-@pytest.mark.parametrize("seed", FORTY)
+@pytest.mark.parametrize("seed", range(300, 340))
 def test_forty_plans_are_mended_and_the_key_that_is_drawn_is_no_worse(seed: int) -> None:
     plan, store = plan_from(built(seed)), BasisStore()
     then, _, stops = followed(plan, store)
