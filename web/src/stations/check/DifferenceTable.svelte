@@ -14,7 +14,7 @@
   let { heads, rows, clipped = 0 }: { heads: [string, string, string, string]; rows: Row[]; clipped?: number } = $props()
 
   const DIGITS: Record<string, number> = { Noise: 2, 'Screen in the frame': 0, 'Colour of the light': 0 }
-  /** What neither side has is left out; a meaning that the next row repeats is left to that one. */
+  /** What neither side has is left out, and clipping that would read as 0.0; too much of it is told by the verdict; a meaning that the next row repeats is left to that one. */
   const shown = $derived(
     rows
       .filter((row) => row.from !== null || row.to !== null || row.difference !== null)
@@ -44,8 +44,8 @@
         <tr class="border-b border-line"><td colspan="4" class="pb-1 text-primary first-letter:uppercase">{row.says}.</td></tr>
       {/if}
     {/each}
-    {#if clipped > 0}
-      <tr class="border-b border-line text-right text-primary"
+    {#if clipped >= 0.05}
+      <tr class="border-b border-line text-right"
         ><td class="py-1 text-left">Clipped</td><td></td><td class="font-semibold">{plain(clipped, 1)}</td><td>%</td></tr
       >
     {/if}
