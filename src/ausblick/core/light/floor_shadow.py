@@ -16,7 +16,7 @@ from .keys import blocking_key, place_key, together
 from .mix import dimmed
 from .occlusion import set_triangles
 
-FLOOR_REACH, FLOOR_CELLS = 1.9, 29
+FLOOR_REACH, FLOOR_CELLS = 1.9, 25
 UP = np.array([0.0, 1.0, 0.0])
 
 
