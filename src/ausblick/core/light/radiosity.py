@@ -25,7 +25,7 @@ from .keys import StoreKey, lamp_key, scene_key, together
 from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
-SMALLEST_HALF = 48
+SMALLEST_HALF = 24
 CORNERS_SEEN = 0.35
 """Rays toward a patch end this far from its middle toward its corners, as a share of the way."""
 
