@@ -14,7 +14,7 @@ from ausblick.core.colour.curves import rec709
 from ausblick.core.diagnosis.cause import Cause, cause_of_light
 from ausblick.core.diagnosis.light_model import Deviations, light_model_of
 from ausblick.core.diagnosis.observed_light import ObservedLight, observed_light
-from ausblick.core.diagnosis.stated_certainty import stated_certainty
+from ausblick.core.diagnosis.stated_certainty import second_certainty, stated_certainty
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame, linear_of
 from ausblick.core.frames.reading import read_frame
@@ -296,3 +296,6 @@ def test_what_fits_anything_is_never_told_as_sure() -> None:
     assert stated_certainty("as-planned", 0.998) > 0.9
     assert stated_certainty("dimmer", 0.5) == pytest.approx(0.79, abs=0.02)
     assert stated_certainty("dimmer", 0.95) == pytest.approx(0.87, abs=0.02)
+    assert second_certainty("dimmer", 0.7) == pytest.approx(0.65, abs=0.02)
+    assert second_certainty("dimmer", 0.99) == pytest.approx(0.80, abs=0.02)
+    assert second_certainty("obstacle", 1.0) < 0.2

@@ -30,7 +30,7 @@ LEAST_DOUBT = 1e-6
 PLANNED, PLANNED_BEHIND_LENS = Tempered(0.6, -1.0), Tempered(0.6, 0.1)
 """That all is as planned; the second where the lens darkens its corners: what that leaves open makes the fit less
 sure of itself, and it is right as often."""
-FAULT = Tempered(0.2, 1.3)
+FAULT, SECOND_FAULT = Tempered(0.2, 1.3), Tempered(0.2, 0.45)
 FREE_FORM = {"obstacle": 0.17, "unknown": 0.02}
 """Of obstacles that were named one in six was there, of strangers none of a dozen, whatever the fit said."""
 
@@ -38,13 +38,15 @@ FREE_FORM = {"obstacle": 0.17, "unknown": 0.02}
 def stated_certainty(story: str, probable: float, lens: bool = False) -> float:
     """From 0 to 1, of the first thing named: its story's name and what the fit gives it; `lens`: one that darkens its
     corners is in it."""
-    if story in FREE_FORM:
-        return second_certainty(story, probable)
     if story == "as-planned":
         return (PLANNED_BEHIND_LENS if lens else PLANNED)(probable)
-    return FAULT(probable)
+    return _of_fault(story, probable, FAULT)
 
 
 def second_certainty(story: str, probable: float) -> float:
-    """The same of a second thing: what the fit says, but of free forms."""
-    return FREE_FORM.get(story, 1.0) * min(1.0, max(0.0, probable))
+    """The same of the second thing named: of a hundred that were, three in four were there."""
+    return _of_fault(story, probable, SECOND_FAULT)
+
+
+def _of_fault(story: str, probable: float, tempered: Tempered) -> float:
+    return FREE_FORM[story] * min(1.0, max(0.0, probable)) if story in FREE_FORM else tempered(probable)
