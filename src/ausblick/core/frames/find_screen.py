@@ -179,7 +179,7 @@ def _grown(strict: Bools, loose: Bools) -> Bools:
 def parts_of(mask: np.ndarray[Any, np.dtype[np.uint8]]) -> tuple[int, np.ndarray[Any, Any], np.ndarray[Any, Any]]:
     """How many connected parts a mask (h, w) of uint8 has, with what is none of it; the part of every place (h, w),
     0 where none; and their areas. Short numbers where they suffice: this is asked of every frame of a clip."""
-    kind = cv2.CV_16U if mask.size < 4 * np.iinfo(np.uint16).max else cv2.CV_32S
+    kind = cv2.CV_16U if mask.size < 2 * np.iinfo(np.uint16).max else cv2.CV_32S
     count, labels, stats, _ = cv2.connectedComponentsWithStats(mask, connectivity=8, ltype=kind)
     return count, labels, stats[:, cv2.CC_STAT_AREA]
 

@@ -22,6 +22,8 @@ from .mix import scalar_lux, summed
 
 FOLD = 0.08
 """Typical distance from fold to fold of hanging cloth, m."""
+VANISHED = 3.83
+"""First zero of J1: discs so large leave nothing of a fold."""
 GLOSS_EXPONENT = 10.0
 """Breadth of a cloth's sheen: half its peak at about 21 degrees."""
 
@@ -65,8 +67,10 @@ def _slant(plan: Plan, lamp: Light, grid: Grid) -> Floats:
 def softened(melt_m: float) -> float:
     """What a blur disc of this diameter leaves of a fold's contrast: 2 J1(v) / v, v = pi d / fold."""
     v = math.pi * melt_m / FOLD
-    if v < 1e-6 or v > 3.83:
-        return 1.0 if v < 1.0 else 0.0
+    if v < 1e-6:
+        return 1.0
+    if v > VANISHED:
+        return 0.0
     # Bessel's own integral: the mean over a turn of a periodic function, exact to the last digits by few places.
     turn = 2.0 * np.pi * np.arange(32) / 32
     return abs(2.0 * float(np.cos(turn - v * np.sin(turn)).mean()) / v)

@@ -14,7 +14,8 @@
   let { heads, rows, clipped = 0 }: { heads: [string, string, string, string]; rows: Row[]; clipped?: number } = $props()
 
   const DIGITS: Record<string, number> = { Noise: 2, 'Screen in the frame': 0, 'Colour of the light': 0 }
-  /** What neither side has is left out, and clipping that would read as 0.0; too much of it is told by the verdict; a meaning that the next row repeats is left to that one. */
+  /** What neither side has is left out, and so is clipping that would read as 0.0: too much of it is told by the verdict.
+   *  A meaning that the next row repeats is left to that one. */
   const shown = $derived(
     rows
       .filter((row) => row.from !== null || row.to !== null || row.difference !== null)
