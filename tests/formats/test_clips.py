@@ -24,9 +24,10 @@ GREEN, BLUE = (0.21, 0.58, 0.29), (0.16, 0.29, 0.61)
 def write(
     path: Path, colour: tuple[float, float, float] = GREEN, codec: str = "libx264", frames: int = 50,
     recording: dict[str, Any] | None = None, flicker: float = 0.0, hertz: float = 3.0, drift: float = 0.0,
-    noise: float = 0.0, options: dict[str, str] | None = None,
+    noise: float = 0.0, options: dict[str, str] | None = None, walk: float = 0.0, slope: float = 0.0,
 ) -> Path:  # fmt: skip
-    """A clip of an even screen with a figure on it; flicker and drift in parts of the signal."""
+    """A clip of a screen with a figure on it; flicker, drift and slope in parts of the signal; `walk`: pixels that
+    the figure goes to either side, once in two seconds."""
     own = Recording.model_validate({"codec": "x", "chroma": "4:2:0", "bits": 8, "mbit_s": 20, **(recording or {})})
     rng = np.random.default_rng(3)
     with av.open(str(path), "w") as container:
@@ -38,7 +39,9 @@ def write(
             signal = np.empty((360, 640, 3), np.float32)
             signal[:] = colour
             signal *= 1.0 + flicker * np.sin(2.0 * np.pi * hertz * i / 25.0) + drift * i / frames
-            signal[120:, 270:370] = (0.45, 0.36, 0.31)
+            signal *= 1.0 + slope * np.linspace(-1.0, 1.0, 640, dtype=np.float32)[:, None]
+            at = round(walk * np.sin(np.pi * i / 25.0))
+            signal[120:, 270 + at : 370 + at] = (0.45, 0.36, 0.31)
             signal += rng.normal(0.0, noise, signal.shape).astype(np.float32) if noise else 0.0
             frame = av.VideoFrame(640, 360, pixel_format(own))
             for plane, values in zip(frame.planes, _planes(np.clip(signal, 0, 1), own), strict=True):
@@ -89,6 +92,16 @@ def test_flicker_its_frequency_and_drift(tmp_path: Path) -> None:
     _, clip = read_clip(write(tmp_path / "g.mp4", drift=0.1, frames=50))
     assert clip.timing.drift_percent == pytest.approx(0.1 * level * 0.9, rel=0.1)
     assert clip.timing.flicker_percent < 0.3
+
+
+@pytest.mark.parametrize("flicker", [0.0, 0.01])
+def test_who_walks_before_a_screen_is_no_flicker(tmp_path: Path, flicker: float) -> None:
+    """A body of another brightness, before a screen that is brighter on one side; a lamp is told beside it."""
+    path = write(tmp_path / "walk.mp4", frames=150, flicker=flicker, hertz=3.0, walk=150.0, slope=0.1)
+    timing = read_clip(path)[1].timing
+    level = 100.0 * float(LUMA @ GREEN)
+    assert timing.flicker_percent == pytest.approx(2.0 * flicker * level, abs=0.1)
+    assert abs(timing.drift_percent) < 0.15
 
 
 def test_temporal_noise(tmp_path: Path) -> None:

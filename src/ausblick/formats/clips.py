@@ -19,7 +19,7 @@ from ausblick.core.frames.apart import screen_alone
 from ausblick.core.frames.bands import MOST_FRAMES as MOST_BANDED
 from ausblick.core.frames.bands import bands_of, block_means
 from ausblick.core.frames.clip_facts import ClipFacts
-from ausblick.core.frames.clip_timing import ClipReading, breaches_of, level_on, noise_between, share_of, timing_of
+from ausblick.core.frames.clip_timing import ClipReading, breaches_of, change_on, noise_between, timing_of
 from ausblick.core.frames.contact import Contact, contact_of
 from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.find_screen import FoundScreen, find_screen, screen_of
@@ -50,6 +50,8 @@ SYNC = 0x47
 LOOKED_AT = 400
 """Bytes of a file's begin that `is_clip` looks at."""
 MOST_FRAMES = 20_000
+STILL_SEEN = 0.05
+"""Of the screen's first places: where fewer are screen, all of them are read, whatever they have become."""
 NOISES = 40
 """Pairs of frames that tell the noise."""
 
@@ -175,8 +177,8 @@ class _Watch:
         self._before: Floats32 | None = None
         self._channel: int | None = None
         self._mask: Bools | None = None
-        self._share: Floats32 | None = None
-        self._sum = 0.0
+        self._reference: Floats32 | None = None
+        self._begun, self._sum = 0.0, 0.0
 
     def pictures(self) -> tuple[Frame, Frame]:
         """The middle and the worst frame. Raises ImageError where none was seen."""
@@ -215,7 +217,12 @@ class _Watch:
     def _remember(self, index: int, small: SmallPicture, found: FoundScreen | None, sides: tuple[str, ...]) -> None:
         self.touching.append((index / self._facts.fps, sides))
         if self._mask is None and found is not None:
-            self._mask, self._share = found.core, share_of(found.core)
+            self._mask, self._reference = found.core, small.luma
+            self._begun = 100.0 * float(small.luma[found.core].mean())
+        level = self._level(small, found)
+        if level is not None:
+            self.levels.append(level)
+            self._sum += level
         if len(self.blocks) < MOST_BANDED:
             # The sensor's rows are those of the picture as it was recorded.
             screen = np.zeros(small.luma.shape, bool) if found is None else found.core
@@ -228,15 +235,23 @@ class _Watch:
         self._channel = self._channel if found is None else found.channel
         return None if found is None else screen_alone(found, small)[0]
 
+    def _level(self, small: SmallPicture, found: FoundScreen | None) -> float | None:
+        """On the places that were screen in the first frame that had one and are so now: who walks before them, and
+        which of them are seen, changes nothing. None before there was one."""
+        if self._mask is None or self._reference is None or self._mask.shape != small.luma.shape:
+            return None
+        common = self._mask if found is None else self._mask & found.core
+        if np.count_nonzero(common) < STILL_SEEN * np.count_nonzero(self._mask):
+            common = self._mask
+        return self._begun + change_on(small.luma, self._reference, common)
+
     def _time(self, index: int, frame: Any, small: SmallPicture) -> None:
-        """Level and noise on the places that were screen in the first frame that had one."""
-        if self._mask is None or self._share is None or self._mask.shape != small.luma.shape:
+        """Noise, and whether no frame was further from the usual level, by the screen that was last looked at."""
+        level = self._level(small, None if self._last is None else self._last[0])
+        if level is None or self._mask is None:
             if self.worst is None:
                 self.worst = self.middle
             return
-        level = level_on(small.luma, self._share)
-        self.levels.append(level)
-        self._sum += level
         if len(self.noises) < NOISES:
             fine = self._way.fine_luma(frame)
             if self._before is not None and self._before.shape == fine.shape:

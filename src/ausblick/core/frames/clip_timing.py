@@ -211,14 +211,10 @@ def breaches_of(touching: list[tuple[float, tuple[str, ...]]], step: float) -> t
     return tuple(found)
 
 
-def share_of(mask: Bools) -> Floats32:
-    """Weights (h, w) that make `level_on` the mean over a mask; nought where it is empty."""
-    return mask.astype(np.float32) / np.float32(max(1, int(np.count_nonzero(mask))))
-
-
-def level_on(values: Floats32, share: Floats32) -> float:
-    """Mean % of signal of some of a frame's luma (h, w), 0..1; `share` (h, w) as `share_of` makes it."""
-    return 100.0 * float(np.vdot(values, share))
+def change_on(now: Floats32, before: Floats32, places: Bools) -> float:
+    """Mean change in points of signal from one frame's luma (h, w), 0..1, to another's on some places (h, w)."""
+    count = int(np.count_nonzero(places))
+    return 100.0 * float(np.vdot(now - before, places.astype(np.float32))) / max(1, count)
 
 
 def noise_between(before: Floats32, now: Floats32, inside: Bools) -> float:
