@@ -164,6 +164,7 @@ def kept(plan: Plan, seed: int, folder: Path | None) -> Floats:
     """The light of a frame, from a folder of earlier ones where it is there: rendering takes most of the time."""
     if folder is None:
         return rendered(plan, seed)
+    folder.mkdir(parents=True, exist_ok=True)
     path = folder / f"{plan.title.split()[0].strip(',').lower()}-{seed}.npy"
     if not path.exists():
         np.save(path, rendered(plan, seed).astype(np.float32))

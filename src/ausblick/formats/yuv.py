@@ -53,7 +53,10 @@ def _mean_of(blocks: np.ndarray[Any, Any], width: int) -> Floats32:
     height, down, columns = blocks.shape
     across = columns // width
     wide = np.uint16 if blocks.dtype == np.uint8 and down < 256 else np.uint32
-    summed = np.add.reduce(blocks, axis=1, dtype=wide)
+    # Row by row: a sum over the middle axis takes half as long again.
+    summed = blocks[:, 0].astype(wide)
+    for row in range(1, down):
+        np.add(summed, blocks[:, row], out=summed)
     each = np.full(across, 1.0 / (down * across), dtype=np.float32)
     return np.asarray(summed.astype(np.float32).reshape(height, width, across) @ each)
 

@@ -141,7 +141,7 @@ def _by_channel(linear: Floats32, channel: int, limits: Limits = SURE) -> Bools:
         return np.zeros(key.shape, dtype=bool)
     places = np.flatnonzero(candidate)
     some = places[:: max(1, len(places) // PICKS)]
-    peak = _densest(first.ravel().take(some), second.ravel().take(some))
+    peak = _densest(*(ratio.ravel().take(some, mode="clip") for ratio in (first, second)))
     if max(peak) > limits.peak:
         return np.zeros(key.shape, dtype=bool)
     away = np.square(first - peak[0]) + np.square(second - peak[1])
@@ -173,7 +173,7 @@ def _grown(strict: Bools, loose: Bools) -> Bools:
     keep = np.zeros(count, dtype=bool)
     for label in np.flatnonzero(areas > 0.002 * strict.size):
         keep[label] = label > 0 and np.count_nonzero(strict & (labels == label)) > 0.25 * areas[label]
-    return np.asarray(keep.take(labels))
+    return np.asarray(keep.take(labels, mode="clip"))
 
 
 def parts_of(mask: np.ndarray[Any, np.dtype[np.uint8]]) -> tuple[int, np.ndarray[Any, Any], np.ndarray[Any, Any]]:

@@ -62,7 +62,8 @@ def linear_of(signal: Floats32) -> Floats32:
     """Rec.709 undone by a table of every 16 bit code: exact for 8 and 16 bit material, elsewhere to 2e-5."""
     codes = np.clip(signal, np.float32(0.0), np.float32(1.0))
     codes *= np.float32(STEPS)
-    return np.asarray(TABLE.take(np.rint(codes, out=codes).astype(np.uint16)))
+    # No code lies outside of the table: told so, NumPy need not ask each and takes half the time.
+    return np.asarray(TABLE.take(np.rint(codes, out=codes).astype(np.uint16), mode="clip"))
 
 
 def picked(picture: Floats32, mask: Bools) -> Floats32:
