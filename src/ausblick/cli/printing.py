@@ -41,7 +41,8 @@ def check_table(title: str, report: dict[str, Any]) -> str:
     )
     lines.append("")
     for finding in report["findings"]:
-        lines.append(f"{MARK[finding['severity']]:11} {finding['says']}  [{finding['id']}]")
+        whose = f"{finding['who']}: " if finding["who"] else ""
+        lines.append(f"{MARK[finding['severity']]:11} {whose}{finding['says']}  [{finding['id']}]")
         if finding["severity"] == "fine":
             continue
         lines += textwrap.wrap(finding["why"], 96, initial_indent=" " * 12, subsequent_indent=" " * 12)

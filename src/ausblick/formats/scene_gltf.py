@@ -20,7 +20,7 @@ from ausblick.core.colour.white_point import light_rgb
 from ausblick.core.geometry.vectors import Floats, unit
 from ausblick.core.light.beam_width import beam_width
 from ausblick.core.light.emission import Emission, emission_of
-from ausblick.core.plan import Light, Plan
+from ausblick.core.plan import Companion, Light, Plan, people_of
 
 LIGHTS = "KHR_lights_punctual"
 FLOAT, USHORT, TRIANGLES = 5126, 5123, 4
@@ -33,9 +33,9 @@ def scene_gltf(plan: Plan) -> str:
     scene = _Scene()
     for name, corners, colour in _surfaces(plan):
         scene.mesh(name, corners, colour)
-    if plan.subject is not None:
-        subject = plan.subject
-        scene.box("figure", (subject.x, subject.z), (0.46, subject.height, 0.28), subject.skin)
+    for person in people_of(plan):
+        name = person.name if isinstance(person, Companion) else "figure"
+        scene.box(name, (person.x, person.z), (0.46, person.height, 0.28), person.skin)
     for lamp in plan.lights:
         scene.light(lamp, emission_of(lamp, plan), plan)
     scene.camera(plan, view_of(plan.camera, plan.subject))

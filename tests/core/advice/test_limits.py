@@ -20,6 +20,7 @@ from ausblick.core.evaluation.results import Evaluation, Flash, Shadow
 from ausblick.core.kit import kit_from
 from ausblick.core.light.cloth import Highlight
 from ausblick.core.light.mirror import Mirrored, Reflection
+from ausblick.core.light.others_shade import OthersShade
 from ausblick.core.light.spill import Place, ProbeReading
 from ausblick.core.plan import Plan, plan_from
 from ausblick.core.standards.limits import LIMITS
@@ -70,6 +71,17 @@ def severity(rule_id: str, evaluation: Evaluation) -> str | None:
 def screen(**fields: float) -> Evaluation:
     assert BASE.screen is not None
     return replace(BASE, screen=replace(BASE.screen, **fields))
+
+
+BESIDE = of(companions=[{"x": 0.9}])
+
+
+def companion_over(stops: float) -> Evaluation:
+    """A second face so many stops over the subject's."""
+    own = BESIDE.exposure.subject_lux
+    assert own is not None
+    [other] = BESIDE.others
+    return replace(BESIDE, others=(replace(other, exposure=replace(other.exposure, subject_lux=own * 2.0**stops)),))
 
 
 def key_from(degrees: float) -> Evaluation:
@@ -246,6 +258,7 @@ CASES: list[Case] = [
     ("light.daylight", daylight, [(9.9, "fine"), (10.1, "consider"), (90.0, "consider")]),
     ("screen.wind", lambda v: of(room={"kind": "exterior", "wind_ms": v}),
      [(2.9, "fine"), (3.1, "consider"), (5.9, "consider"), (6.1, "fix"), (9.9, "fix"), (10.1, "stop")]),
+    ("screen.wind", lambda v: of(room={"wind_ms": v}), [(2.9, "fine"), (6.1, "fix")]),
     ("light.rendering", lambda v: of(lights=[{"id": "l1", "fixture": {"cri": v}}]),
      [(90.0, "fine"), (89.9, "consider"), (75.1, "consider"), (74.9, "consider")]),
     ("subject.exposure", over,
@@ -279,6 +292,9 @@ CASES: list[Case] = [
     ("subject.rim", lambda v: replace(BASE, rim_ratio=v),
      [(0.26, "fine"), (0.24, "consider"), (0.126, "consider"), (0.124, "consider"),
       (1.99, "fine"), (2.01, "consider"), (3.99, "consider"), (4.01, "consider")]),
+    ("subject.balance", companion_over, [(0.49, "fine"), (0.51, "consider"), (-0.49, "fine"), (-3.0, "consider")]),
+    ("subject.in-light", lambda v: replace(BESIDE, face_shade=OthersShade(v, "second person", "key")),
+     [(9.9, "fine"), (10.1, "consider"), (100.0, "consider")]),
     ("light.power", circuit_at, [(79.9, "fine"), (80.1, "consider"), (99.9, "consider"), (100.1, "stop")]),
     ("light.heat", hot_at, [(0.49, "consider"), (0.21, "consider"), (0.19, "stop")]),
     ("light.overhead", above_at, [(2.21, "consider")]),

@@ -10,6 +10,7 @@ def fields() -> list[str]:
     parts = (edit.camera, edit.screen, edit.subject, edit.room)
     found = [value.path for part in parts for value in vars(type(part)).values() if isinstance(value, Field)]
     found += [value.path for value in vars(edit.lamp(3)).values() if isinstance(value, Field)]
+    found += [value.path for value in vars(edit.companion(1)).values() if isinstance(value, Field)]
     found += [edit.subject.reach(side).path for side in ("left", "right", "up", "front", "back")]
     return [*found, edit.lights.path, edit.flags.path, edit.medium.path]
 

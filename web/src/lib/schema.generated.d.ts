@@ -2277,6 +2277,124 @@ export interface components {
             transfer: ("709" | "sRGB" | "HLG" | "PQ" | "linear" | "log") | null;
         };
         /**
+         * Companion
+         * @description Somebody else in the picture, judged as the subject is. Framing and whether feet are seen are the picture's and
+         *     so the subject's; the lens stays focused on the subject. `id` tells companions apart.
+         */
+        Companion: {
+            /**
+             * Body
+             * @default man
+             * @enum {string}
+             */
+            body: "man" | "woman" | "child";
+            /**
+             * @default {
+             *       "back": 0.3,
+             *       "front": 0.4,
+             *       "left": 0.6,
+             *       "right": 0.6,
+             *       "up": 0.2
+             *     }
+             */
+            envelope: components["schemas"]["Envelope"];
+            /**
+             * Feet Seen
+             * @default false
+             */
+            feet_seen: boolean;
+            /**
+             * Framing
+             * @default full
+             * @enum {string}
+             */
+            framing: "full" | "knees" | "waist" | "chest" | "face" | "hands";
+            /**
+             * Hair
+             * @default [
+             *       0.05,
+             *       0.035,
+             *       0.025
+             *     ]
+             */
+            hair: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Hair Kind
+             * @default smooth
+             * @enum {string}
+             */
+            hair_kind: "smooth" | "curly" | "fine" | "none";
+            /**
+             * Height
+             * @description metres
+             * @default 1.72
+             */
+            height: number;
+            /**
+             * Id
+             * @default p2
+             */
+            id: string;
+            /**
+             * Name
+             * @default second person
+             */
+            name: string;
+            /**
+             * Posture
+             * @default standing
+             * @enum {string}
+             */
+            posture: "standing" | "seated";
+            /**
+             * Props
+             * @default []
+             */
+            props: components["schemas"]["Prop"][];
+            /**
+             * Skin
+             * @default [
+             *       0.45,
+             *       0.3,
+             *       0.22
+             *     ]
+             */
+            skin: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Speed
+             * @description metres per second
+             * @default 1.5
+             */
+            speed: number;
+            /**
+             * Wardrobe
+             * @default []
+             */
+            wardrobe: components["schemas"]["Garment"][];
+            /**
+             * X
+             * @description metres
+             * @default 0
+             */
+            x: number;
+            /**
+             * Z
+             * @description metres
+             * @default 2.4
+             */
+            z: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * Compared
          * @description `means` says what the difference tells; empty where the two agree or one is missing.
          */
@@ -2929,7 +3047,8 @@ export interface components {
         };
         /**
          * FindingReport
-         * @description A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
+         * @description A rule's judgement: value and limit in `unit`; `who` names the companion whom it is of, empty for the subject
+         *     and the set; `source` says whose limit it is, `reason` why it is that.
          *     `weight`: what it weighs among all open findings. `says` is metric, `told` the same to be said in other units.
          *     `cause_of`: open damages (ids) that it adds to; `no_remedy`: why there is none, empty where there is one or none
          *     is asked for.
@@ -2973,6 +3092,8 @@ export interface components {
             value: number | null;
             /** Weight */
             weight: number;
+            /** Who */
+            who: string;
             /** Why */
             why: string;
         };
@@ -5128,6 +5249,11 @@ export interface components {
              */
             camera: components["schemas"]["Camera"];
             /**
+             * Companions
+             * @default []
+             */
+            companions: components["schemas"]["Companion"][];
+            /**
              * Flags
              * @default []
              */
@@ -6284,8 +6410,8 @@ export interface components {
         };
         /**
          * Room
-         * @description Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres. `wind_ms` counts
-         *     outdoors.
+         * @description Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres. `wind_ms`: air that
+         *     moves at the screen, outdoors by the wind, indoors by a fan.
          */
         Room: {
             /**

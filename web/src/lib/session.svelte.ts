@@ -154,10 +154,10 @@ export class Session {
     })
   }
 
-  /** A lamp or a cloth is taken away; undo brings it back. Screen, camera and figure stay. */
+  /** A lamp, a cloth or a companion is taken away; undo brings it back. Screen, camera and subject stay. */
   removeSelected() {
     const [kind, id] = (this.selected ?? '').split(':')
-    const path = ({ light: 'lights', flag: 'flags' } as const)[kind]
+    const path = ({ light: 'lights', flag: 'flags', person: 'companions' } as const)[kind]
     if (!path || !this.plan) return
     this.selected = null
     this.change([{ path, value: this.plan[path].filter((one) => one.id !== id) }])
@@ -200,9 +200,9 @@ export class Session {
     this.unknown = setup.unknown_fields
     this.saving = 'saved'
     this.ghost = null
-    if (this.selected?.startsWith('light:') && !setup.plan.lights.some((l) => `light:${l.id}` === this.selected)) {
-      this.selected = null
-    }
+    const [kind, id] = (this.selected ?? '').split(':')
+    const gone = (things: { id: string }[]) => !things.some((one) => one.id === id)
+    if ((kind === 'light' && gone(setup.plan.lights)) || (kind === 'person' && gone(setup.plan.companions))) this.selected = null
     this.refresh(true)
   }
 

@@ -13,6 +13,7 @@ export type Camera = Plan['camera']
 export type Screen = Plan['screen']
 export type Pane = NonNullable<Plan['window']>
 export type Subject = NonNullable<Plan['subject']>
+export type Companion = Plan['companions'][number]
 export type Setup = Schemas['SetupModel']
 export type SetupSummary = Schemas['SetupSummary']
 export type Evaluation = Schemas['EvaluationModel']
@@ -35,7 +36,7 @@ export type State = 'holds' | 'tight' | 'fails' | 'unknown'
 export const STATE_OF: Record<Severity, State> = { stop: 'fails', fix: 'fails', consider: 'tight', fine: 'holds' }
 
 /** What is selected on the drawings: a thing of the set, or nothing. */
-export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | 'window' | `light:${string}` | `flag:${string}`
+export type Thing = 'room' | 'plate' | 'screen' | 'subject' | 'camera' | 'window' | `${'light' | 'flag' | 'person'}:${string}`
 export type Kit = Schemas['Kit']
 export type Cell = Schemas['Cell']
 export type RoomTable = Schemas['RoomTableModel']

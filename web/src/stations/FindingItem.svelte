@@ -35,7 +35,9 @@
           state={STATE_OF[finding.severity]}
         />{#if finding.severity !== 'fine'}<span class="label-text block">{finding.stage}</span>{/if}{/if}
     </span>
-    <span class="flex-1" class:font-semibold={finding.severity === 'stop'}>{say(finding.told, prefs)}</span>
+    <span class="flex-1" class:font-semibold={finding.severity === 'stop'}
+      >{#if finding.who}<span class="text-quiet">{finding.who}:</span>{' '}{/if}{say(finding.told, prefs)}</span
+    >
     {#if finding.limit !== 0 || finding.unit}
       <span class="label-text shrink-0 text-right whitespace-nowrap">limit {show(finding.limit)}</span>
     {/if}

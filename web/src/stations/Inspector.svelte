@@ -10,6 +10,7 @@
   import SubjectFields from './inspect/SubjectFields.svelte'
   import WindowFields from './inspect/WindowFields.svelte'
   import { describedTerm, meaning } from '../lib/glossary.svelte'
+  import { peopleOf } from '../lib/people'
   import { session } from '../lib/session.svelte'
 
   let { close }: { close: () => void } = $props()
@@ -18,12 +19,17 @@
   const thing = $derived(session.selected)
   const lamp = $derived(plan.lights.findIndex((l) => `light:${l.id}` === thing))
   const flag = $derived(plan.flags.findIndex((f) => `flag:${f.id}` === thing))
+  const person = $derived(peopleOf(plan).find((one) => one.thing === thing) ?? null)
   const title = $derived(
     lamp >= 0
       ? `${lamp + 1} ${plan.lights[lamp].name}`
       : flag >= 0
         ? `Cloth ${plan.flags[flag].id}`
-        : { window: 'Window pane', room: 'Space', plate: 'Plate', screen: 'Screen', subject: 'Subject', camera: 'Camera' }[thing as string],
+        : person
+          ? person.name
+          : { window: 'Window pane', room: 'Space', plate: 'Plate', screen: 'Screen', subject: 'Subject', camera: 'Camera' }[
+              thing as string
+            ],
   )
 </script>
 
@@ -39,7 +45,7 @@
     {:else if flag >= 0}<FlagFields {plan} index={flag} />
     {:else if thing === 'window' && plan.window}<WindowFields {plan} />
     {:else if thing === 'camera'}<CameraFields {plan} />
-    {:else if thing === 'subject'}<SubjectFields {plan} />
+    {:else if thing === 'subject' || person}<SubjectFields {person} />
     {:else if thing === 'screen'}<ScreenFields {plan} />
     {:else if thing === 'plate'}<PlateFields {plan} />
     {:else if thing === 'room'}<RoomFields {plan} />{/if}

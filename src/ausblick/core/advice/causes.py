@@ -67,8 +67,10 @@ def open_causes(evaluation: Evaluation, judged: dict[str, Judgement]) -> dict[st
 
 
 def _adds_to(evaluation: Evaluation, judged: dict[str, Judgement], rule_id: str) -> tuple[str, ...]:
-    assert evaluation.damage is not None
-    kinder = evaluation.damage.kinder
+    damage = evaluation.of(judged[rule_id].person).damage
+    if damage is None:
+        return ()
+    kinder = damage.kinder
     found = (damage for damage, name in CAUSES[rule_id] if _adds(kinder, judged.get(damage), damage, name))
     return tuple(dict.fromkeys(found))
 

@@ -25,6 +25,7 @@ from ..standards.quantities import Metres, Percent, Pixels
 from ..standards.rule_names import NAMES
 from ..standards.unbounded import Unbounded
 from .causes import open_causes
+from .companions import whose
 from .rule import Finding, Outcome, Remedy, Rule, Stage
 from .whole_plan import weight_of_one
 
@@ -99,7 +100,8 @@ class RemedyReport:
 
 @dataclass(frozen=True, kw_only=True)
 class FindingReport:
-    """A rule's judgement: value and limit in `unit`; `source` says whose limit it is, `reason` why it is that.
+    """A rule's judgement: value and limit in `unit`; `who` names the companion whom it is of, empty for the subject
+    and the set; `source` says whose limit it is, `reason` why it is that.
     `weight`: what it weighs among all open findings. `says` is metric, `told` the same to be said in other units.
     `cause_of`: open damages (ids) that it adds to; `no_remedy`: why there is none, empty where there is one or none
     is asked for."""
@@ -108,6 +110,7 @@ class FindingReport:
     stage: Stage
     severity: Severity
     weight: float
+    who: str
     says: str
     told: Sentence
     measure: str
@@ -173,16 +176,20 @@ def check_report(evaluation: Evaluation, findings: list[Finding]) -> CheckReport
         zones=evaluation.zones,
         blur=evaluation.blur,
         focus=evaluation.focus,
-        findings=tuple(_finding(finding, causes.get(finding.rule.id, ())) for finding in findings),
+        findings=tuple(
+            _finding(finding, whose(evaluation, finding.judgement), causes.get(finding.rule.id, ()))
+            for finding in findings
+        ),
         predicted=_predicted(evaluation),
         not_computed=evaluation.not_computed,
     )
 
 
 def _predicted(evaluation: Evaluation) -> PredictedKey | None:
-    if evaluation.damage is None:
+    damage = evaluation.worst_damage
+    if damage is None:
         return None
-    kinder = evaluation.damage.kinder
+    kinder = damage.kinder
     return PredictedKey(quality=kinder.quality, formula=kinder.formula, parts=kinder.parts)
 
 
@@ -207,13 +214,14 @@ def _probe(reading: ProbeReading) -> ProbeReport:
     )
 
 
-def _finding(finding: Finding, cause_of: tuple[str, ...]) -> FindingReport:
+def _finding(finding: Finding, who: str, cause_of: tuple[str, ...]) -> FindingReport:
     rule, judgement = finding.rule, finding.judgement
     return FindingReport(
         id=rule.id,
         stage=rule.stage,
         severity=judgement.severity,
         weight=weight_of_one(rule.id, judgement),
+        who=who,
         says=say(judgement.says),
         told=judgement.says,
         measure=rule.measure,

@@ -11,6 +11,7 @@ from ..light.basis import BasisStore
 from ..plan import Plan, PlanError, apply_changes
 from ..standards.limit import Severity
 from ..standards.limits import HELPS, MOST_REMEDIES
+from .companions import said_of
 from .forbidden import forbidden
 from .no_remedy import no_remedy
 from .rule import RANK, Finding, Judgement, Outcome, Proposal, Remedy, Rule
@@ -51,8 +52,9 @@ class Tried:
 
 
 def predicted_quality(evaluation: Evaluation) -> float:
-    """Of the key; 0 without a lit screen."""
-    return 0.0 if evaluation.damage is None else evaluation.damage.kinder.quality
+    """Of the key, by whom it costs most; 0 without a lit screen."""
+    damage = evaluation.worst_damage
+    return 0.0 if damage is None else damage.kinder.quality
 
 
 class Trials:
@@ -84,7 +86,9 @@ class Trials:
         more than it gives stands last. Each was evaluated on the changed plan."""
         if self.before[rule.id].severity == "fine":
             return ()
-        proposals = {repr(each.changes): each for each in reversed(rule.propose(evaluation, self._store))}
+        person = self.before[rule.id].person
+        proposed = [said_of(each, self._plan, person) for each in rule.propose(evaluation.of(person), self._store)]
+        proposals = {repr(each.changes): each for each in reversed(proposed)}
         tried = [self._try(rule, proposal) for proposal in reversed(proposals.values())]
         helping = [result for result in tried if result is not None]
         helping.sort(key=lambda result: (not result[1].gives, round(result[1].open_after, 2), result[0]))

@@ -25,7 +25,8 @@ RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
 class Judgement:
     """`excess` says how far beyond the limit the value is, in the limit's own scale: 0 holds.
 
-    `why` takes the place of the rule's own reason where a school has a better one.
+    `why` takes the place of the rule's own reason where a school has a better one. `person`: whom it is of, 0 the
+    subject or the set, else a companion's place among them, from 1.
     """
 
     severity: Severity
@@ -35,6 +36,7 @@ class Judgement:
     says: Sentence
     excess: float
     why: str = ""
+    person: int = 0
 
 
 @dataclass(frozen=True)

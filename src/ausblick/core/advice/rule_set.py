@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from ..evaluation.results import Evaluation
 from ..kit import Kit
 from .causes import told_as_causes
+from .companions import with_companions
 from .rule import Judgement, Rule
 from .rule_table import RULES
 from .rules.kit_rules import kit_rules
@@ -26,7 +27,11 @@ class RuleSet:
         return iter(self.rules)
 
     def judge(self, evaluation: Evaluation) -> dict[str, Judgement]:
-        """Judgement by rule id, for every rule that applies; causes count where their damage does."""
+        """Judgement by rule id, for every rule that applies, of whom it is worst; causes count where their damage
+        does."""
+        return with_companions(evaluation, self._of_subject)
+
+    def _of_subject(self, evaluation: Evaluation) -> dict[str, Judgement]:
         judged = ((rule.id, rule.judge(evaluation)) for rule in self.rules)
         return told_as_causes(evaluation, {ident: found for ident, found in judged if found is not None})
 

@@ -22,6 +22,9 @@ from .rules import (
     mirror_rules as mirror,
 )
 from .rules import (
+    people_rules as people,
+)
+from .rules import (
     picture_rules as picture,
 )
 from .rules import (
@@ -70,6 +73,7 @@ RULES: tuple[Rule, ...] = (
     *texture.RULES,
     *daylight.RULES,
     *subject.RULES,
+    *people.RULES,
     *spill.RULES,
     *mirror.RULES,
     *safety.RULES,

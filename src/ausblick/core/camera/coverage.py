@@ -16,7 +16,7 @@ import numpy as np
 
 from ..geometry.polygon import clip_half_plane, dense
 from ..geometry.vectors import Bools, Floats
-from ..plan import Plan, Screen, Subject
+from ..plan import Plan, Screen, Subject, people_of
 from ..standards.quantities import Metres, Pixels
 from .view import View
 
@@ -111,7 +111,8 @@ def _needed_in_frame(plan: Plan, view: View, floor_seen: bool) -> Floats:
     elif opening is not None:
         frame = _in_the_frame(*view.project(opening))
     elif plan.subject is not None and plan.targets.coverage_school == "where-needed":
-        frame = _in_the_frame(*view.project(action_box(plan.subject)))
+        boxes = np.concatenate([action_box(one) for one in people_of(plan)])
+        frame = _in_the_frame(*view.project(boxes))
     if not floor_seen and len(frame):
         frame = _above_floor_line(frame, view)
     return frame

@@ -10,6 +10,7 @@ from ..advice.rule import Finding
 from ..evaluation.results import Evaluation
 from ..frames.drift import Drifted
 from ..frames.reading import FrameReading
+from ..plan import people_of
 from ..sentences import say
 from .comparison import Compared
 
@@ -124,11 +125,11 @@ def _by_hand(evaluation: Evaluation) -> Iterator[Item]:
     yield _hand("flat", "before", "Screen flat: creases steamed, clamps tight, tape marks off or kept apart")
     yield _hand("ballast", "before", "Ballast on every stand, cables taped, floor dry, way out clear")
     yield _hand("lamps-warm", "before", "Lamps have burnt long enough to hold their level")
-    if plan.subject is not None and plan.subject.wardrobe:
+    if any(person.wardrobe for person in people_of(plan)):
         yield _hand("clothes", "before", "Clothes, badges and jewels looked at before the screen")
     yield _hand("empty", "before", "A few seconds of the empty screen recorded: the clean plate")
     yield _hand("card", "before", "Grey card and colour chart at the mark recorded")
-    if any(prop.kind == "smoke" for prop in (plan.subject.props if plan.subject else ())):
+    if any(prop.kind == "smoke" for person in people_of(plan) for prop in person.props):
         yield _hand("fog", "before", "Fog: detectors known to the house, air for everybody, electrics kept dry")
     yield _hand("played", "after", "The take played back once, at full size, at its fastest movement")
     yield _hand("noted", "after", "Lens, focus distance, height, tilt and curve noted with the take")

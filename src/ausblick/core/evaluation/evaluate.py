@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..camera.coverage import coverage_of
@@ -16,10 +18,11 @@ from ..light.basis import BasisStore, weight
 from ..light.keys import framing_key
 from ..light.mirror import mirrored_screen, pane_reflections
 from ..light.mix import dimmed, probes_by_lamp, scalar_lux, tints
+from ..light.others_shade import OthersShade, shade_of_others, taken_by_others
 from ..light.radiosity import scene_of
 from ..light.returned import SceneLight, probe_all, probe_shares, returned_by_lamp, scene_light, screen_nodes
 from ..light.spill import spill_of
-from ..plan import Plan
+from ..plan import Plan, seen_as
 from ..standards.limits import LIMITS
 from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
 from .screen_light import (
@@ -37,10 +40,18 @@ from .screen_reading import screen_reading
 
 def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     """Everything this version knows about a plan. `store` remembers lamp maps and scenes between calls."""
+    found = _of_subject(plan, store)
+    if plan.subject is None or not plan.companions:
+        return found
+    return replace(found, others=tuple(_of_subject(seen_as(plan, i), store) for i in range(len(plan.companions))))
+
+
+def _of_subject(plan: Plan, store: BasisStore) -> Evaluation:
+    """Companions are in the picture, but only its subject is looked at."""
     view = view_of(plan.camera, plan.subject)
     coverage = store.record(("coverage", framing_key(plan)), lambda: coverage_of(plan, view))
     scene = scene_light(plan, store)
-    by_lamp, face_light = _face_light(plan, scene, store)
+    by_lamp, face_light, shade = _face_light(plan, scene, store)
     flash = _flash(plan, by_lamp, face_light)
     blur = _blur(plan, flash)
     light = screen_light_of(plan, coverage, view, scene, store)
@@ -58,6 +69,7 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
         exposure=_exposure(plan, face_light),
         subject_light=face_light,
         face_by_lamp=by_lamp,
+        face_shade=shade,
         target=level_target(plan, face_light),
         blur=blur,
         focus=_focus(plan),
@@ -81,24 +93,30 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
 NOT_MODELLED = (
     "lamps' bodies and stands shade the screen, but neither figure nor walls; what is held or sat on casts no shadow",
     "figure, lamps and stands reflect nothing, and the figure keeps returned light only from the ground at its feet",
+    "light that people send to each other; searches light the subject, companions are judged",
     "the wall round a window: it keeps light off, but sends none back",
     "surfaces are matt for light they return; gloss is only counted where the camera sees it",
 )
 """What a reader must know is not in these numbers."""
 
 
-def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> tuple[dict[str, float], Floats]:
-    """Lux each lamp causes, and all light (3,), on the face held toward the camera as an incident meter is."""
+def _face_light(
+    plan: Plan, scene: SceneLight, store: BasisStore
+) -> tuple[dict[str, float], Floats, OthersShade | None]:
+    """Lux each lamp causes, and all light (3,), on the face held toward the camera as an incident meter is; and who
+    else stands in its light."""
     if plan.subject is None:
-        return {}, np.zeros(3)
+        return {}, np.zeros(3), None
     place = np.array(plan.subject.eyes)
     toward = np.array([plan.camera.x, plan.camera.y, plan.camera.z]) - place
     if float(np.linalg.norm(toward)) < 1e-6:
         toward = np.array([0.0, 0.0, 1.0])
     facing = unit(toward)
-    shares = probe_shares(plan, place, facing, store)
-    total = probe_all(plan, place, facing, scene, store).total
-    return {lamp.id: float(lux) for lamp, lux in zip(plan.lights, scalar_lux(shares), strict=True)}, total
+    taken = taken_by_others(plan, place, facing, store)
+    lux = scalar_lux(probe_shares(plan, place, facing, store) - taken)
+    total = probe_all(plan, place, facing, scene, store).total - taken.sum(axis=0)
+    by_lamp = {lamp.id: float(each) for lamp, each in zip(plan.lights, lux, strict=True)}
+    return by_lamp, total, shade_of_others(plan, place, facing, store)
 
 
 def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[str, float]:

@@ -9,13 +9,13 @@ import numpy as np
 from ..camera.coverage import Coverage
 from ..camera.screen_grid import Grid, shown_sheets
 from ..camera.turned import UPRIGHT, turns_of
-from ..camera.view import View
+from ..camera.view import View, focus_distance
 from ..figure.outline import figure_parts
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..light.keys import framing_key
-from ..plan import Plan
+from ..plan import Plan, people_of
 
 NEAR = 0.05
 
@@ -25,7 +25,7 @@ class Picture:
     """Outlines (N, 2) in the upright picture; `width`, `height` its pixels.
 
     `plane` (3, 3) takes (x, y, 1) on the screen's plane to homogeneous picture coordinates.
-    `surfaces`: wall, curve, floor run, wings by name. `figure`: (part, outline), farthest first.
+    `surfaces`: wall, curve, floor run, wings by name. `figure`: (part, outline) of everybody, farthest first.
     `lamps`: (id, u, v) of lamps whose place is inside the frame.
     """
 
@@ -52,7 +52,8 @@ def _without_lamps(plan: Plan, view: View, coverage: Coverage) -> Picture:
     def seen(polygon: Floats) -> Floats:
         return _seen(view, upright, polygon)
 
-    figure = [] if plan.subject is None else figure_parts(plan.subject, plan.camera)
+    people = sorted(people_of(plan), key=lambda one: -focus_distance(plan.camera, one))
+    figure = [part for one in people for part in figure_parts(one, plan.camera)]
     needed = coverage.frame_outline[:: max(1, len(coverage.frame_outline) // 160)]
     return Picture(
         *size,

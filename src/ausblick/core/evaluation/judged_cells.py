@@ -12,7 +12,7 @@ from ..camera.screen_grid import Grid, frame_share, seen_cells, sheets_of, usual
 from ..camera.view import View
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore
-from ..light.figure_shadow import figure_of, hidden_by
+from ..light.figure_shadow import figures_of, hidden_by, solids_of
 from ..light.keys import framing_key
 from ..plan import Plan
 
@@ -44,14 +44,14 @@ def _judged_cells(plan: Plan, coverage: Coverage, view: View) -> tuple[JudgedCel
 
 
 def _unhidden(plan: Plan, grids: list[Grid], needed: list[Bools], view: View) -> list[Bools]:
-    """Needed cells that the figure does not hide; all needed ones where it hides every one."""
+    """Needed cells that no figure hides; all needed ones where every one is hidden."""
     if plan.subject is None or not any(cells.any() for cells in needed):
         return needed
-    figure = figure_of(plan.subject)
+    solids = solids_of(figures_of(plan))
 
     def seen(grid: Grid, cells: Bools) -> Bools:
         points = grid.points()
-        behind = hidden_by(figure, points, np.broadcast_to(view.lens, points.shape))
+        behind = hidden_by(solids, points, np.broadcast_to(view.lens, points.shape))
         return np.asarray(cells & ~behind.reshape(grid.shape))
 
     found = [seen(grid, cells) if cells.any() else cells for grid, cells in zip(grids, needed, strict=True)]

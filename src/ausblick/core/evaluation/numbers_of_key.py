@@ -9,9 +9,10 @@ DRAWN = "Fitted to drawn keys, docs/model.md"
 
 
 def key_numbers(e: Evaluation) -> list[Number]:
-    if e.damage is None:
+    damage = e.worst_damage
+    if damage is None:
         return []
-    key = e.damage.kinder
+    key = damage.kinder
     return [
         Number(
             id="quality",

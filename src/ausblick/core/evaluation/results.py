@@ -12,6 +12,7 @@ from ..damage.damage import Damage
 from ..geometry.vectors import Bools, Floats
 from ..light.cloth import Highlight
 from ..light.mirror import Mirrored, Reflection
+from ..light.others_shade import OthersShade
 from ..light.returned import SceneLight
 from ..light.spill import Spill
 from ..plan import Plan
@@ -165,6 +166,7 @@ class Focus:
 class Evaluation:
     """The whole of it. `screen_maps`: of the wall and the other surfaces that the frame needs. `*_by_lamp`: each
     lamp's lux by id, on the judged screen and on the face. `*_shadow`: on wall and wings, on curve and floor run.
+    `face_shade`: who else stands in the face's light. `others`: the same of each companion, looked at as the subject.
     `rim_ratio`: lux of the back lamps on the top and back of the head over lux on the face. `damage`: what the key
     will lose, as predicted; None without a lit screen."""
 
@@ -177,6 +179,7 @@ class Evaluation:
     exposure: Exposure
     subject_light: Floats
     face_by_lamp: dict[str, float]
+    face_shade: OthersShade | None
     target: LevelTarget
     blur: Blur
     focus: Focus | None
@@ -194,11 +197,22 @@ class Evaluation:
     flash: Flash | None
     scene_light: SceneLight
     not_computed: tuple[str, ...]
+    others: tuple[Evaluation, ...] = ()
 
     @property
     def screen_map(self) -> ScreenMap:
         """The wall's."""
         return self.screen_maps[0]
+
+    def of(self, person: int) -> Evaluation:
+        """Of the subject (0), or of a companion by its place among them, from 1."""
+        return self if person == 0 else self.others[person - 1]
+
+    @property
+    def worst_damage(self) -> Damage | None:
+        """Of the person whom the key costs most; None without a lit screen."""
+        found = [one.damage for one in (self, *self.others) if one.damage is not None]
+        return min(found, key=lambda damage: damage.kinder.quality, default=None)
 
     @property
     def judged_cells(self) -> tuple[tuple[Grid, Bools], ...]:

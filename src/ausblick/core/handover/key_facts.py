@@ -14,7 +14,7 @@ from ..colour.white_point import light_rgb
 from ..evaluation.numbers import numbers
 from ..evaluation.results import Evaluation
 from ..frames.frame_report import ClipReport, FrameReport
-from ..plan import Plan
+from ..plan import Plan, people_of
 from ..plan.people import Garment, Keying, Prop
 from ..plate.plate_picture import PlateReading
 from ..sentences import Units, say
@@ -156,9 +156,9 @@ def level_match(figure: tuple[float, float], plate: PlateReading) -> LevelMatch 
 
 def named(plan: Plan, keying: Keying) -> tuple[str, ...]:
     """Garments and props by what the key is to do with them."""
-    if plan.subject is None:
-        return ()
-    things: tuple[Garment | Prop, ...] = (*plan.subject.wardrobe, *plan.subject.props)
+    things: list[Garment | Prop] = []
+    for person in people_of(plan):
+        things += [*person.wardrobe, *person.props]
     return tuple(one.name for one in things if one.keying == keying)
 
 

@@ -25,6 +25,7 @@ from .emitters import Face
 from .keys import blocking_key, together
 from .mix import ambient_rgb, summed
 from .occlusion import blocked_grid, set_triangles
+from .others_shade import left_up_body
 from .quadrature import polygon_points
 from .returned import SceneLight
 
@@ -77,9 +78,14 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
     if plan.lights and len(seen):
 
         def of(lamp: Light) -> Floats:
-            return _lamp(emission_of(lamp, plan), body, seen, view.lens, set_triangles(plan))
+            emission = emission_of(lamp, plan)
+            found = _lamp(emission, body, seen, view.lens, set_triangles(plan))
+            if plan.companions:
+                found *= left_up_body(plan, emission, body.places[seen, 1].astype(np.float64))
+            return found
 
-        ground = together("body", body.key, view_key(view), blocking_key(plan))
+        others = tuple((one.x, one.z, one.top) for one in plan.companions)
+        ground = together("body", body.key, view_key(view), others, blocking_key(plan))
         both = summed(plan, np.stack(store.each_lamp(plan, ground, of)))
         lux[seen] += both[0]
         gloss[seen] = both[1]

@@ -1,4 +1,4 @@
-"""The figure's shadow: how much of each lamp's light it keeps off the screen and the floor.
+"""The figures' shadow: how much of each lamp's light they keep off the screen and the floor.
 
  lamp    ( )  sphere, radius 0.12 m, at 0.965 x height     lost share of a place = weighted share
 [====]   | |  upright capped cylinder, radius 0.22 m,      of the lamp's face that the figure hides
@@ -7,13 +7,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Sequence
+from collections.abc import Hashable, Iterable, Sequence
+from itertools import chain
 
 import numpy as np
 
 from ..camera.screen_grid import Grid, parts_by_grid, places_of
 from ..geometry.vectors import Bools, Floats, cross, unit
-from ..plan import Light, Plan, Subject
+from ..plan import Light, Plan, Subject, people_of
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import CELLS, face_cells
@@ -40,6 +41,21 @@ def figure_of(subject: Subject) -> Figure:
         Pillar(x, z, BODY_RADIUS, subject.up(BODY_TOP)),
         Ball(x, subject.up(HEAD_AT), z, HEAD_RADIUS),
     )
+
+
+def figures_of(plan: Plan) -> tuple[Figure, ...]:
+    """Of everybody in the picture, in one order whoever of them is the subject."""
+    return tuple(sorted((figure_of(one) for one in people_of(plan)), key=_place))
+
+
+def _place(figure: Figure) -> tuple[float, float, float]:
+    body = figure[0]
+    return body.x, body.z, body.top
+
+
+def solids_of(figures: Iterable[Figure]) -> tuple[Solid, ...]:
+    """All bodies and heads."""
+    return tuple(chain.from_iterable(figures))
 
 
 def hidden_by(solids: tuple[Solid, ...], starts: Floats, ends: Floats) -> Bools:
@@ -106,16 +122,16 @@ def _lost(
 
 
 def lost_by_lamp(plan: Plan, points: Floats, facing: Floats, store: BasisStore) -> Floats:
-    """Share (L, P) of each lamp's light that the plan's figure keeps off points (P, 3); zero without a figure. As
+    """Share (L, P) of each lamp's light that the plan's figures keep off points (P, 3); zero without a figure. As
     closely as a drawing shows it."""
     if plan.subject is None or not plan.lights:
         return np.zeros((len(plan.lights), len(points)))
-    figure = figure_of(plan.subject)
-    ground = together("lost", place_key(points, facing), figure, blocking_key(plan))
+    solids = solids_of(figures_of(plan))
+    ground = together("lost", place_key(points, facing), solids, blocking_key(plan))
     occluders = before_wall(plan)
 
     def of(lamp: Light) -> Floats:
-        return lost_share(emission_of(lamp, plan), figure, points, facing, occluders, DRAWN)
+        return lost_share(emission_of(lamp, plan), solids, points, facing, occluders, DRAWN)
 
     return np.stack(store.each_lamp(plan, ground, of))
 
@@ -129,14 +145,15 @@ def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
     """On several surfaces at once."""
     if plan.subject is None or not plan.lights:
         return [np.zeros((len(plan.lights), *grid.shape)) for grid in grids]
-    figure = figure_of(plan.subject)
-    ground = [together("lost on", grid.key, figure, blocking_key(plan)) for grid in grids]
+    figures = figures_of(plan)
+    solids = solids_of(figures)
+    ground = [together("lost on", grid.key, solids, blocking_key(plan)) for grid in grids]
 
     def of(lamp: Light, key: Hashable) -> list[Floats]:
         def make() -> list[Floats]:
             _, facing = places_of(grids)
-            points = np.concatenate([_beside_foot(figure[0], grid) for grid in grids])
-            lost = lost_share(emission_of(lamp, plan), figure, points, facing, before_wall(plan))
+            points = np.concatenate([_beside_feet(figures, grid) for grid in grids])
+            lost = lost_share(emission_of(lamp, plan), solids, points, facing, before_wall(plan))
             return parts_by_grid(lost, grids)
 
         return store.get_all([(each, key) for each in ground], make)
@@ -145,10 +162,17 @@ def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
     return [np.stack(maps) for maps in zip(*by_lamp, strict=True)]
 
 
-def _beside_foot(body: Pillar, grid: Grid) -> Floats:
-    """A surface's cells (P, 3), on the ground out of the foot's way."""
-    on_ground = grid.sheet.name in ("curve", "floor run")
-    return out_of_foot(body, grid.points()) if on_ground else grid.points()
+def _beside_feet(figures: Sequence[Figure], grid: Grid) -> Floats:
+    """A surface's cells (P, 3), on the ground out of the feet's way."""
+    points = grid.points()
+    return out_of_feet(figures, points) if grid.sheet.name in ("curve", "floor run") else points
+
+
+def out_of_feet(figures: Sequence[Figure], points: Floats) -> Floats:
+    """Places (P, 3) of the ground, those under any body moved to its rim."""
+    for body, _ in figures:
+        points = out_of_foot(body, points)
+    return points
 
 
 def out_of_foot(body: Pillar, points: Floats) -> Floats:
@@ -172,17 +196,20 @@ SKY_FAR, SKY_NEAR = 6.0, 2.5
 
 
 def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
-    """Share (H, W) of light that comes from all round, evenly, that the figure hides from a surface: what makes the
-    ground dark at its feet. Directions in rings of equal cosine-weighted area."""
-    if plan.subject is None:
+    """Share (H, W) of light that comes from all round, evenly, that the figures hide from a surface: what makes the
+    ground dark at their feet. Directions in rings of equal cosine-weighted area."""
+    figures = figures_of(plan)
+    if not figures:
         return np.zeros(grid.shape)
-    figure = figure_of(plan.subject)
 
     def make() -> Floats:
         points = grid.points()
-        return _from_round(figure, points, np.broadcast_to(grid.facing(), points.shape)).reshape(grid.shape)
+        facing = np.broadcast_to(grid.facing(), points.shape)
+        # What two hide is nearly what each does: seldom is it the same part of the sky.
+        left = np.prod([1.0 - _from_round(figure, points, facing) for figure in figures], axis=0)
+        return np.asarray(1.0 - left).reshape(grid.shape)
 
-    return store.get(("hidden round", grid.key, figure), make)
+    return store.get(("hidden round", grid.key, figures), make)
 
 
 def _from_round(figure: Figure, places: Floats, facing: Floats) -> Floats:

@@ -16,7 +16,7 @@ from ..camera.coverage import action_heights
 from ..geometry.vectors import Floats, cross, unit
 from ..plan import EYE_HEIGHT, Plan, Subject
 from .basis import BasisStore
-from .mix import probes_light
+from .others_shade import probes_among_others
 from .returned import SceneLight, by_surface, probe_factors
 
 Kind = Literal["front", "side", "back", "under", "top"]
@@ -101,7 +101,7 @@ def spill_of(plan: Plan, key: int, light: SceneLight, store: BasisStore) -> Spil
     arriving = by_surface(light, probe_factors(light.scene, at, facing, store))
     low, high = action_heights(plan.subject)
     low -= 0.02
-    from_lamps = probes_light(plan, at, facing, store)
+    from_lamps = probes_among_others(plan, at, facing, store)
     parts = np.stack(list(arriving.values()), axis=1) if arriving else np.zeros((len(places), 0, 3))
     totals = from_lamps + parts.sum(axis=1)
     # In % of the key channel's light: by surface (P, S), all of it (P,), the lamps' own (P,).

@@ -41,9 +41,9 @@ class Capture:
 
     picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
     (see `LitSheet`); `beside`: the other surfaces; `room`: what the frame shows of the room; `light` by place of the
-    figure (3,), `body` on all of it; `in_pane`: lamps mirrored in a window, their `lux` in linear light too;
-    `smear_px`, `defocus_px` in sensor px; `noise`: 0 none, 1 as the camera's; `lift`: what the
-    grade multiplies linear light by before keying.
+    figure (3,), `body` on all of it; `others`: the same capture of each companion, who is drawn as the subject is;
+    `in_pane`: lamps mirrored in a window, their `lux` in linear light too; `smear_px`, `defocus_px` in sensor px;
+    `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
     """
 
     plan: Plan
@@ -56,6 +56,7 @@ class Capture:
     folds: Floats
     light: dict[str, Floats]
     body: BodyLight | None
+    others: tuple[Capture, ...]
     beside: tuple[LitSheet, ...]
     room: tuple[LitSide, ...]
     in_pane: tuple[PaneImage, ...]
@@ -91,7 +92,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
     grey = grey_lux(plan.camera)
     reflectance = np.array(plan.screen.reflectance)
     wall, *beside = (_lit(plan, one, evaluation.view, store) for one in light.surfaces)
-    return Capture(
+    found = Capture(
         plan=plan,
         view=evaluation.view,
         key=key_channel(plan.screen.hue, reflectance),
@@ -101,7 +102,8 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         screen=wall.look,
         folds=wall.folds,
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
-        body=_body(evaluation, store, grey),
+        body=_body(evaluation, evaluation.view, store, grey),
+        others=(),
         beside=tuple(beside),
         room=lit_room(plan, evaluation.view, evaluation.scene_light, store),
         in_pane=tuple(
@@ -115,15 +117,27 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         sharpening=plan.camera.sharpening,
         seed=seed,
     )
+    return replace(found, others=tuple(_as_seen(found, one, store, grey) for one in evaluation.others))
 
 
-def _body(evaluation: Evaluation, store: BasisStore, grey: float) -> BodyLight | None:
-    """The figure in linear light; None without one, and in the dark."""
+def _as_seen(capture: Capture, other: Evaluation, store: BasisStore, grey: float) -> Capture:
+    """A companion in the picture that a capture is of."""
+    return replace(
+        capture,
+        plan=other.plan,
+        light={r.place.name: r.light / grey for r in other.spill.probes},
+        body=_body(other, capture.view, store, grey),
+        smear_px=other.blur.motion_px or 0.0,
+    )
+
+
+def _body(evaluation: Evaluation, view: View, store: BasisStore, grey: float) -> BodyLight | None:
+    """The figure in linear light, looked at as a picture's `view` does; None without one, and in the dark."""
     plan = evaluation.plan
     if plan.subject is None or not evaluation.spill.probes:
         return None
     body = solid_body(plan.subject, plan.camera)
-    light = body_light(plan, body, evaluation.view, evaluation.scene_light, store)
+    light = body_light(plan, body, view, evaluation.scene_light, store)
     scale = np.float32(1.0 / grey)
     return replace(light, lux=scale * light.lux, gloss=scale * light.gloss, around=scale * light.around)
 

@@ -5,7 +5,7 @@ Only what the frame shows is worked out, on a lattice as fine as it is near; ret
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 
@@ -26,7 +26,7 @@ from ..light.keys import blocking_key, together
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
 from ..light.returned import SceneLight, linear_between
-from ..plan import Light, Plan, Subject
+from ..plan import Light, Plan, Subject, people_of
 
 Span = tuple[float, float]
 ALONG = ((2, 1), (0, 2), (0, 1))
@@ -56,6 +56,10 @@ class Side:
     spans: tuple[Span, Span]
     ink: tuple[float, float, float]
     opening: tuple[Span, Span] | None = None
+
+    @property
+    def is_floor(self) -> bool:
+        return self.axis == 1 and self.facing > 0.0
 
     @property
     def normal(self) -> Floats:
@@ -140,8 +144,9 @@ def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:
         shown = np.isfinite(reach) & (reach <= nearest)
         if shown.any():
             on_u, on_v = side.spans if plan.room.kind == "interior" else _round_the_set(plan)
-            if side.axis == 1 and side.facing > 0.0 and plan.subject is not None:
-                yield from _round_the_feet(side, plan.subject, u[shown], v[shown])
+            if side.is_floor:
+                for person in people_of(plan):
+                    yield from _round_the_feet(side, person, u[shown], v[shown])
             yield side, (_span(u[shown], on_u), _span(v[shown], on_v))
 
 
@@ -182,30 +187,29 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     back = (factors @ light.leaving).reshape(RETURNED_NODES, RETURNED_NODES, 3)
     to_u, to_v = linear_between(few_u, u, store), linear_between(few_v, v, store)
     around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
-    body = None
-    if side.axis == 1 and side.facing > 0.0 and plan.subject is not None:
-        body = solid_body(plan.subject, plan.camera)
+    bodies = [solid_body(one, plan.camera) for one in people_of(plan)] if side.is_floor else []
+    for body in bodies:
         hidden = partial(hidden_from_above, body, places)
         dark = store.get(("above", side, spans, body.key), hidden).reshape(NODES, NODES)
         around = around * (1.0 - dark)[..., None]
-    lamps = _by_lamp(plan, side, spans, places, body, store)
+    lamps = _by_lamp(plan, side, spans, places, bodies, store)
     lux = around + (summed(plan, lamps) if plan.lights else 0.0)
     lux = cv2.GaussianBlur(lux, (0, 0), SOFTER, borderType=cv2.BORDER_REPLICATE)
     return LitSide(side, u, v, np.array(side.ink) * lux / grey_lux(plan.camera))
 
 
 def _by_lamp(
-    plan: Plan, side: Side, spans: tuple[Span, Span], places: Floats, body: SolidBody | None, store: BasisStore
+    plan: Plan, side: Side, spans: tuple[Span, Span], places: Floats, bodies: Sequence[SolidBody], store: BasisStore
 ) -> Floats:
-    """Light (L, V, U) of each lamp at full power, less what the figure's body keeps off."""
+    """Light (L, V, U) of each lamp at full power, less what people's bodies keep off."""
     occluders = set_triangles(plan)
 
     def of(lamp: Light) -> Floats:
         emission = emission_of(lamp, plan)
         lux = direct_lux(emission, places, side.normal, occluders)
-        if body is not None:
+        for body in bodies:
             lux = lux * (1.0 - shadow_on(body, emission, places))
         return lux.reshape(NODES, NODES)
 
-    ground = together("side", side, spans, None if body is None else body.key, blocking_key(plan))
+    ground = together("side", side, spans, tuple(body.key for body in bodies), blocking_key(plan))
     return np.stack(store.each_lamp(plan, ground, of)) if plan.lights else np.zeros((0, NODES, NODES))

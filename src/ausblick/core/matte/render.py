@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..camera.view import focus_distance
 from ..figure.held_props import held_by
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Subject
@@ -55,22 +56,42 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
         np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, np.zeros(shape), np.zeros(shape)
     )
     hair, hand, cm2 = np.zeros(shape), np.zeros(shape), 1.0
-    subject = capture.plan.subject
-    if subject is not None and capture.light and _before_the_lens(capture, subject):
-        place = place_of(capture, subject, window)
-        cm2 = (100.0 * subject.height / place.px_per_height) ** 2
-        layers = [body_layer(capture, subject, window, moving) for moving in (False, True)]
-        if subject.framing != "hands":
-            hair = _lay_hair(capture, subject, place, picture, layers[0])
-        _lay_props(capture, subject, place, picture)
-        keying = subject.wardrobe[0].keying if subject.wardrobe else "kept"
-        for layer in layers:
-            if layer is not None:
-                picture.lay(layer, keying)
-        if layers[1] is not None:
-            hand = _kept_of(layers[1], keying)
+    for one in sorted((capture, *capture.others), key=_from_lens, reverse=True):
+        subject = one.plan.subject
+        if subject is None or not one.light or not _before_the_lens(one, subject):
+            continue
+        strands, moving, cover = _lay_person(one, subject, window, picture)
+        # Who stands before the others hides what theirs was.
+        hair, hand = (1.0 - cover) * hair, (1.0 - cover) * hand
+        hair, hand = np.maximum(hair, strands), np.maximum(hand, moving)
+        if one is capture:
+            cm2 = (100.0 * subject.height / place_of(capture, subject, window).px_per_height) ** 2
     lay_lamps(capture, window, picture.colour, picture.alpha)
     return _finished(capture, window, picture, hair, hand, cm2)
+
+
+def _from_lens(capture: Capture) -> float:
+    return focus_distance(capture.plan.camera, capture.plan.subject)
+
+
+def _lay_person(
+    capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture
+) -> tuple[Floats, Floats, Floats]:
+    """Where (H, W) a person's loose hair and moving hand are, and how much of each pixel the body covers."""
+    place = place_of(capture, subject, window)
+    layers = [body_layer(capture, subject, window, moving) for moving in (False, True)]
+    hair, hand, cover = np.zeros(place.shape), np.zeros(place.shape), np.zeros(place.shape)
+    if subject.framing != "hands":
+        hair = _lay_hair(capture, subject, place, picture, layers[0])
+    _lay_props(capture, subject, place, picture)
+    keying = subject.wardrobe[0].keying if subject.wardrobe else "kept"
+    for layer in layers:
+        if layer is not None:
+            picture.lay(layer, keying)
+            cover = np.maximum(cover, layer.cover)
+    if layers[1] is not None:
+        hand = _kept_of(layers[1], keying)
+    return hair, hand, cover
 
 
 def _kept_of(layer: BodyLayer, keying: Keying) -> Floats:

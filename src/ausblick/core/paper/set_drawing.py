@@ -18,7 +18,7 @@ from ..evaluation.results import Evaluation
 from ..geometry.vectors import Floats
 from ..light.emission import emission_of
 from ..light.lamp_bodies import HEAD, stands
-from ..plan import EYE_HEIGHT, Light, Plan
+from ..plan import EYE_HEIGHT, Light, Plan, Subject, people_of
 from ..sentences import Units, length
 
 Kind = Literal["room", "screen", "flag", "pane", "sight", "action", "figure", "camera", "lamp", "aim", "stand"]
@@ -99,8 +99,7 @@ def _extent(plan: Plan) -> tuple[Floats, Floats]:
     screen, camera, room = plan.screen, plan.camera, plan.room
     half = screen.width / 2.0
     places = [lamp.position for _, lamp in standing(plan)] + [(camera.x, camera.y, camera.z)]
-    if plan.subject is not None:
-        places.append((plan.subject.x, plan.subject.top, plan.subject.z))
+    places += [(one.x, one.top, one.z) for one in people_of(plan)]
     places += [(screen.x_centre - half, 0.0, 0.0), (screen.x_centre + half, screen.bottom + screen.height, 0.0)]
     spread = np.array(places)
     low, high = spread.min(axis=0) - NEAR, spread.max(axis=0) + NEAR
@@ -127,7 +126,8 @@ class _Flat:
         if plan.window is not None:
             yield self._closed("pane", np.array(plan.window.corners))
         yield from self._sight()
-        yield from self._subject()
+        for person in people_of(plan):
+            yield from self._person(person)
         for _, lamp in standing(plan):
             yield from self._lamp(lamp)
 
@@ -139,6 +139,8 @@ class _Flat:
         yield Label("camera", self._at(np.array([camera.x, camera.y, camera.z])))
         if plan.subject is not None:
             yield Label("mark", self._at(np.array([plan.subject.x, 0.0, plan.subject.z])))
+            for one in plan.companions:
+                yield Label(one.name, self._at(np.array([one.x, 0.0, one.z])))
 
     def _at(self, place: Floats) -> Pair:
         return float(place[self.axes[0]]), float(place[self.axes[1]])
@@ -170,10 +172,7 @@ class _Flat:
         side = size * 0.6 * (self.view.axes[0] if self.axes == FLOOR else self.view.axes[1])
         yield self._closed("camera", np.array([tip, back + side, back - side]))
 
-    def _subject(self) -> Iterator[Stroke]:
-        subject = self.plan.subject
-        if subject is None:
-            return
+    def _person(self, subject: Subject) -> Iterator[Stroke]:
         reach = subject.envelope
         x0, x1 = subject.x - reach.left, subject.x + reach.right
         z0, z1 = subject.z - reach.back, subject.z + reach.front

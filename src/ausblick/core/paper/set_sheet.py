@@ -160,6 +160,7 @@ def _screen(plan: Plan, units: Units) -> Table:
         )
     if plan.subject is not None:
         rows.append(("Mark", place(plan.subject.x, plan.subject.z, plan, units)))
+        rows += [(f"Mark, {one.name}", place(one.x, one.z, plan, units)) for one in plan.companions]
     if rig.stands:
         rows.append(("Stands", f"{rig.stands}, {digits(rig.ballast_kg, 0)} kg on each"))
     if rig.clamps:

@@ -3,6 +3,7 @@
 from . import edit
 from .camera import Camera, Recording, Sensor
 from .changes import Change, apply_changes
+from .company import as_said, name_of, people_of, seen_as
 from .document import (
     FORMAT,
     VERSION,
@@ -19,7 +20,7 @@ from .ies import IesError, Photometry, read_ies
 from .intent import CoverageSchool, DistanceSchool, LevelSchool, Plate, PlateFact, ShutterSchool, Targets, Trace
 from .lamps import Fixture, Light, Modifier, Role
 from .merge import Collision, merge
-from .people import EYE_HEIGHT, Envelope, Framing, Prop, Subject
+from .people import EYE_HEIGHT, Companion, Envelope, Framing, Prop, Subject
 from .scene import Flag, Room, Screen, Window
 
 __all__ = [
@@ -29,6 +30,7 @@ __all__ = [
     "Camera",
     "Change",
     "Collision",
+    "Companion",
     "CoverageSchool",
     "DistanceSchool",
     "Envelope",
@@ -56,13 +58,17 @@ __all__ = [
     "Trace",
     "Window",
     "apply_changes",
+    "as_said",
     "dump_plan",
     "edit",
     "merge",
+    "name_of",
+    "people_of",
     "plan_from",
     "plan_schema",
     "range_at",
     "read_ies",
     "read_plan",
+    "seen_as",
     "unknown_fields",
 ]

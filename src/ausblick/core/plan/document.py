@@ -15,7 +15,7 @@ from .fields import Name, Part
 from .ies import IesError, read_ies
 from .intent import Plate, Targets
 from .lamps import Light
-from .people import Subject
+from .people import Companion, Subject
 from .ranges import range_in
 from .scene import Flag, Room, Screen, Window
 
@@ -24,8 +24,11 @@ VERSION = 1
 MAX_BYTES = 4_000_000
 MAX_DEPTH = 24
 MAX_VALUES = 200_000
-MOST_LAMPS, MOST_FLAGS = 32, 16
+MOST_LAMPS, MOST_FLAGS, MOST_COMPANIONS = 32, 16, 4
 """More than sets have; all of them together are worked out in under 5 s (benchmarks/run.py)."""
+
+NAMED = (("lights", "l", MOST_LAMPS), ("flags", "f", MOST_FLAGS), ("companions", "p", MOST_COMPANIONS))
+"""Lists whose things have ids, with the letter of those that are given here."""
 
 Photometry = Annotated[str, StringConstraints(strict=True, max_length=400_000)]
 
@@ -40,6 +43,7 @@ class Plan(Part):
     room: Room = Room()
     screen: Screen = Screen()
     subject: Subject | None = Subject()
+    companions: Annotated[tuple[Companion, ...], Field(max_length=MOST_COMPANIONS)] = ()
     camera: Camera = Camera()
     lights: Annotated[tuple[Light, ...], Field(max_length=MOST_LAMPS)] = ()
     flags: Annotated[tuple[Flag, ...], Field(max_length=MOST_FLAGS)] = ()
@@ -51,12 +55,12 @@ class Plan(Part):
     @model_validator(mode="before")
     @classmethod
     def _missing_ids(cls, data: Any) -> Any:
-        """Lamps and flags without an id get the next free one, so that each can be named."""
+        """Lamps, flags and people without an id get the next free one, so that each can be named."""
         if not isinstance(data, dict):
             return data
         return data | {
             group: _with_ids(data[group], letter)
-            for group, letter, most in (("lights", "l", MOST_LAMPS), ("flags", "f", MOST_FLAGS))
+            for group, letter, most in NAMED
             # More than may be there are refused below, by their number.
             if isinstance(data.get(group), list) and len(data[group]) <= most
         }
@@ -81,7 +85,7 @@ class Plan(Part):
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Self:
-        for group in (self.lights, self.flags):
+        for group in (self.lights, self.flags, self.companions):
             ids = [item.id for item in group]
             twice = sorted({i for i in ids if ids.count(i) > 1})
             if twice:

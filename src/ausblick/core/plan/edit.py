@@ -48,6 +48,15 @@ class Lamp:
         self.duv = Field[float](f"{at}.fixture.duv")
 
 
+class CompanionAt:
+    """The companion at a place in the plan's list."""
+
+    def __init__(self, index: int) -> None:
+        at = f"companions[{index}]"
+        self.x = Field[float](f"{at}.x")
+        self.z = Field[float](f"{at}.z")
+
+
 class _Camera:
     x, y, z = Field[float]("camera.x"), Field[float]("camera.y"), Field[float]("camera.z")
     pan, tilt, roll = Field[float]("camera.pan"), Field[float]("camera.tilt"), Field[float]("camera.roll")
@@ -99,9 +108,10 @@ class _Window:
 class _Room:
     floor = Field[Triple]("room.reflectance.floor")
     ambient_lux = Field[float]("room.ambient_lux")
+    wind_ms = Field[float]("room.wind_ms")
 
 
-lamp = Lamp
+lamp, companion = Lamp, CompanionAt
 camera, screen, subject, room, window = _Camera(), _Screen(), _Subject(), _Room(), _Window()
 lights = Field[list[Any]]("lights")
 flags = Field[list[Any]]("flags")

@@ -98,3 +98,11 @@ class Subject(Part):
     def top(self) -> float:
         """Of the head, m above the floor."""
         return self.up(1.0)
+
+
+class Companion(Subject):
+    """Somebody else in the picture, judged as the subject is. Framing and whether feet are seen are the picture's and
+    so the subject's; the lens stays focused on the subject. `id` tells companions apart."""
+
+    id: Name = "p2"
+    name: Name = "second person"

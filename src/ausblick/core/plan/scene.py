@@ -27,8 +27,8 @@ class RoomReflectance(Part):
 
 
 class Room(Part):
-    """Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres. `wind_ms` counts
-    outdoors."""
+    """Walls at x_min, x_max, z_min, z_max; the floor at y = 0, the ceiling at `height`. Metres. `wind_ms`: air that
+    moves at the screen, outdoors by the wind, indoors by a fan."""
 
     kind: Literal["interior", "exterior"] = "interior"
     x_min: Coordinate = -3.7

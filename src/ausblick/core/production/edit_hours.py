@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..plan import Plan
+from ..plan import Plan, people_of
 from .production_document import EditHours, PlannedShot
 
 HARD_PROPS = ("glass", "liquid", "smoke")
@@ -16,6 +16,6 @@ def edit_hours(shot: PlannedShot, plan: Plan, each: EditHours) -> float:
     if "moving-camera" in shot.needs:
         hours *= each.moving_camera
     hard = "smoke" in shot.needs
-    if subject is not None:
-        hard |= subject.hair_kind in ("fine", "curly") or any(prop.kind in HARD_PROPS for prop in subject.props)
+    for person in people_of(plan):
+        hard |= person.hair_kind in ("fine", "curly") or any(prop.kind in HARD_PROPS for prop in person.props)
     return hours * each.hair_glass_smoke if hard else hours

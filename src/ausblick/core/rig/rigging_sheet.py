@@ -49,11 +49,6 @@ class RiggingSheet:
     cautions: tuple[Caution, ...]
 
 
-def wind_of(plan: Plan) -> float:
-    """m/s on the screen: none indoors."""
-    return plan.room.wind_ms if plan.room.kind == "exterior" else 0.0
-
-
 def wind_force(area_m2: float, wind_ms: float) -> float:
     """Newton on a flat surface across the wind."""
     return 0.5 * AIR * wind_ms**2 * PLATE_DRAG * area_m2
@@ -81,7 +76,7 @@ def rigging_sheet(plan: Plan, bag_kg: float = 7.0) -> RiggingSheet:
     hung = screen.material in HUNG
     stands = 2 if hung or screen.material == "framed" else 0
     top = screen.bottom + screen.height
-    wind = wind_of(plan)
+    wind = plan.room.wind_ms
     moment = tipping_moment(top, screen.width * screen.height, stands, wind) if stands else 0.0
     ballast = IN_HAND * moment / (GRAVITY * FOOT_RADIUS)
     edges = screen.width + 2.0 * screen.height
@@ -119,12 +114,16 @@ def _cautions(plan: Plan, stands: int, top: float, ballast: float, wind: float) 
         found.append(Caution(f"{screen.floor_run:.1f} m of cloth underfoot: tape the edges, lay mats, people slip."))
     if wind > 0.0:
         force = wind_force(screen.width * screen.height, wind)
+        fan = plan.room.kind == "interior"
+        what = "A fan" if fan else "Wind"
         found.append(
             Caution(
-                f"Wind of {wind:.0f} m/s pushes with {force:.0f} N: guy the frame, and take it down above the "
+                f"{what} of {wind:.0f} m/s pushes with {force:.0f} N: guy the frame, and take it down above the "
                 "maker's limit."
             )
         )
+        if fan:
+            found.append(Caution("Hair, sleeves and cables stay clear of the fan, and its guard stays on."))
     if screen.material in STEAM_PER_M2:
         found.append(
             Caution("Steam burns and wets: keep it off mains, and let the cloth dry before lamps come near.")

@@ -15,7 +15,7 @@ from ..camera.level_schools import key_channel
 from ..colour.curves import rec709
 from ..colour.rec709 import LUMA, colour_differences
 from ..geometry.vectors import Floats
-from ..plan import Plan, edit
+from ..plan import Companion, Plan, Subject, edit, people_of
 
 SOLID = 0.9
 """Matte below this is a hole that a white clip no longer closes without eating edges."""
@@ -45,16 +45,26 @@ class Advice:
 
 
 def surfaces(plan: Plan) -> dict[str, Floats]:
-    """Reflectance (3,) of everything of the subject that the key must keep, by name."""
-    if plan.subject is None:
-        return {}
-    found = {"skin": plan.subject.skin}
-    if plan.subject.hair_kind != "none":
-        found["hair"] = plan.subject.hair
-    found |= {garment.name: garment.reflectance for garment in plan.subject.wardrobe if garment.keying == "kept"}
-    matt = (prop for prop in plan.subject.props if prop.kind == "matt" and prop.keying == "kept")
-    found |= {prop.name: prop.reflectance for prop in matt}
-    return {name: np.array(rgb) for name, rgb in found.items()}
+    """Reflectance (3,) of everything of the people that the key must keep, by name; with a companion's own name."""
+    found: dict[str, Floats] = {}
+    for person in people_of(plan):
+        whose = f"{person.name}: " if isinstance(person, Companion) else ""
+        found |= {f"{whose}{name}": np.array(rgb) for name, rgb in _surfaces(person).items()}
+    return found
+
+
+def _surfaces(person: Subject) -> dict[str, tuple[float, float, float]]:
+    found = {"skin": person.skin}
+    if person.hair_kind != "none":
+        found["hair"] = person.hair
+    found |= {garment.name: garment.reflectance for garment in person.wardrobe if garment.keying == "kept"}
+    matt = (prop for prop in person.props if prop.kind == "matt" and prop.keying == "kept")
+    return found | {prop.name: prop.reflectance for prop in matt}
+
+
+def is_fair(person: Subject) -> bool:
+    """Has somebody fair hair?"""
+    return person.hair_kind != "none" and float(np.array(person.hair) @ LUMA) > FAIR
 
 
 def difference(rgb: Floats, channel: int) -> float:
@@ -96,11 +106,7 @@ def advice(plan: Plan) -> Advice:
     rows = evidence(plan)
     least = {c: min((r.matte for r in rows if r.screen == c), default=1.0) for c in REFERENCE}
     nearest = {c: min((r for r in rows if r.screen == c), key=lambda r: r.matte, default=None) for c in REFERENCE}
-    fair = (
-        plan.subject is not None
-        and plan.subject.hair_kind != "none"
-        and float(np.array(plan.subject.hair) @ LUMA) > FAIR
-    )
+    fair = any(is_fair(person) for person in people_of(plan))
     reasons = []
     for colour, row in nearest.items():
         if row is not None and row.matte < SOLID:

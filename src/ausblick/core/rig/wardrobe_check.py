@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..camera.level_schools import key_channel
-from ..colour.rec709 import LUMA
-from ..plan import Plan
-from .screen_colour import FAIR, SOLID, matte_of, surfaces
+from ..plan import Companion, Plan, Subject, people_of
+from .screen_colour import SOLID, is_fair, matte_of, surfaces
 
 SHINY = 0.15
 
@@ -42,12 +42,21 @@ KINDS: dict[str, tuple[str, str, str]] = {
 
 def checks(plan: Plan) -> list[Check]:
     """What has to be looked at, hue conflicts first."""
-    subject = plan.subject
-    if subject is None:
+    people = people_of(plan)
+    if not people:
         return []
-    return [*hue_checks(plan), *_hair(plan), *_shiny(plan), *(
-        Check(prop.name, *KINDS[prop.kind]) for prop in subject.props if prop.kind in KINDS
-    )]  # fmt: skip
+    return [*hue_checks(plan), *(check for person in people for check in _of_person(person))]
+
+
+def _of_person(person: Subject) -> Iterator[Check]:
+    """What is a companion's says so."""
+    whose = f"{person.name}: " if isinstance(person, Companion) else ""
+    found = (
+        *_hair(person),
+        *_shiny(person),
+        *(Check(prop.name, *KINDS[prop.kind]) for prop in person.props if prop.kind in KINDS),
+    )
+    yield from (replace(check, thing=whose + check.thing) for check in found)
 
 
 def hue_checks(plan: Plan) -> list[Check]:
@@ -70,10 +79,8 @@ def hue_checks(plan: Plan) -> list[Check]:
     return found
 
 
-def _hair(plan: Plan) -> list[Check]:
-    assert plan.subject is not None
-    kind = plan.subject.hair_kind
-    fair = kind != "none" and float(np.array(plan.subject.hair) @ LUMA) > FAIR
+def _hair(person: Subject) -> list[Check]:
+    kind, fair = person.hair_kind, is_fair(person)
     if not fair and kind not in ("fine", "curly"):
         return []
     word = " and ".join(w for w, on in (("fair", fair), (kind, kind in ("fine", "curly"))) if on)
@@ -87,8 +94,7 @@ def _hair(plan: Plan) -> list[Check]:
     ]
 
 
-def _shiny(plan: Plan) -> list[Check]:
-    assert plan.subject is not None
+def _shiny(person: Subject) -> list[Check]:
     return [
         Check(
             garment.name,
@@ -96,6 +102,6 @@ def _shiny(plan: Plan) -> list[Check]:
             "dull it with powder or spray, turn it, or take the floor piece away from under it",
             "walk through the action and watch its edges in the key channel",
         )
-        for garment in plan.subject.wardrobe
+        for garment in person.wardrobe
         if garment.gloss > SHINY
     ]

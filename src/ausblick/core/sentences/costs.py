@@ -5,6 +5,7 @@ from __future__ import annotations
 COSTS: dict[str, str] = {
     "cost/light": "costs light",
     "cost/more-smear": "movement smears longer",
+    "cost/fan": "less air on hair and cloth",
     "cost/hold-out": "a hold-out to be drawn in every frame",
     "cost/wardrobe": "another garment",
     "cost/frame-rate": "less slow motion",

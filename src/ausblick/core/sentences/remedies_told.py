@@ -85,6 +85,7 @@ LAMPS = {
     "do/balance": "Balance the screen's dimmers at the wanted level",
 }
 SET = {
+    "do/person-to": "{name} to {across:m} across, {z:m} from the screen",
     "do/mark-order": "Put the mark {z:m} in front of the screen",
     "do/inside": "Bring {things} back inside the walls",
     "do/mark-nearer": "Move the mark and its lamps {by:m} toward the screen",
@@ -106,6 +107,7 @@ SET = {
     "do/black-right": "Black cloth on the right, {long:m} long, {high:m} high, beside the mark",
     "do/black-left-both": "Black cloth on the left, {long:m} long, {high:m} high, beside the mark, and on the right",
     "do/black-right-both": "Black cloth on the right, {long:m} long, {high:m} high, beside the mark, and on the left",
+    "do/fan-away": "Turn the fan past the screen, or shelter the cloth",
     "do/flatten": "Steam or stretch the screen flat",
     "do/steam": "Steam and stretch the cloth",
     "do/matt": "A matt material",

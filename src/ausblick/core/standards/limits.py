@@ -132,6 +132,12 @@ LIMITS: dict[str, Limit] = {
         at=6.0, unit="%",
         source="Excess of the key channel from below, of the face's light; six in a hundred",
         reason="Undersides are dark and seldom looked at."),
+    "subject.balance": Limit(
+        at=0.5, unit="stops", source="Half a stop between faces in one picture",
+        reason="Half a stop is graded away by one person's window; more is a lamp of its own."),
+    "subject.in-light": Limit(
+        at=10.0, unit="%", source="A tenth of the face's lamp light",
+        reason="A tenth is a seventh of a stop; more has an edge that is seen when somebody moves."),
     "light.pane": Limit(
         at=0.0, unit="lamps", fix=0.0,
         source="Mirror geometry: the line from the lens to the lamp's image behind the glass",

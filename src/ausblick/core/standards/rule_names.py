@@ -20,6 +20,7 @@ NAMES: dict[str, str] = {
     "subject.exposure": "the face's exposure", "subject.above-screen": "the face above the screen",
     "subject.edge-gap": "the gap at the edge", "subject.two-zones": "the screen's light on the face",
     "subject.spill-front": "spill on the front", "subject.spill-edge": "spill on the edge",
+    "subject.balance": "faces lit unlike", "subject.in-light": "one person in another's light",
     "subject.spill-under": "spill from below", "light.pane": "lamps in the pane",
     "subject.mirrors": "the screen in mirrors", "subject.rim": "the back light", "light.power": "the circuits' load",
     "light.heat": "heat near the cloth", "light.overhead": "lamps overhead",

@@ -1,12 +1,17 @@
 <script lang="ts">
+  /** Where somebody stands, and how far the action reaches; the picture's framing is the subject's. */
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
   import Switch from '../../parts/Switch.svelte'
+  import TextField from '../../parts/TextField.svelte'
   import { FRAMINGS } from '../../lib/framings'
-  import type { Plan } from '../../lib/types'
+  import type { Person } from '../../lib/people'
+  import { session } from '../../lib/session.svelte'
   import { set } from './set'
-  let { plan }: { plan: Plan } = $props()
-  const s = $derived(plan.subject)
+  let { person }: { person: Person | null } = $props()
+  const s = $derived(person?.subject)
+  const at = $derived(person?.path ?? 'subject')
+  const companion = $derived(person !== null && person.index !== null)
 
   const SIDES = [
     ['left', 'reach left'],
@@ -17,10 +22,11 @@
   ] as const
 </script>
 
-{#if s}
-  <NumberField label="from screen" unit="m" step={0.05} field="subject.z" value={s.z} onchange={set('subject.z')} />
-  <NumberField label="across" unit="m" step={0.05} field="subject.x" value={s.x} onchange={set('subject.x')} />
-  <NumberField label="Body height" unit="m" step={0.01} field="subject.height" value={s.height} onchange={set('subject.height')} />
+{#if s && person}
+  {#if companion}<TextField label="Name" value={person.name} onchange={set(`${at}.name`)} />{/if}
+  <NumberField label="from screen" unit="m" step={0.05} field="subject.z" value={s.z} onchange={set(`${at}.z`)} />
+  <NumberField label="across" unit="m" step={0.05} field="subject.x" value={s.x} onchange={set(`${at}.x`)} />
+  <NumberField label="Body height" unit="m" step={0.01} field="subject.height" value={s.height} onchange={set(`${at}.height`)} />
   <Choice
     label="Build"
     value={s.body}
@@ -29,9 +35,9 @@
       ['woman', 'woman'],
       ['child', 'child'],
     ]}
-    onchange={set('subject.body')}
+    onchange={set(`${at}.body`)}
   />
-  <Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />
+  {#if !companion}<Choice label="Framing" value={s.framing} options={FRAMINGS} onchange={set('subject.framing')} />{/if}
   <Choice
     label="Posture"
     value={s.posture}
@@ -39,18 +45,10 @@
       ['standing', 'standing'],
       ['seated', 'seated'],
     ]}
-    onchange={set('subject.posture')}
+    onchange={set(`${at}.posture`)}
   />
-  <Switch label="Feet are seen" value={s.feet_seen} onchange={set('subject.feet_seen')} />
-  <NumberField
-    label="Fastest move"
-    unit="m/s"
-    digits={1}
-    step={0.1}
-    field="subject.speed"
-    value={s.speed}
-    onchange={set('subject.speed')}
-  />
+  {#if !companion}<Switch label="Feet are seen" value={s.feet_seen} onchange={set('subject.feet_seen')} />{/if}
+  <NumberField label="Fastest move" unit="m/s" digits={1} step={0.1} field="subject.speed" value={s.speed} onchange={set(`${at}.speed`)} />
   <div class="my-1 border-t border-line"></div>
   {#each SIDES as [side, label] (side)}
     <NumberField
@@ -59,9 +57,12 @@
       step={0.05}
       field={`subject.envelope.${side}`}
       value={s.envelope[side]}
-      onchange={set(`subject.envelope.${side}`)}
+      onchange={set(`${at}.envelope.${side}`)}
     />
   {/each}
+  {#if companion}
+    <button type="button" class="btn btn-sm mt-2" onclick={() => session.removeSelected()}>Remove {person.name}</button>
+  {/if}
 {:else}
   <p class="text-quiet">No figure in this set-up: the whole frame has to be screen.</p>
 {/if}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** The figure on its mark and how far its action reaches; the reach can be pulled when it is chosen. */
+  /** A figure on its mark and how far its action reaches; the reach can be pulled when it is chosen. */
   import EdgeMark from './EdgeMark.svelte'
   import Grip from './Grip.svelte'
   import { upOf } from '../../lib/body'
@@ -8,13 +8,24 @@
   import type { Move } from '../../lib/drag'
   import { prefs } from '../../lib/prefs.svelte'
   import { moved, type Projection } from '../../lib/projection'
-  import type { Subject } from '../../lib/types'
+  import type { Person } from '../../lib/people'
+  import type { Plan } from '../../lib/types'
   import { showLength } from '../../lib/units'
-  let { board, view, subject: s }: { board: Board; view: Projection; subject: Subject } = $props()
+  let { board, view, person }: { board: Board; view: Projection; person: Person } = $props()
 
+  const s = $derived(person.subject)
   const e = $derived(s.envelope)
-  const chosen = $derived(board.selected === 'subject')
-  const [low, high] = $derived(board.evaluation?.action_heights ?? [0, upOf(s, 1)])
+  const chosen = $derived(board.selected === person.thing)
+  const [low, high] = $derived(heights())
+
+  /** The subject's as the server says; a companion is framed alike. */
+  function heights(): readonly [number, number] {
+    const own = board.evaluation?.action_heights
+    const subject = board.plan.subject
+    if (!own || !subject) return [0, upOf(s, 1)]
+    return person.index === null ? [own[0], own[1]] : [(own[0] * s.height) / subject.height, upOf(s, 1) + e.up]
+  }
+  const before = (was: Plan) => (person.index === null ? was.subject! : was.companions[person.index])
   const [left, top] = $derived(view.at([s.x + e.right, high, s.z - e.back]))
   const [right, foot] = $derived(view.at([s.x - e.left, low, s.z + e.front]))
   const outlines = $derived(view.figure(s))
@@ -35,8 +46,8 @@
     <EdgeMark
       {board}
       {view}
-      thing="subject"
-      label="Reach of the action, {says}"
+      thing={person.thing}
+      label="{person.index === null ? 'Reach of the action' : `Reach of ${person.name}`}, {says}"
       {place}
       now={e[side]}
       text={showLength(e[side], prefs.length)}
@@ -44,8 +55,8 @@
       reach={9}
       move={(was, by) => [
         {
-          path: `subject.envelope.${side}`,
-          value: round(Math.min(FURTHEST, Math.max(0, was.subject!.envelope[side] + outward(by)))),
+          path: `${person.path}.envelope.${side}`,
+          value: round(Math.min(FURTHEST, Math.max(0, before(was).envelope[side] + outward(by)))),
         },
       ]}
     />
@@ -54,15 +65,15 @@
 <Grip
   {board}
   {view}
-  thing="subject"
-  label="Subject, {view.view}"
+  thing={person.thing}
+  label="{person.name}, {view.view}"
   place={[s.x, upOf(s, 0.6), s.z]}
   axes={view.axes.filter((axis) => axis !== 'y')}
   reach={20}
   move={(was, by) => {
-    const [x, , z] = moved(view, [was.subject!.x, 0, was.subject!.z], by)
+    const [x, , z] = moved(view, [before(was).x, 0, before(was).z], by)
     const now = { x, z }
-    return view.axes.flatMap((axis) => (axis === 'y' ? [] : [{ path: `subject.${axis}`, value: now[axis] }]))
+    return view.axes.flatMap((axis) => (axis === 'y' ? [] : [{ path: `${person.path}.${axis}`, value: now[axis] }]))
   }}
 >
   {#each outlines as outline, i (i)}

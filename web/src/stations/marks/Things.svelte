@@ -7,6 +7,7 @@
   import TriedMarks from './TriedMarks.svelte'
   import WindowMark from './WindowMark.svelte'
   import type { Board } from '../../lib/board'
+  import { peopleOf } from '../../lib/people'
   import type { Projection } from '../../lib/projection'
   import type { Plan } from '../../lib/types'
   let { board, view, tried }: { board: Board; view: Projection; tried: Plan | null } = $props()
@@ -17,6 +18,6 @@
 {#each board.plan.lights as lamp, index (lamp.id)}
   {#if lamp.fixture.emitter.shape !== 'sun'}<LampMark {board} {view} {index} />{/if}
 {/each}
-{#if board.plan.subject}<SubjectMark {board} {view} subject={board.plan.subject} />{/if}
+{#each peopleOf(board.plan).reverse() as person (person.thing)}<SubjectMark {board} {view} {person} />{/each}
 <CameraMark {board} {view} />
 {#if tried}<TriedMarks {board} {view} {tried} />{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** A remedy being tried: what it would move, dashed beside what stands. */
   import type { Board } from '../../lib/board'
+  import { peopleOf } from '../../lib/people'
   import type { Projection } from '../../lib/projection'
   import { path } from '../../lib/sheet'
   import type { Plan, Screen } from '../../lib/types'
@@ -30,9 +31,10 @@
     <path d={line(...view.screen(tried.screen))} transform="translate(6 0)" stroke-width="2" />
   {/if}
   {#if differs(tried.screen, plan.screen, 'floor_run')}<path d={run(tried.screen)} stroke-width="2" />{/if}
-  {#if tried.subject && plan.subject && differs(tried.subject, plan.subject, 'x', 'z')}
-    <path d={view.figure(tried.subject)[0]} />
-  {/if}
+  {#each peopleOf(tried) as person (person.thing)}
+    {@const was = peopleOf(plan).find((one) => one.thing === person.thing)}
+    {#if was && differs(person.subject, was.subject, 'x', 'z')}<path d={view.figure(person.subject)[0]} />{/if}
+  {/each}
   {#if differs(tried.camera, plan.camera, 'x', 'y', 'z')}<rect x={lens[0] + 8} y={lens[1] - 7} width="17" height="14" />{/if}
   {#each flags as flag (flag.id)}<path d={path(flag.corners.map(view.at), true)} stroke-width="2.5" />{/each}
   {#each moving as { was, lamp } (lamp.id)}

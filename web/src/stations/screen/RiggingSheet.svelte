@@ -24,19 +24,17 @@
 </script>
 
 <h2 class="mt-3 font-semibold">Rigging sheet</h2>
-{#if plan.room.kind === 'exterior'}
-  <div class="max-w-64">
-    <NumberField
-      label="Wind"
-      unit="m/s"
-      digits={1}
-      step={1}
-      field="room.wind_ms"
-      value={plan.room.wind_ms}
-      onchange={(value) => session.change([{ path: 'room.wind_ms', value }])}
-    />
-  </div>
-{/if}
+<div class="max-w-64">
+  <NumberField
+    label={plan.room.kind === 'exterior' ? 'Wind' : 'Air of a fan'}
+    unit="m/s"
+    digits={1}
+    step={1}
+    field="room.wind_ms"
+    value={plan.room.wind_ms}
+    onchange={(value) => session.change([{ path: 'room.wind_ms', value }])}
+  />
+</div>
 <dl>
   {#each rows as [name, value, note] (name)}
     <div class="flex items-baseline gap-3 border-t border-line py-1">

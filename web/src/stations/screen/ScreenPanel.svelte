@@ -2,6 +2,7 @@
   /** The screen: which colour, with the evidence; what is worn and held; and the rigging sheet. */
   import RiggingSheet from './RiggingSheet.svelte'
   import Wardrobe from './Wardrobe.svelte'
+  import { peopleOf } from '../../lib/people'
   import { hexOf } from '../../lib/colour'
   import { screenAdvice } from '../../lib/screenApi'
   import { prefs } from '../../lib/prefs.svelte'
@@ -98,7 +99,7 @@
         {/if}
       </div>
     {/if}
-    {#if plan.subject}<Wardrobe {plan} />{/if}
+    {#each peopleOf(plan) as person (person.thing)}<Wardrobe {person} />{/each}
     {#if advice.checks.length}
       <h2 class="mt-3 font-semibold">Before the day</h2>
       <ul>

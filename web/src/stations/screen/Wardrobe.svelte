@@ -3,10 +3,13 @@
   import PhotoColours from '../../parts/PhotoColours.svelte'
   import { hexOf, reflectanceOf } from '../../lib/colour'
   import { session } from '../../lib/session.svelte'
-  import type { Plan } from '../../lib/types'
-  let { plan }: { plan: Plan } = $props()
+  import type { Person } from '../../lib/people'
+  let { person }: { person: Person } = $props()
 
-  const s = $derived(plan.subject!)
+  const s = $derived(person.subject)
+  const at = $derived(person.path)
+  /** A companion's things say whose they are. */
+  const whose = $derived(person.index === null ? '' : `, ${person.name}`)
   /** What is most often forgotten. */
   const USUAL = [
     ['glasses', 'glass'],
@@ -24,22 +27,22 @@
   let picking = $state('')
 
   const things = $derived([
-    { label: 'Skin', path: 'subject.skin', rgb: s.skin, keying: 'kept' },
-    { label: 'Hair', path: 'subject.hair', rgb: s.hair, keying: 'kept' },
-    ...s.wardrobe.map((g, i) => ({ label: g.name, path: `subject.wardrobe[${i}].reflectance`, rgb: g.reflectance, keying: g.keying })),
-    ...s.props.map((p, i) => ({ label: p.name, path: `subject.props[${i}].reflectance`, rgb: p.reflectance, keying: p.keying })),
+    { label: 'Skin', path: `${at}.skin`, rgb: s.skin, keying: 'kept' },
+    { label: 'Hair', path: `${at}.hair`, rgb: s.hair, keying: 'kept' },
+    ...s.wardrobe.map((g, i) => ({ label: g.name, path: `${at}.wardrobe[${i}].reflectance`, rgb: g.reflectance, keying: g.keying })),
+    ...s.props.map((p, i) => ({ label: p.name, path: `${at}.props[${i}].reflectance`, rgb: p.reflectance, keying: p.keying })),
   ])
   const set = (path: string, value: unknown) => session.change([{ path, value }])
 </script>
 
-<h2 class="mt-3 font-semibold">Worn and held</h2>
+<h2 class="mt-3 font-semibold">Worn and held{whose}</h2>
 <ul>
   {#each things as thing, i (thing.path)}
     <li class="flex items-center gap-3 border-t border-line py-1">
       <input
         type="color"
         class="h-6 w-8 cursor-pointer border border-line bg-transparent"
-        aria-label="Colour of {thing.label}"
+        aria-label="Colour of {thing.label}{whose}"
         value={hexOf(thing.rgb)}
         onchange={(event) => set(thing.path, reflectanceOf(event.currentTarget.value))}
       />
@@ -48,7 +51,7 @@
       {:else}
         <input
           class="input input-sm !w-40"
-          aria-label="Name of {thing.label}"
+          aria-label="Name of {thing.label}{whose}"
           value={thing.label}
           maxlength="200"
           onchange={(event) => set(thing.path.replace('.reflectance', '.name'), event.currentTarget.value.trim() || 'thing')}
@@ -58,26 +61,26 @@
             ><input
               type="checkbox"
               class="checkbox checkbox-xs"
-              aria-label="{thing.label} shines"
+              aria-label="{thing.label} shines{whose}"
               checked={s.wardrobe[i - 2].gloss > 0.15}
               onchange={(event) => set(thing.path.replace('.reflectance', '.gloss'), event.currentTarget.checked ? 0.5 : 0)}
             /> shines</label
           >
         {/if}
         {#if thing.path.includes('props')}
-          {@const at = thing.path.replace('.reflectance', '.kind')}
+          {@const kindAt = thing.path.replace('.reflectance', '.kind')}
           <select
             class="select select-sm !w-24"
-            aria-label="Kind of {thing.label}"
+            aria-label="Kind of {thing.label}{whose}"
             value={s.props[i - 2 - s.wardrobe.length].kind}
-            onchange={(event) => set(at, event.currentTarget.value)}
+            onchange={(event) => set(kindAt, event.currentTarget.value)}
           >
             {#each KINDS as kind (kind)}<option>{kind}</option>{/each}
           </select>
         {/if}
         <select
           class="select select-sm !w-28"
-          aria-label="The key is to … {thing.label}"
+          aria-label="The key is to … {thing.label}{whose}"
           title="What the key is to do with it"
           value={thing.keying}
           onchange={(event) => set(thing.path.replace('.reflectance', '.keying'), event.currentTarget.value)}
@@ -88,15 +91,15 @@
         <button
           type="button"
           class="btn btn-sm"
-          aria-label="Remove {thing.label}"
+          aria-label="Remove {thing.label}{whose}"
           onclick={() =>
             i - 2 < s.wardrobe.length
               ? set(
-                  'subject.wardrobe',
+                  `${at}.wardrobe`,
                   s.wardrobe.filter((_, k) => k !== i - 2),
                 )
               : set(
-                  'subject.props',
+                  `${at}.props`,
                   s.props.filter((_, k) => k !== i - 2 - s.wardrobe.length),
                 )}>Remove</button
         >
@@ -117,21 +120,21 @@
     {#if !s.props.some((p) => p.name === name)}<button
         type="button"
         class="btn btn-sm"
-        aria-label="Add {name}"
-        onclick={() => set('subject.props', [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
+        aria-label="Add {name}{whose}"
+        onclick={() => set(`${at}.props`, [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
       >{/if}
   {/each}
   <button
     type="button"
     class="btn btn-sm"
     onclick={() =>
-      set('subject.wardrobe', [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}
+      set(`${at}.wardrobe`, [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}
     >Add a garment</button
   >
   <button
     type="button"
     class="btn btn-sm"
-    onclick={() => set('subject.props', [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}
+    onclick={() => set(`${at}.props`, [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}
     >Add a prop</button
   >
   <PhotoColours opened={(name) => ((photo = name), (picking = things[0].path))} picked={(rgb) => picking && set(picking, rgb)} />

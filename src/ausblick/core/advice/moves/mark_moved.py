@@ -1,4 +1,4 @@
-"""The mark moved, and with it the lamps that light the subject: a face left behind by its key is dark."""
+"""The mark moved, and with it companions and the lamps that light faces: one left behind by its key is dark."""
 
 from __future__ import annotations
 
@@ -16,10 +16,11 @@ ROOM_BEHIND_MARK = 1.5
 
 
 def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...]:
-    """The mark at z, the lamps that light the subject along with it, and the camera where the room allows."""
+    """The mark at z, companions and the lamps that light faces with it, and the camera where the room allows."""
     assert plan.subject is not None
     step = z - plan.subject.z
     changes = [edit.subject.z(round(z, 2))]
+    changes += [edit.companion(i).z(round(one.z + step, 2)) for i, one in enumerate(plan.companions)]
     for i, lamp in enumerate(plan.lights):
         if lamp.role in WITH_THE_MARK and not lamp.is_daylight:
             (x, y, back), (ax, ay, az) = lamp.position, lamp.aim

@@ -6,9 +6,10 @@ import math
 
 from ...camera.focus import f_number_for
 from ...camera.motion import flicker_error, safe_shutters
+from ...camera.view import focus_distance
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Plan, edit
+from ...plan import Plan, edit, people_of
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ...standards.schools import FASTER_MOST
@@ -178,12 +179,13 @@ def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def sharp_range(evaluation: Evaluation) -> tuple[float, float] | None:
-    """Nearest and farthest distance in m from the lens that the action reaches."""
-    subject, focus = evaluation.plan.subject, evaluation.focus
-    if subject is None or focus is None:
+    """Nearest and farthest distance in m from the lens that anybody's action reaches."""
+    plan, focus = evaluation.plan, evaluation.focus
+    if plan.subject is None or focus is None:
         return None
-    reach = subject.envelope
-    return max(0.05, focus.distance_m - reach.front), focus.distance_m + reach.back
+    away = [(focus_distance(plan.camera, one), one.envelope) for one in people_of(plan)]
+    first, last = (min(d - reach.front for d, reach in away), max(d + reach.back for d, reach in away))
+    return max(0.05, first), max(0.05, last)
 
 
 def _depth(evaluation: Evaluation) -> Judgement | None:

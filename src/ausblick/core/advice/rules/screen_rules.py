@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import edit
+from ...plan import edit, people_of
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -66,7 +66,7 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
     sizes = {"to": (width, height), "was": (screen.width, screen.height)}
     text = tell("do/bigger-screen", **sizes)
     if plan.subject is not None and plan.subject.feet_seen and needed[1] < 0:
-        run = round(plan.subject.z + plan.subject.envelope.front + spare + 0.1, 2)
+        run = round(max(one.z + one.envelope.front for one in people_of(plan)) + spare + 0.1, 2)
         if run > screen.floor_run:
             changes.append(edit.screen.floor_run(run))
             text = tell("do/bigger-screen-run", run=run, **sizes)

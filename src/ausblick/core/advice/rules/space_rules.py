@@ -10,7 +10,7 @@ from ...evaluation.results import Evaluation
 from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
 from ...light.lamp_bodies import pole_places
-from ...plan import Light, Plan, edit
+from ...plan import Companion, Light, Plan, edit, people_of
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
@@ -45,8 +45,9 @@ def outside(plan: Plan) -> list[tuple[str, str, float]]:
     """(name, id, metres outside) of everything placed beyond the walls; a lamp by its id, else what it is."""
     room = plan.room
     placed = [("camera", "camera", plan.camera.x, plan.camera.y, plan.camera.z)]
-    if plan.subject is not None:
-        placed.append(("subject", "subject", plan.subject.x, plan.subject.top, plan.subject.z))
+    for person in people_of(plan):
+        name = person.name if isinstance(person, Companion) else "subject"
+        placed.append((name, "subject", person.x, person.top, person.z))
     lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
     placed += [(lamp.name, lamp.id, *lamp.position) for lamp in lamps]
     found = []

@@ -1,10 +1,11 @@
-"""Wind on the screen: a sail of several square metres on two stands."""
+"""Wind on the screen, or a fan's air: a sail of several square metres on two stands."""
 
 from __future__ import annotations
 
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...rig.rigging_sheet import rigging_sheet, wind_force, wind_of
+from ...plan import edit
+from ...rig.rigging_sheet import rigging_sheet, wind_force
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
@@ -14,18 +15,21 @@ WIND = LIMITS["screen.wind"]
 
 def _judge(evaluation: Evaluation) -> Judgement | None:
     plan = evaluation.plan
-    wind = wind_of(plan)
+    wind = plan.room.wind_ms
     if wind <= 0.0:
         return None
+    ident = "screen.wind" if plan.room.kind == "exterior" else "screen.wind/fan"
     force = wind_force(plan.screen.width * plan.screen.height, wind)
     over = wind - WIND.at
-    says = tell("screen.wind", wind=wind, force=force, ballast=rigging_sheet(plan).ballast_kg)
+    says = tell(ident, wind=wind, force=force, ballast=rigging_sheet(plan).ballast_kg)
     return Judgement(WIND.grade(over), wind, WIND.at, "m/s", says, max(0.0, over))
 
 
-def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """No field of the plan calms the wind."""
-    return []
+def _turned_away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """A fan; no field of the plan calms the wind."""
+    if evaluation.plan.room.kind == "exterior":
+        return []
+    return [Proposal(tell("do/fan-away"), (edit.room.wind_ms(0.0),), tell("cost/fan"))]
 
 
 RULES = (
@@ -36,7 +40,7 @@ RULES = (
         why="Cloth flutters before it falls, and a frame that goes over hurts people. Guy it, keep somebody at it, "
         "and take it down above its maker's limit; local rules and a competent rigger decide.",
         judge=_judge,
-        propose=_nothing,
+        propose=_turned_away,
         digits=0,
     ),
 )

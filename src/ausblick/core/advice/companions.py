@@ -1,0 +1,56 @@
+"""Everybody in the picture judged as the subject is: of each rule the worst is told, with whose it is."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from ..evaluation.results import Evaluation
+from ..plan import Plan, as_said, edit
+from ..sentences import tell
+from .rule import RANK, Judgement, Proposal
+
+PERSONAL = (
+    "key.edge", "key.hair", "key.motion", "space.order", "space.gap", "space.distortion", "screen.hue",
+    "subject.hair", "subject.props", "subject.exposure", "subject.edge-gap", "subject.spill-front",
+    "subject.spill-edge", "subject.spill-under", "subject.mirrors", "light.overhead", "camera.smear",
+)  # fmt: skip
+"""Rules that judge a person; all others judge the set, or what the picture is exposed for: its subject."""
+
+Judged = dict[str, Judgement]
+
+
+def with_companions(evaluation: Evaluation, judge: Callable[[Evaluation], Judged]) -> Judged:
+    """What `judge` says of the plan's subject, and of a companion where that is worse."""
+    judged = judge(evaluation)
+    for person in range(1, len(evaluation.others) + 1):
+        theirs = judge(evaluation.of(person))
+        worse = (name for name in PERSONAL if name in theirs and _is_worse(theirs[name], judged.get(name)))
+        judged |= {name: replace(theirs[name], person=person) for name in worse}
+    return judged
+
+
+def _is_worse(theirs: Judgement, other: Judgement | None) -> bool:
+    if theirs.severity == "fine" or other is None:
+        return theirs.severity != "fine"
+    return (RANK[theirs.severity], -theirs.excess) < (RANK[other.severity], -other.excess)
+
+
+def said_of(proposal: Proposal, plan: Plan, person: int) -> Proposal:
+    """A proposal for a companion looked at as the subject, as changes of the plan. Where the mark is moved, the
+    companion moves alone: lamps and camera are the subject's."""
+    if person == 0:
+        return proposal
+    who = plan.companions[person - 1]
+    to = {change.path: change.value for change in proposal.changes}
+    mine, path = edit.companion(person - 1), edit.subject
+    if path.x.path not in to and path.z.path not in to:
+        return replace(proposal, changes=as_said(proposal.changes, person - 1))
+    x, z = to.get(path.x.path, who.x), to.get(path.z.path, who.z)
+    text = tell("do/person-to", name=who.name, across=x, z=z)
+    return Proposal(text, (mine.x(x), mine.z(z)), tell("cost/framing-moves"))
+
+
+def whose(evaluation: Evaluation, judgement: Judgement) -> str:
+    """The companion whom a judgement is of; empty for the subject and the set."""
+    return evaluation.plan.companions[judgement.person - 1].name if judgement.person else ""
