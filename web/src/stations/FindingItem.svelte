@@ -16,6 +16,7 @@
     remedy.outcome === 'does-not-apply'
       ? `${finding.measure} ${show(remedy.before)}: no longer a question`
       : `${finding.measure} ${show(remedy.before)} → ${show(remedy.after)}`
+  const whose = $derived(finding.who ? `${finding.who}: ` : '')
   const waiting = $derived(session.remediesAre !== 'here')
   /** The trade's words in it, each with its meaning. */
   const words = $derived(open ? termsIn(`${say(finding.told, prefs)} ${finding.why} ${finding.measure}`) : [])
@@ -35,9 +36,7 @@
           state={STATE_OF[finding.severity]}
         />{#if finding.severity !== 'fine'}<span class="label-text block">{finding.stage}</span>{/if}{/if}
     </span>
-    <span class="flex-1" class:font-semibold={finding.severity === 'stop'}
-      >{#if finding.who}<span class="text-quiet">{finding.who}:</span>{' '}{/if}{say(finding.told, prefs)}</span
-    >
+    <span class="flex-1" class:font-semibold={finding.severity === 'stop'}>{whose}{say(finding.told, prefs)}</span>
     {#if finding.limit !== 0 || finding.unit}
       <span class="label-text shrink-0 text-right whitespace-nowrap">limit {show(finding.limit)}</span>
     {/if}
