@@ -12,6 +12,7 @@ import numpy as np
 
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
+from ausblick.core.camera.ground_shade import contact_shade
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.frames.contact import contact_of
 from ausblick.core.frames.find_screen import find_screen
@@ -24,7 +25,6 @@ from ausblick.core.handover.hold_outs import HoldOut, MarkBox, hold_outs_of
 from ausblick.core.handover.key_facts import (
     KeyFacts,
     camera_facts,
-    contact_shade,
     grain_of,
     horizon_v,
     level_match,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from ausblick.core.camera.copies import Copy
+from ausblick.core.camera.ground_shade import ContactShade
 
 from .answers import Answer
 from .kit_schemas import PlanBody
@@ -35,4 +36,7 @@ class CopiesBody(PlanBody):
 
 
 class CopiesModel(Answer):
+    """`shade`: whose light throws the copies' shadows, how long and where to on level ground."""
+
     copies: list[Copy]
+    shade: ContactShade | None

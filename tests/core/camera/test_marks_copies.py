@@ -5,6 +5,7 @@ import pytest
 
 from ausblick.core.camera.copies import copies, figure_scale
 from ausblick.core.camera.coverage import coverage_of
+from ausblick.core.camera.ground_shade import shade_in_plate
 from ausblick.core.camera.tracking_marks import Move, tracking_marks
 from ausblick.core.camera.view import camera_axes, view_of
 from ausblick.core.plan import Plan
@@ -77,3 +78,42 @@ def test_a_row_of_copies_overlaps_when_arms_would_touch(make: MakePlan) -> None:
     assert middle.across == pytest.approx(0.5)
     assert any(copy.outside for copy in copies(make(camera={"focal_mm": 85}), 1, 3, 1.5, 2.0))
     assert copies(make(subject=None), 1, 1, 1, 1) == []
+
+
+def test_rows_behind_the_mark_are_blurred_as_the_lens_would(make: MakePlan) -> None:
+    """c = f^2 / (N (s - f)) * |D - s| / D, by hand: 50 mm, f/2.8, focused at 4 m, a row at 6 m."""
+    plan = make(camera={"focal_mm": 50.0, "f_number": 2.8, "tilt": 0.0})
+    sensor = plan.camera.sensor
+    disc_mm = 50.0**2 / (2.8 * (4000.0 - 50.0)) * 2000.0 / 6000.0
+    first, second = copies(plan, 2, 1, 1.5, 2.0)
+    assert first.blur_px == pytest.approx(0.0, abs=1e-9)
+    assert second.blur_px == pytest.approx(disc_mm * sensor.px_w / sensor.width_mm, rel=1e-6)
+
+
+def test_shadows_lie_as_the_plate_s_light_throws_them_and_shrink_with_the_rows(make: MakePlan) -> None:
+    """Light at 45 degrees from the left: a shadow to the right, as long as the figure is tall."""
+    plate = {"key_azimuth": -90.0, "key_elevation": 45.0}
+    plan = make(plate=plate, camera={"focal_mm": 24.0, "z": 6.4})
+    shade = shade_in_plate(plan)
+    assert shade is not None
+    assert (shade.azimuth_deg, shade.length_m) == (pytest.approx(90.0), pytest.approx(1.72))
+    near, far = copies(plan, 2, 1, 1.0, 4.0)
+    assert near.shade_deg == pytest.approx(90.0, abs=1e-6)
+    assert near.shade_px is not None
+    assert far.shade_px is not None
+    assert far.shade_px == pytest.approx(near.shade_px * far.scale, rel=1e-9)
+    tall = copies(plan, 1, 1, 1.0, 1.0)[0]
+    # A metre is as many px to the side as upright: the shadow is as long as the figure is seen tall.
+    view = view_of(plan.camera, plan.subject)
+    ends, _ = view.project(np.array([(0.0, 0.0, 2.4), (0.0, 1.72, 2.4)]))
+    seen = abs(float(ends[1, 1] - ends[0, 1])) * plan.camera.sensor.px_h
+    assert tall.shade_px == pytest.approx(seen, rel=2e-3)
+
+
+def test_without_a_plate_s_light_the_key_throws_the_shadow(make: MakePlan) -> None:
+    key = {"name": "sun lamp", "role": "key", "position": [0.0, 3.0, 4.4], "aim": [0, 1.5, 2.4]}
+    shade = shade_in_plate(make(lights=[key]))
+    assert shade is not None
+    assert (shade.lamp, shade.azimuth_deg) == ("sun lamp", pytest.approx(0.0))
+    assert shade_in_plate(make()) is None
+    assert all(copy.shade_px is None for copy in copies(make(), 1, 2, 1.5, 1.0))

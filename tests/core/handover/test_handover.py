@@ -19,6 +19,7 @@ from pypdf import PdfReader
 
 from ausblick.app.bundle import HandedOver, Seen, bundle_zip
 from ausblick.core.advice.findings import find
+from ausblick.core.camera.ground_shade import contact_shade
 from ausblick.core.colour.curves import decode
 from ausblick.core.frames.clip_timing import Breach
 from ausblick.core.frames.contact import contact_of
@@ -31,7 +32,6 @@ from ausblick.core.geometry.vectors import Bools, Floats32
 from ausblick.core.handover.action_outline import action_of, outline_of
 from ausblick.core.handover.hold_outs import hold_outs_of
 from ausblick.core.handover.key_facts import (
-    contact_shade,
     horizon_v,
     level_match,
     metres_per_px,

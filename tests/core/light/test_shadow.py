@@ -14,6 +14,7 @@ from ausblick.core.light.emission import emission_of
 from ausblick.core.light.face_samples import face_cells
 from ausblick.core.light.figure_shadow import Figure, figure_of, hidden_by, lost_share
 from ausblick.core.light.occlusion import NONE
+from ausblick.core.light.solids import Solid
 from ausblick.core.plan import Plan
 from tests.conftest import MakePlan, lamp
 
@@ -165,3 +166,19 @@ def test_shadow_says_where_and_of_which_lamp(make: MakePlan) -> None:
     assert shadow.at is not None
     assert shadow.lamp == "k"
     assert shadow.at[0] > 0.3
+
+
+def test_knees_and_chair_of_somebody_seated_shade_the_floor_before_the_mark(make: MakePlan) -> None:
+    """Light that passes close over the body, down to the floor: at 2.87 m, where the knees end, it is 0.55 m high."""
+    start, floor = np.array([0.0, 3.0, 1.928]), np.array([[0.0, 0.0, 3.0815]])
+    small = lamp(position=start.tolist(), aim=floor[0].tolist(), emitter={"shape": "point"}, flux_lm=1000.0)
+    plan = make(lights=[small], subject={"z": 2.4, "height": 1.7, "posture": "seated"})
+    assert plan.subject is not None
+    figure = figure_of(plan.subject)
+
+    def lost(solids: tuple[Solid, ...]) -> float:
+        return float(lost_share(emission_of(plan.lights[0]), solids, floor, np.array([0.0, 1.0, 0.0]), NONE)[0])
+
+    assert lost(figure[:2]) == 0.0
+    assert lost(figure) == 1.0
+    assert len(figure_of(plan.subject.model_copy(update={"posture": "standing"}))) == 2

@@ -29,11 +29,13 @@ def test_cloth_indoors(make: MakePlan) -> None:
     assert any("16 kg on each stand" in caution.says for caution in sheet.cautions)
 
 
-def test_wind_counts_outdoors_only_and_adds_its_caution(make: MakePlan) -> None:
-    outdoors = rigging_sheet(make(room={"kind": "exterior", "wind_ms": 5.0}))
-    assert outdoors.ballast_kg == pytest.approx(1.5 * 147.0625 / (9.81 * 0.5), rel=1e-6)
-    assert any("146 N" in caution.says for caution in outdoors.cautions)
-    assert rigging_sheet(make(room={"wind_ms": 5.0})).ballast_kg < 17
+@pytest.mark.parametrize(("kind", "what"), [("exterior", "Wind of 5 m/s"), ("interior", "A fan of 5 m/s")])
+def test_moving_air_counts_and_adds_its_caution(make: MakePlan, kind: str, what: str) -> None:
+    sheet = rigging_sheet(make(room={"kind": kind, "wind_ms": 5.0}))
+    assert sheet.ballast_kg == pytest.approx(1.5 * 147.0625 / (9.81 * 0.5), rel=1e-6)
+    assert any(caution.says.startswith(f"{what} pushes with 146 N") for caution in sheet.cautions)
+    assert any("fan, and its guard" in caution.says for caution in sheet.cautions) == (kind == "interior")
+    assert rigging_sheet(make(room={"kind": kind})).ballast_kg < 17
 
 
 @pytest.mark.parametrize(

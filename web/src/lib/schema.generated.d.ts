@@ -30,7 +30,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Scale, place and overlap of one figure multiplied in rows. */
+        /** Scale, place, blur, shade and overlap of one figure multiplied in rows. */
         post: operations["copies"];
         delete?: never;
         options?: never;
@@ -2457,6 +2457,19 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * ContactShade
+         * @description From the feet: azimuth in degrees (0 away from the camera, 90 to its right) and length on the floor in m;
+         *     `lamp`: whose light it is, a lamp's name or PLATE.
+         */
+        ContactShade: {
+            /** Azimuth Deg */
+            azimuth_deg: number;
+            /** Lamp */
+            lamp: string;
+            /** Length M */
+            length_m: number;
+        };
         /** ContourModel */
         ContourModel: {
             /** Level */
@@ -2497,20 +2510,32 @@ export interface components {
              */
             spacing: number;
         };
-        /** CopiesModel */
+        /**
+         * CopiesModel
+         * @description `shade`: whose light throws the copies' shadows, how long and where to on level ground.
+         */
         CopiesModel: {
             /** Copies */
             copies: components["schemas"]["Copy"][];
+            shade: components["schemas"]["ContactShade"] | null;
         };
         /**
          * Copy
          * @description `scale` of the filmed figure; `across` of its middle in parts of the picture's width (0.5 = middle).
          *
-         *     `depth` m behind the mark. `overlaps` a neighbour of its row; `outside` leaves the picture.
+         *     `depth` m behind the mark. `overlaps` a neighbour of its row; `outside` leaves the picture. `blur_px`: what the
+         *     lens, focused on the mark, would make of a point at its depth, in recorded px. `shade_px`: length in the picture
+         *     of its shadow on level ground, `shade_deg` its direction there, clockwise from straight up; None where nothing
+         *     tells a light, or the shadow reaches behind the lens.
          */
         Copy: {
             /** Across */
             across: number;
+            /**
+             * Blur Px
+             * @description px
+             */
+            blur_px: number;
             /** Depth */
             depth: number;
             /** Outside */
@@ -2523,6 +2548,10 @@ export interface components {
             row: number;
             /** Scale */
             scale: number;
+            /** Shade Deg */
+            shade_deg: number | null;
+            /** Shade Px */
+            shade_px: number | null;
         };
         /** CosineBeam */
         CosineBeam: {

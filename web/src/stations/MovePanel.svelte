@@ -5,15 +5,16 @@
   import { prefs } from '../lib/prefs.svelte'
   import { Resource } from '../lib/resource.svelte'
   import { session } from '../lib/session.svelte'
-  import type { CopyPlace, Plan, TrackingMarks } from '../lib/types'
+  import type { Copies, Plan, TrackingMarks } from '../lib/types'
   import { showLength } from '../lib/units'
   let { plan }: { plan: Plan } = $props()
 
   let move = $state<Move>({ wanted: 6, pan: 0, tilt: 0, travel: 0, zoom: 1 })
   let crowd = $state<Crowd>({ rows: 1, columns: 3, spacing: 1.4, row_depth: 1.5 })
   const marks = new Resource<TrackingMarks>()
-  const copied = new Resource<CopyPlace[]>()
-  const placed = $derived(copied.error ? null : copied.value)
+  const copied = new Resource<Copies>()
+  const placed = $derived(copied.error ? null : copied.value?.copies)
+  const shade = $derived(copied.value?.shade)
   let marksOpen = $state(false)
   let copiesOpen = $state(false)
 
@@ -93,8 +94,8 @@
       <thead
         ><tr class="label-text text-right"
           ><th class="text-left font-normal">Row</th><th class="font-normal">behind the mark</th><th class="font-normal">scale</th><th
-            class="font-normal">outside the picture</th
-          ></tr
+            class="font-normal">blur</th
+          ><th class="font-normal">shadow</th><th class="font-normal">outside the picture</th></tr
         ></thead
       >
       <tbody>
@@ -103,6 +104,8 @@
           <tr class="border-t border-line text-right"
             ><td class="text-left">{row + 1}</td><td>{showLength(own[0].depth, prefs.length)}</td><td class="font-semibold"
               >{(100 * own[0].scale).toFixed(0)} %</td
+            ><td>{own[0].blur_px.toFixed(0)} px</td><td
+              >{own[0].shade_px == null ? '–' : `${own[0].shade_px.toFixed(0)} px, ${own[0].shade_deg!.toFixed(0)}°`}</td
             ><td>{own.filter((c) => c.outside).length} of {own.length}</td></tr
           >
         {/each}
@@ -111,6 +114,12 @@
     {#if overlapping}<p class="text-primary">
         Arms of neighbours reach into each other: {showLength(crowd.spacing, prefs.length)} apart is less than the reach of the action.
       </p>{/if}
+    {#if shade}
+      <p class="text-quiet">
+        Shadows by {shade.lamp}: {showLength(shade.length_m, prefs.length)} on level ground; in the picture of the first in each row, clockwise
+        from straight up. Blur is what the lens would make of that depth.
+      </p>
+    {/if}
     <p class="text-quiet">{placed.length} takes from one camera: height, tilt and lens stay as they are, or the ground no longer agrees.</p>
   {/if}
 </details>

@@ -91,7 +91,7 @@ def _of_subject(plan: Plan, store: BasisStore) -> Evaluation:
 
 
 NOT_MODELLED = (
-    "lamps' bodies and stands shade the screen, but neither figure nor walls; what is held or sat on casts no shadow",
+    "lamps' bodies and stands shade the screen, but neither figure nor walls; what is held casts no shadow",
     "figure, lamps and stands reflect nothing, and the figure keeps returned light only from the ground at its feet",
     "light that people send to each other; searches light the subject, companions are judged",
     "the wall round a window: it keeps light off, but sends none back",

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from ..advice.rule import Finding
 from ..camera.focus import defocus_px
+from ..camera.ground_shade import ContactShade
 from ..camera.view import focus_distance
 from ..colour.rec709 import LUMA
 from ..colour.white_point import light_rgb
@@ -38,15 +39,6 @@ class Fact:
     label: str
     value: float | None
     unit: str
-
-
-@dataclass(frozen=True)
-class ContactShade:
-    """From the feet: azimuth in degrees (0 away from the camera, 90 to its right) and length on the floor in m."""
-
-    lamp: str
-    azimuth_deg: float
-    length_m: float
 
 
 @dataclass(frozen=True)
@@ -125,22 +117,6 @@ class KeyFacts:
 
 def planned_facts(evaluation: Evaluation) -> tuple[Fact, ...]:
     return tuple(Fact(one.id, one.label, one.value, one.unit) for one in numbers(evaluation))
-
-
-def contact_shade(plan: Plan) -> ContactShade | None:
-    """Of the key light: the figure's height over the tangent of the light's elevation; away from the lamp."""
-    keys = [lamp for lamp in plan.lights if lamp.on and lamp.role == "key"]
-    if plan.subject is None or not keys:
-        return None
-    lamp, subject = keys[0], plan.subject
-    dx, dz = subject.x - lamp.position[0], subject.z - lamp.position[2]
-    flat = math.hypot(dx, dz)
-    up = lamp.position[1] - subject.top / 2.0
-    if flat < 1e-6 or up <= 0.0:
-        return None
-    # The plan's z runs from the screen to the camera: away from the camera is toward smaller z.
-    azimuth = math.degrees(math.atan2(dx, -dz)) % 360.0
-    return ContactShade(lamp.name, azimuth, subject.top / (up / flat))
 
 
 def level_match(figure: tuple[float, float], plate: PlateReading) -> LevelMatch | None:

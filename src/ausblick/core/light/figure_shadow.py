@@ -3,6 +3,8 @@
  lamp    ( )  sphere, radius 0.12 m, at 0.965 x height     lost share of a place = weighted share
 [====]   | |  upright capped cylinder, radius 0.22 m,      of the lamp's face that the figure hides
          |_|  up to 0.87 x height
+
+Somebody seated has knees and a chair before that, a lower cylinder.
 """
 
 from __future__ import annotations
@@ -15,6 +17,7 @@ import numpy as np
 from ..camera.screen_grid import Grid, parts_by_grid, places_of
 from ..geometry.vectors import Bools, Floats, cross, unit
 from ..plan import Light, Plan, Subject, people_of
+from ..plan.people import SEAT
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .face_samples import CELLS, face_cells
@@ -31,16 +34,20 @@ DRAWN = 36
 CHUNK = 240
 """Places at a time: what is worked out of them and a lamp's cells stays in a core's own memory."""
 
-Figure = tuple[Pillar, Ball]
+LAP_RADIUS, LAP_TOP, LAP_AHEAD = 0.2, 0.12, 0.16
+"""Knees and chair of somebody seated: radius and height over the seat in m, how far before the mark in shares of
+stature: usual proportions."""
+Figure = tuple[Pillar, Ball] | tuple[Pillar, Ball, Pillar]
 
 
 def figure_of(subject: Subject) -> Figure:
-    """Body and head of the figure that casts shadows."""
+    """Body and head of the figure that casts shadows, and its lap where it is seated."""
     x, z = subject.x, subject.z
-    return (
-        Pillar(x, z, BODY_RADIUS, subject.up(BODY_TOP)),
-        Ball(x, subject.up(HEAD_AT), z, HEAD_RADIUS),
-    )
+    body = Pillar(x, z, BODY_RADIUS, subject.up(BODY_TOP))
+    head = Ball(x, subject.up(HEAD_AT), z, HEAD_RADIUS)
+    if subject.posture == "standing":
+        return body, head
+    return body, head, Pillar(x, z + LAP_AHEAD * subject.height, LAP_RADIUS, SEAT + LAP_TOP)
 
 
 def figures_of(plan: Plan) -> tuple[Figure, ...]:
@@ -170,8 +177,8 @@ def _beside_feet(figures: Sequence[Figure], grid: Grid) -> Floats:
 
 def out_of_feet(figures: Sequence[Figure], points: Floats) -> Floats:
     """Places (P, 3) of the ground, those under any body moved to its rim."""
-    for body, _ in figures:
-        points = out_of_foot(body, points)
+    for figure in figures:
+        points = out_of_foot(figure[0], points)
     return points
 
 

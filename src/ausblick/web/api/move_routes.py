@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Response
 
 from ausblick.core.camera.copies import copies
+from ausblick.core.camera.ground_shade import shade_in_plate
 from ausblick.core.camera.tracking_marks import Move, tracking_marks
 from ausblick.core.plan import plan_from
 
@@ -29,7 +30,8 @@ def post_tracking_marks(body: MarksForMoveBody) -> Response:
 
 @api.post("/copies", operation_id="copies", responses={200: CopiesModel})
 def post_copies(body: CopiesBody) -> Response:
-    """Scale, place and overlap of one figure multiplied in rows."""
-    found = copies(plan_from(body.plan), body.rows, body.columns, body.spacing, body.row_depth)
-    model = CopiesModel(copies=found)
+    """Scale, place, blur, shade and overlap of one figure multiplied in rows."""
+    plan = plan_from(body.plan)
+    found = copies(plan, body.rows, body.columns, body.spacing, body.row_depth)
+    model = CopiesModel(copies=found, shade=shade_in_plate(plan))
     return answer(model)
