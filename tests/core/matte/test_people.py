@@ -18,17 +18,17 @@ RED, BLUE = [0.5, 0.02, 0.02], [0.02, 0.02, 0.5]
 
 
 @cache
-def drawn(x: float | None, z: float = 2.0, nearest: float = 2.6) -> Drawn:
+def drawn(x: float | None, z: float = 2.0, nearest: float = 2.6, f_number: float = 8.0, px: int = 480) -> Drawn:
     """The subject in red, and a companion in blue at x."""
     blue = {"name": "visitor", "x": x, "z": z, "wardrobe": [{"reflectance": BLUE}], "hair_kind": "none"}
     parts: dict[str, Any] = {
         "lights": [{"position": [-1.5, 2.4, 6.8], "aim": [0, 1.2, 0], "fixture": {"flux_lm": 20000.0}}],
         "subject": {"z": nearest, "wardrobe": [{"reflectance": RED}], "hair_kind": "none"},
         "companions": [] if x is None else [blue],
-        "camera": {"z": 6.6, "y": 0.9, "focal_mm": 20.0, "f_number": 8.0},
+        "camera": {"z": 6.6, "y": 0.9, "focal_mm": 20.0 if px == 480 else 28.0, "f_number": f_number},
     }
     plan = plan_from({"format": "ausblick-plan", "version": 1, **parts})
-    return draw(capture_of(evaluate(plan, STORE), STORE), overview_window(plan, 480))
+    return draw(capture_of(evaluate(plan, STORE), STORE), overview_window(plan, px))
 
 
 def share_of(picture: Drawn, channel: int) -> float:
@@ -54,3 +54,20 @@ def test_who_stands_nearer_hides_the_other() -> None:
     behind, before = drawn(0.0, z=2.0), drawn(0.0, z=3.4)
     assert share_of(behind, 0) > 10.0 * share_of(behind, 2)
     assert share_of(before, 2) > 10.0 * share_of(before, 0)
+
+
+def test_a_companion_off_the_mark_is_out_of_focus_and_the_matte_still_true() -> None:
+    """Wide open, 1.2 m behind a mark 4 m from the lens: a disc of 3.7 px, by hand. Who is on the mark stays sharp.
+
+    c = f^2 / (N (s - f)) * |D - s| / D = 784 / 3972 * 1.2 / 5.2 = 0.0455 mm of 23.5.
+    """
+    sharp, soft = (drawn(1.0, z=1.4, f_number=f, px=1920) for f in (16.0, 1.0))
+    half = sharp.alpha.shape[1] // 2
+
+    def edge(picture: Drawn, side: slice) -> int:
+        return int(((picture.alpha > 0.02) & (picture.alpha < 0.98))[:, side].sum())
+
+    hers, subjects = slice(half + 260, None), slice(half - 60)
+    assert edge(soft, hers) > 1.5 * edge(sharp, hers)
+    assert edge(soft, subjects) == edge(sharp, subjects)
+    assert abs(soft.alpha.sum() / sharp.alpha.sum() - 1.0) < 0.01

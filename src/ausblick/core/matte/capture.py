@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..camera.exposure import grey_lux
+from ..camera.focus import defocus_px
 from ..camera.level_schools import key_channel
 from ..camera.screen_grid import Sheet, wall_of
-from ..camera.view import View
+from ..camera.view import View, focus_distance
 from ..evaluation.results import Evaluation
 from ..evaluation.screen_light import SurfaceLight, screen_light_of, seen_light
 from ..figure.solid_body import solid_body
@@ -42,6 +43,7 @@ class Capture:
     picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
     (see `LitSheet`); `beside`: the other surfaces; `room`: what the frame shows of the room; `light` by place of the
     figure (3,), `body` on all of it; `others`: the same capture of each companion, who is drawn as the subject is;
+    `unsharp_px`: the disc that the lens makes of a point where that person stands, sensor px;
     `in_pane`: lamps mirrored in a window, their `lux` in linear light too; `smear_px`, `defocus_px` in sensor px;
     `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
     """
@@ -62,6 +64,7 @@ class Capture:
     in_pane: tuple[PaneImage, ...]
     smear_px: float
     defocus_px: float
+    unsharp_px: float
     noise: float
     recording: Recording | None
     sharpening: bool
@@ -112,6 +115,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         ),
         smear_px=evaluation.blur.motion_px or 0.0,
         defocus_px=evaluation.blur.screen_defocus_px or 0.0,
+        unsharp_px=0.0,
         noise=1.0,
         recording=plan.camera.recording,
         sharpening=plan.camera.sharpening,
@@ -121,13 +125,16 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
 
 
 def _as_seen(capture: Capture, other: Evaluation, store: BasisStore, grey: float) -> Capture:
-    """A companion in the picture that a capture is of."""
+    """A companion in the picture that a capture is of, out of focus as far as from the mark."""
+    camera = capture.plan.camera
+    sharp, here = (focus_distance(camera, one) for one in (capture.plan.subject, other.plan.subject))
     return replace(
         capture,
         plan=other.plan,
         light={r.place.name: r.light / grey for r in other.spill.probes},
         body=_body(other, capture.view, store, grey),
         smear_px=other.blur.motion_px or 0.0,
+        unsharp_px=defocus_px(camera, sharp, here) if min(sharp, here) > 0.0 else 0.0,
     )
 
 

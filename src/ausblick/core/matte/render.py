@@ -16,6 +16,7 @@ from ..plan import Subject
 from ..plan.people import Keying
 from .background import background_of, lay_lamps
 from .capture import Capture
+from .defocus import out_of_focus
 from .drawn_place import DrawnPlace, place_of
 from .figure_picture import BodyLayer, body_layer
 from .glass import before_figure, lamps_in_glass
@@ -24,6 +25,8 @@ from .pixel_window import PixelWindow
 from .prop_picture import prop_layer
 
 GLARE = 0.006
+LEAST_DISC = 1.0
+"""Px of the picture: a smaller disc is not seen."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -61,10 +64,11 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
         if subject is None or not one.light or not _before_the_lens(one, subject):
             continue
         strands, moving, cover = _lay_person(one, subject, window, picture)
-        # Who stands before the others hides what theirs was.
-        hair, hand = (1.0 - cover) * hair, (1.0 - cover) * hand
-        hair, hand = np.maximum(hair, strands), np.maximum(hand, moving)
-        if one is capture:
+        if one is not capture:
+            # Who stands before the subject hides its hair and hand.
+            hair, hand = (1.0 - cover) * hair, (1.0 - cover) * hand
+        else:
+            hair, hand = strands, moving
             cm2 = (100.0 * subject.height / place_of(capture, subject, window).px_per_height) ** 2
     lay_lamps(capture, window, picture.colour, picture.alpha)
     return _finished(capture, window, picture, hair, hand, cm2)
@@ -79,10 +83,10 @@ def _lay_person(
 ) -> tuple[Floats, Floats, Floats]:
     """Where (H, W) a person's loose hair and moving hand are, and how much of each pixel the body covers."""
     place = place_of(capture, subject, window)
-    layers = [body_layer(capture, subject, window, moving) for moving in (False, True)]
+    layers = [_focused(body_layer(capture, subject, window, moving), capture, window) for moving in (False, True)]
     hair, hand, cover = np.zeros(place.shape), np.zeros(place.shape), np.zeros(place.shape)
     if subject.framing != "hands":
-        hair = _lay_hair(capture, subject, place, picture, layers[0])
+        hair = _lay_hair(capture, subject, window, picture, layers[0])
     _lay_props(capture, subject, place, picture)
     keying = subject.wardrobe[0].keying if subject.wardrobe else "kept"
     for layer in layers:
@@ -92,6 +96,18 @@ def _lay_person(
     if layers[1] is not None:
         hand = _kept_of(layers[1], keying)
     return hair, hand, cover
+
+
+def _focused(layer: BodyLayer | None, capture: Capture, window: PixelWindow) -> BodyLayer | None:
+    """Light and cover of a body alike, so that its matte stays true."""
+    disc = capture.unsharp_px / window.scale
+    if layer is None or disc <= LEAST_DISC:
+        return layer
+    colour, cover, garment = (
+        np.asarray(out_of_focus(np.asarray(one, dtype=np.float64), disc), dtype=np.float32)
+        for one in (layer.colour, layer.cover, layer.garment)
+    )
+    return BodyLayer(colour, cover, garment)
 
 
 def _kept_of(layer: BodyLayer, keying: Keying) -> Floats:
@@ -179,13 +195,16 @@ def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _
 
 
 def _lay_hair(
-    capture: Capture, subject: Subject, place: DrawnPlace, picture: _Picture, body: BodyLayer | None
+    capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture, body: BodyLayer | None
 ) -> Floats:
     """Loose strands, behind the body; where they are seen (H, W)."""
+    place = place_of(capture, subject, window)
     if subject.hair_kind == "none":
         return np.zeros(place.shape)
     ink = np.array(subject.hair) * (0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"])
-    loose = loose_hair(subject, place, capture.seed)
+    loose = out_of_focus(
+        np.asarray(loose_hair(subject, place, capture.seed), dtype=np.float64), capture.unsharp_px / window.scale
+    )
     picture.over(loose[..., None] * ink, loose)
     hidden = 0.0 if body is None else body.cover
     return np.where(((1.0 - hidden) * loose > 0.01), 1.0, 0.0)
