@@ -43,7 +43,34 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
     found = _of_subject(plan, store)
     if plan.subject is None or not plan.companions:
         return found
-    return replace(found, others=tuple(_of_subject(seen_as(plan, i), store) for i in range(len(plan.companions))))
+    return replace(found, others=tuple(_of_companion(found, i, store) for i in range(len(plan.companions))))
+
+
+def _of_companion(found: Evaluation, index: int, store: BasisStore) -> Evaluation:
+    """What is a person's own, of a companion in the picture that was evaluated: all else is the picture's."""
+    plan, scene = seen_as(found.plan, index), found.scene_light
+    by_lamp, face_light, shade = _face_light(plan, scene, store)
+    flash = _flash(plan, by_lamp, face_light)
+    blur = _blur(plan, flash)
+    spill = spill_of(plan, key_channel(plan.screen.hue, np.array(plan.screen.reflectance)), scene, store)
+    places = {r.place.name: r.light for r in spill.probes}
+    return replace(
+        found,
+        plan=plan,
+        exposure=_exposure(plan, face_light),
+        subject_light=face_light,
+        face_by_lamp=by_lamp,
+        face_shade=shade,
+        target=level_target(plan, face_light),
+        blur=blur,
+        focus=_focus(plan),
+        spill=spill,
+        mirrored=tuple(mirrored_screen(plan, found.view)),
+        zones=_zones(plan, found.screen_by_lamp, by_lamp),
+        flash=flash,
+        rim_ratio=_rim_ratio(plan, face_light, store),
+        damage=damage_of(plan, found.view, patches_of(found.screen_maps), places, blur.motion_px),
+    )
 
 
 def _of_subject(plan: Plan, store: BasisStore) -> Evaluation:
