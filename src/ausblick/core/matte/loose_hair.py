@@ -11,6 +11,11 @@ from ..geometry.vectors import Floats, Floats32
 from ..plan import Subject
 from .drawn_place import DrawnPlace
 
+STEP, LEAST_STEPS, MOST_STEPS = 1.2, 14, 800
+"""Places along a strand, of its px: with fewer it would be a row of dots."""
+ALIKE = 6
+"""Strands are drawn in so many parts, each as finely as its longest needs."""
+
 
 def loose_hair(subject: Subject, place: DrawnPlace, seed: int) -> Floats32:
     """Cover (H, W) of the strands of a figure, the same for the same seed."""
@@ -22,14 +27,21 @@ def _drawn(place: DrawnPlace, build: str, kind: str, height: float, seed: int) -
     found = strands(build, kind, seed)
     points = found.points
     lengths = np.linalg.norm(np.diff(points, axis=1), axis=2).sum(axis=1) * place.px_per_height
-    steps = int(np.clip(1.5 * lengths.max(initial=0.0), 14, 260))
+    density = np.zeros(place.shape)
+    for some in np.array_split(np.argsort(lengths), ALIKE):
+        if len(some):
+            at, each = _along(points[some], lengths[some], found.width / height * place.px_per_height)
+            density += _splat(at.reshape(-1, 2) @ place.matrix.T + place.foot - 0.5, each, place.shape)
+    return np.asarray(1.0 - np.exp(-density), dtype=np.float32)
+
+
+def _along(points: Floats, lengths: Floats, width: float) -> tuple[Floats, Floats]:
+    """Places (S, steps, 2) along strands (S, P, 2) of about one length (S,) in px, and what each of them weighs."""
+    steps = int(np.clip(STEP * lengths.max(), LEAST_STEPS, MOST_STEPS))
     t = np.linspace(0.0, points.shape[1] - 1.0, steps)
     i = np.minimum(t.astype(int), points.shape[1] - 2)
     f = (t - i)[None, :, None]
-    dense = points[:, i] * (1.0 - f) + points[:, i + 1] * f
-    at = dense.reshape(-1, 2) @ place.matrix.T + place.foot - 0.5
-    each = np.repeat(found.width / height * place.px_per_height * lengths / steps, steps)
-    return np.asarray(1.0 - np.exp(-_splat(at, each, place.shape)), dtype=np.float32)
+    return points[:, i] * (1.0 - f) + points[:, i + 1] * f, np.repeat(width * lengths / steps, steps)
 
 
 def _splat(at: Floats, weights: Floats, shape: tuple[int, int]) -> Floats:
