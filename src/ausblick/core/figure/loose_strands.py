@@ -21,6 +21,8 @@ class Strands:
 
 KINDS = {"smooth": (0.006, 0.2, 900), "fine": (0.022, 0.7, 2000), "curly": (0.030, 2.4, 2000), "none": (0.0, 0.0, 0)}
 """How far strands stand off in shares of the height, how much they wind, and how many there are."""
+BENDS = 40
+"""Places of a polyline: with fewer, curls have corners."""
 ROOTS = {"curly": 0.056}
 ROOT = 0.0505
 """How far from the middle of the head strands begin: just under the surface of the hair."""
@@ -30,7 +32,7 @@ def strands(build: str, kind: str, seed: int) -> Strands:
     """Loose hair round the head; the same for the same seed."""
     off, wind, count = KINDS[kind]
     rng = np.random.default_rng(seed)
-    t = np.linspace(0.0, 1.0, 14)[None, :]
+    t = np.linspace(0.0, 1.0, BENDS)[None, :]
     root = rng.uniform(-0.15 * math.pi, 1.15 * math.pi, (count, 1))
     reach = off * rng.gamma(2.0, 0.5, (count, 1))
     bend = wind * rng.normal(0.0, 0.5, (count, 1))
