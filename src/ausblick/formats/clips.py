@@ -25,6 +25,7 @@ from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.find_screen import FoundScreen, find_screen, screen_of
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import on_sample, read_frame
+from ausblick.core.frames.within_screen import LookedAt, looked_at, still_clear
 from ausblick.core.geometry.vectors import Bools, Floats, Floats32
 from ausblick.core.plan import Camera
 
@@ -175,6 +176,7 @@ class _Watch:
         self._unseen: list[tuple[int, SmallPicture]] = []
         self._last: Looked | None = None
         self._before: Floats32 | None = None
+        self._clear: LookedAt | None = None
         self._channel: int | None = None
         self._mask: Bools | None = None
         self._reference: Floats32 | None = None
@@ -211,8 +213,14 @@ class _Watch:
         self._unseen, self._last = [], now
 
     def _looked_at(self, small: SmallPicture) -> Looked:
-        found = self._screen(small.signal())
-        return found, _sides(contact_of(found)) if found is not None else ()
+        signal = small.signal()
+        clear = None if self._clear is None else still_clear(signal, self._clear)
+        if clear is not None:
+            return clear, ()
+        found = self._screen(signal)
+        sides = _sides(contact_of(found)) if found is not None else ()
+        self._clear = looked_at(signal, found) if found is not None and not sides else None
+        return found, sides
 
     def _remember(self, index: int, small: SmallPicture, found: FoundScreen | None, sides: tuple[str, ...]) -> None:
         self.touching.append((index / self._facts.fps, sides))
