@@ -9,6 +9,8 @@ import pytest
 
 from ausblick.core.advice.check_report import FindingReport, check_report
 from ausblick.core.advice.findings import find, predicted_quality
+from ausblick.core.advice.moves import mark_to
+from ausblick.core.advice.search.framing import framing_changes
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.plan import Plan, apply_changes, people_of
 from tests.conftest import MakePlan, lamp
@@ -126,3 +128,14 @@ def test_everybody_must_be_within_the_depth_of_field(make: MakePlan) -> None:
     plan = two(make, {"x": 0.9, "z": 1.4, "envelope": {"back": 0.1}}, camera={"f_number": 2.0})
     alone = two(make, {}, companions=[], camera={"f_number": 2.0})
     assert (told(plan)["camera.depth"].value or 0.0) > (told(alone)["camera.depth"].value or 0.0) + 0.5
+
+
+def test_a_companion_keeps_beside_the_mark_wherever_it_is_put(make: MakePlan) -> None:
+    """By the table of the room's framings, and by a remedy that moves the mark."""
+    plan = two(make, {"x": 0.9, "z": 2.6}, subject={"x": 0.2, "z": 2.8, "framing": "waist"})
+    framed = apply_changes(plan, framing_changes(plan, "knees", 35.0, False, 2.0))
+    further = apply_changes(plan, mark_to(plan, 3.4))
+    for moved in (framed, further):
+        assert moved.subject is not None
+        other = moved.companions[0]
+        assert (other.x - moved.subject.x, other.z - moved.subject.z) == pytest.approx((0.7, -0.2), abs=0.011)

@@ -17,7 +17,7 @@
   const error = $derived(search.error)
   const MAIN = ['quality', 'gap', 'margin', 'level-luma', 'spread', 'over', 'smear']
   /** What a proposal decides; title, room, plate and schools stay as they are. */
-  const DECIDED = ['screen', 'subject', 'camera', 'lights'] as const
+  const DECIDED = ['screen', 'subject', 'companions', 'camera', 'lights'] as const
 
   const ask = () => void search.ask((signal) => propose(plan, framing, signal))
   function take(one: Alternative) {

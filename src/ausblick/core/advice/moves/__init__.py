@@ -16,7 +16,7 @@ from .lamps_moved import (
     softened,
     turned_round,
 )
-from .mark_moved import mark_forward, mark_to, mark_to_school
+from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
 from .pane_moves import film_on_pane, inside_lifted
 from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
 from .surfaces_changed import black_cloth, dimmed_screen, less_floor, smaller_screen
@@ -30,6 +30,7 @@ __all__ = [
     "beside_the_action",
     "black_cloth",
     "camera_inside",
+    "companions_along",
     "dimmed_screen",
     "film_on_pane",
     "further_back",

@@ -20,7 +20,7 @@ def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...
     assert plan.subject is not None
     step = z - plan.subject.z
     changes = [edit.subject.z(round(z, 2))]
-    changes += [edit.companion(i).z(round(one.z + step, 2)) for i, one in enumerate(plan.companions)]
+    changes += companions_along(plan, 0.0, step)
     for i, lamp in enumerate(plan.lights):
         if lamp.role in WITH_THE_MARK and not lamp.is_daylight:
             (x, y, back), (ax, ay, az) = lamp.position, lamp.aim
@@ -30,6 +30,15 @@ def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...
         reach = camera_inside(plan, (camera.x, camera.y, camera.z + step))[2]
         changes.append(edit.camera.z(round(max(reach, z + LEAST_REACH), 2)))
     return tuple(changes)
+
+
+def companions_along(plan: Plan, x: float, z: float) -> list[Change]:
+    """Companions moved as far as the mark is, m: who stands beside it still does."""
+    found: list[Change] = []
+    for i, one in enumerate(plan.companions):
+        place = edit.companion(i)
+        found += [place.x(round(one.x + x, 2)), place.z(round(one.z + z, 2))]
+    return found
 
 
 def mark_forward(evaluation: Evaluation, step: float = 0.6) -> list[Proposal]:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ...camera.coverage import FRAMING_FROM, FRAMING_TO
 from ...plan import Camera, Change, Framing, Plan, Subject, edit
 from ...standards.limits import LIMITS
+from ..moves import companions_along
 
 FRAMINGS: tuple[Framing, ...] = ("full", "knees", "waist", "chest", "face", "hands")
 FILLS = 0.86
@@ -54,9 +55,11 @@ def lens_for(plan: Plan, framing: Framing, distance: float, turned: bool) -> flo
 
 
 def framing_changes(plan: Plan, framing: Framing, focal_mm: float, turned: bool, gap: float) -> list[Change]:
-    """Changes that put mark and camera there, straight before the screen, gap in m from it."""
+    """Changes that put mark and camera there, straight before the screen, gap in m from it; companions along."""
     stand = stand_for(plan, framing, focal_mm, turned)
+    assert plan.subject is not None
     return [
+        *companions_along(plan, plan.screen.x_centre - plan.subject.x, gap - plan.subject.z),
         edit.subject.framing(framing),
         edit.subject.feet_seen(framing == "full"),
         edit.subject.x(plan.screen.x_centre),
