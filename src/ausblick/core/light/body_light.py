@@ -251,7 +251,7 @@ def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore)
     facing = ways @ body.mark.turn.T
     at = body.mark.at(np.array([[side, up, AHEAD] for up in HEIGHTS for side in SIDES]))
     places, normals = np.repeat(at, len(ways), axis=0), np.tile(facing, (len(at), 1))
-    factors = store.get(("round body", body.key, light.scene.key), lambda: light.scene.factors(places, normals))
+    factors = store.get(("round body", body.key, light.scene.shape), lambda: light.scene.factors(places, normals))
     arriving = (factors @ light.leaving).reshape(len(at), len(ways), 3) + ambient_rgb(plan, facing)
     # Least squares: light by direction as radiance in nine harmonics.
     return np.asarray(np.einsum("kw,nwc->nkc", _to_radiance(), arriving), dtype=np.float32)

@@ -21,7 +21,7 @@ from .basis import BasisStore
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .factors import patch_factors
-from .keys import StoreKey, lamp_key, scene_key, together
+from .keys import StoreKey, blocking_key, lamp_key, place_key, scene_key, together
 from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
@@ -33,9 +33,11 @@ CORNERS_SEEN = 0.35
 @dataclass(frozen=True)
 class Scene:
     """A set's geometry, ready for any light: patches, what blocks, film on a pane, and `solved` (3, N, N): all light
-    on the patches of one lux of direct light on each, in three channels."""
+    on the patches of one lux of direct light on each, in three channels. `key` tells it from others, `shape` from
+    those of other shapes: what light meets on its way does not depend on inks."""
 
     key: Hashable
+    shape: Hashable
     patches: Patches
     occluders: Floats
     film: PaneFilm | None
@@ -59,19 +61,23 @@ class Scene:
 def scene_of(plan: Plan, store: BasisStore) -> Scene:
     """The scene of a plan; the store remembers it by room, screen's shape and ink, and flags."""
     key = scene_key(plan)
-    return store.scene(key, partial(_scene, key, plan))
+    return store.scene(key, partial(_scene, key, plan, store))
 
 
-def _scene(key: Hashable, plan: Plan) -> Scene:
-    patches = patches_of(plan)
-    occluders = set_triangles(plan)
+def _scene(key: Hashable, plan: Plan, store: BasisStore) -> Scene:
+    patches, film, occluders = patches_of(plan), film_of(plan), set_triangles(plan)
     centres = patches.corners.mean(axis=1)
-    factors = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
-    factors = _unhidden(factors, centres, patches.corners, occluders, rays=1)
-    factors = _filmed(factors, film_of(plan), centres, patches.corners)
+
+    def between() -> Floats:
+        factors = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
+        factors = _unhidden(factors, centres, patches.corners, occluders, rays=1)
+        return _filmed(factors, film, centres, patches.corners)
+
+    shape = together("shape", place_key(patches.corners), blocking_key(plan), plan.window)
+    factors = store.scene(("factors", shape), between)
     system = np.ascontiguousarray(factors * -patches.reflectance.T[:, None, :], dtype=np.float32)
     system[:, np.arange(len(centres)), np.arange(len(centres))] += 1.0
-    return Scene(key, patches, occluders, film_of(plan), _inverse(system))
+    return Scene(key, shape, patches, occluders, film, _inverse(system))
 
 
 def _inverse(system: Floats32) -> Floats32:
@@ -123,7 +129,7 @@ def lamps_on_patches(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats
 
 
 def _on_patches(scene: Scene, plan: Plan) -> StoreKey:
-    return together("patches", scene.key, plan.screen.transmittance)
+    return together("patches", scene.shape, plan.screen.transmittance)
 
 
 def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:

@@ -101,7 +101,7 @@ def screen_nodes(grid: Grid, scene: Scene, store: BasisStore) -> ScreenNodes:
         x, y = (values.ravel() for values in np.meshgrid(xs, ys))
         return scene.factors(sheet.places(x, y), np.ascontiguousarray(sheet.normals(y)))
 
-    found = store.get(("to screen", sheet, scene.key), factors)
+    found = store.get(("to screen", sheet, scene.shape), factors)
     return ScreenNodes(found, linear_between(xs, grid.x, store), linear_between(ys, grid.y, store))
 
 
@@ -160,7 +160,7 @@ def linear_between(nodes: Floats, at: Floats, store: BasisStore) -> Floats:
 
 def probe_factors(scene: Scene, at: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Factors (P, N) from the patches to small surfaces at `at` (P, 3) m facing `facing` (P, 3), unit."""
-    return store.get(("probes", scene.key, place_key(at, facing)), lambda: scene.factors(at, facing))
+    return store.get(("probes", scene.shape, place_key(at, facing)), lambda: scene.factors(at, facing))
 
 
 def first_hand(light: SceneLight, factors: Floats) -> Floats:

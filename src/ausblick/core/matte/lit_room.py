@@ -183,7 +183,7 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     places, coarse = side.places(u, v), side.places(few_u, few_v)
     facing = np.broadcast_to(side.normal, coarse.shape)
     scene = light.scene
-    factors = store.get(("to side", side, spans, scene.key), lambda: scene.factors(coarse, np.array(facing)))
+    factors = store.get(("to side", side, spans, scene.shape), lambda: scene.factors(coarse, np.array(facing)))
     back = (factors @ light.leaving).reshape(RETURNED_NODES, RETURNED_NODES, 3)
     to_u, to_v = linear_between(few_u, u, store), linear_between(few_v, v, store)
     around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
