@@ -12,7 +12,7 @@ from ausblick.core.advice.findings import find, predicted_quality
 from ausblick.core.advice.moves import mark_to
 from ausblick.core.advice.search.framing import framing_changes
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.plan import Plan, apply_changes, people_of
+from ausblick.core.plan import Plan, apply_changes, people_of, seen_as
 from tests.conftest import MakePlan, lamp
 from tests.stores import STORE
 
@@ -139,3 +139,18 @@ def test_a_companion_keeps_beside_the_mark_wherever_it_is_put(make: MakePlan) ->
         assert moved.subject is not None
         other = moved.companions[0]
         assert (other.x - moved.subject.x, other.z - moved.subject.z) == pytest.approx((0.7, -0.2), abs=0.011)
+
+
+def test_each_person_s_numbers_are_those_of_a_plan_that_looks_at_him(make: MakePlan) -> None:
+    plan = two(make, {"x": 0.9, "z": 2.2, "wardrobe": [GREEN_APRON]})
+    report = check_report(*find(plan, STORE, with_remedies=False))
+    first, other = report.people
+    assert (first.name, other.name) == ("the subject", "gardener")
+    assert (first.subject_lux, first.spill_side) == (report.exposure.subject_lux, report.spill.side)
+    seen = check_report(*find(seen_as(plan, 0), STORE, with_remedies=False))
+    assert other.subject_lux == pytest.approx(seen.exposure.subject_lux, rel=1e-9)
+    assert other.spill_side == pytest.approx(seen.spill.side, rel=1e-9)
+    # What is told of the key is that of the worse one.
+    assert report.predicted is not None
+    assert report.predicted.quality == min(one.quality or 0.0 for one in report.people)
+    assert (first.quality or 0.0) > (other.quality or 0.0) + 20.0

@@ -2118,6 +2118,8 @@ export interface components {
             mirrored: components["schemas"]["Mirrored"][];
             /** Not Computed */
             not_computed: string[];
+            /** People */
+            people: components["schemas"]["PersonReport"][];
             predicted: components["schemas"]["PredictedKey"] | null;
             /** Reflections */
             reflections: components["schemas"]["Reflection"][];
@@ -5162,6 +5164,27 @@ export interface components {
             to: string | null;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * PersonReport
+         * @description Of each person in the picture, the subject first: light on the face, what the skin reads, screen colour on face
+         *     and worse cheek in %, and the quality that the key would have for this one alone (see PredictedKey).
+         */
+        PersonReport: {
+            /** Name */
+            name: string;
+            /** Quality */
+            quality: number | null;
+            /** Spill Front */
+            spill_front: number | null;
+            /** Spill Side */
+            spill_side: number | null;
+            /** Stops Over */
+            stops_over: number | null;
+            /** Subject Level */
+            subject_level: number | null;
+            /** Subject Lux */
+            subject_lux: number | null;
         };
         /** PhotometryBody */
         PhotometryBody: {

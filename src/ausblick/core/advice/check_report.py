@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..damage.formula import Formula
@@ -18,10 +19,10 @@ from ..evaluation.results import (
 )
 from ..light.mirror import Mirrored, Reflection
 from ..light.spill import Kind, ProbeReading, Spill
-from ..plan import Change
+from ..plan import Change, name_of, people_of
 from ..sentences import Sentence, digits, say
 from ..standards.limit import Severity
-from ..standards.quantities import Metres, Percent, Pixels
+from ..standards.quantities import Lux, Metres, OpenStops, Percent, Pixels
 from ..standards.rule_names import NAMES
 from ..standards.unbounded import Unbounded
 from .causes import open_causes
@@ -72,6 +73,20 @@ class SpillReport:
     back: Percent | None
     under: Percent | None
     probes: tuple[ProbeReport, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PersonReport:
+    """Of each person in the picture, the subject first: light on the face, what the skin reads, screen colour on face
+    and worse cheek in %, and the quality that the key would have for this one alone (see PredictedKey)."""
+
+    name: str
+    subject_lux: Lux | None
+    stops_over: OpenStops | None
+    subject_level: Percent | None
+    spill_front: Percent | None
+    spill_side: Percent | None
+    quality: float | None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -144,6 +159,7 @@ class CheckReport:
     exposure: Exposure
     shadow: Shadow
     spill: SpillReport
+    people: tuple[PersonReport, ...]
     reflections: tuple[Reflection, ...]
     mirrored: tuple[Mirrored, ...]
     texture: Texture | None
@@ -170,6 +186,7 @@ def check_report(evaluation: Evaluation, findings: list[Finding]) -> CheckReport
         # No figure, or no needed screen in view: no shadow.
         shadow=evaluation.shadow or Shadow(0.0, 0.0, None, None),
         spill=_spill(evaluation.spill),
+        people=tuple(_people(evaluation)),
         reflections=evaluation.reflections,
         mirrored=evaluation.mirrored,
         texture=evaluation.texture,
@@ -191,6 +208,20 @@ def _predicted(evaluation: Evaluation) -> PredictedKey | None:
         return None
     kinder = damage.kinder
     return PredictedKey(quality=kinder.quality, formula=kinder.formula, parts=kinder.parts)
+
+
+def _people(evaluation: Evaluation) -> Iterator[PersonReport]:
+    for i, person in enumerate(people_of(evaluation.plan)):
+        own = evaluation.of(i)
+        yield PersonReport(
+            name=name_of(person),
+            subject_lux=own.exposure.subject_lux,
+            stops_over=own.exposure.stops_over,
+            subject_level=own.exposure.subject_level,
+            spill_front=own.spill.front,
+            spill_side=own.spill.side,
+            quality=None if own.damage is None else own.damage.kinder.quality,
+        )
 
 
 def _spill(spill: Spill) -> SpillReport:

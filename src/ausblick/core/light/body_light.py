@@ -22,6 +22,7 @@ from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import Emission, emission_of
 from .emitters import Face
+from .figure_shadow import figure_of
 from .keys import blocking_key, together
 from .mix import ambient_rgb, summed
 from .occlusion import blocked_grid, set_triangles
@@ -84,7 +85,7 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
                 found *= left_up_body(plan, emission, body.places[seen, 1].astype(np.float64))
             return found
 
-        others = tuple((one.x, one.z, one.top) for one in plan.companions)
+        others = tuple(figure_of(one) for one in plan.companions)
         ground = together("body", body.key, view_key(view), others, blocking_key(plan))
         both = summed(plan, np.stack(store.each_lamp(plan, ground, of)))
         lux[seen] += both[0]

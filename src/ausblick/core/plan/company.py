@@ -30,7 +30,7 @@ def seen_as(plan: Plan, index: int) -> Plan:
     """
     subject, person = plan.subject, plan.companions[index]
     assert subject is not None
-    other = Companion.model_construct(**dict(subject), id=SUBJECT, name=SUBJECT_NAME)
+    other = Companion.model_construct(**{**dict(subject), "id": SUBJECT, "name": name_of(subject)})
     rest = (other, *(one for i, one in enumerate(plan.companions) if i != index))
     return plan.model_copy(update={"subject": _framed(subject, person), "companions": rest})
 
