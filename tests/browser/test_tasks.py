@@ -407,9 +407,13 @@ def test_a_second_person_is_added_named_and_moved_by_a_remedy(watched: Watched) 
 
     # What is worse of hers is told as hers, and what helps moves her alone.
     finding = page.get_by_role("button", name=re.compile("gardener: The mark is 1.20 m from the screen"))
-    finding.click()
+    expect(finding).to_be_visible()
+    # What helps is looked for while the other worker is busy, too.
+    expect(page.get_by_text("Looking for what would help")).to_have_count(0, timeout=40_000)
+    if finding.get_attribute("aria-expanded") == "false":
+        finding.click()
     subject = page.get_by_role("slider", name="Subject, from above").get_attribute("aria-valuetext")
-    page.get_by_role("button", name=re.compile("Try: gardener to")).first.click()
+    page.get_by_role("button", name=re.compile("Try: gardener to")).first.click(timeout=40_000)
     page.get_by_role("region", name="A remedy being tried").get_by_role("button", name="Keep").click()
     expect(finding).to_have_count(0)
     saved(page)
