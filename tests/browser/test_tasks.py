@@ -9,30 +9,12 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Watched
+from tests.browser.hands import drag, saved
 from tests.conftest import frame, write_frame
 
 
 def reading(page: Page, station: str) -> str:
     return page.get_by_role("navigation", name="Stations").get_by_role("button", name=station).inner_text()
-
-
-def handle(page: Page, name: str) -> tuple[float, float]:
-    box = page.get_by_role("slider", name=name).locator(".hit").bounding_box()
-    assert box is not None
-    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-
-
-def drag(page: Page, name: str, dx: float, dy: float) -> None:
-    x, y = handle(page, name)
-    page.mouse.move(x, y)
-    page.mouse.down()
-    page.mouse.move(x + dx / 2, y + dy / 2, steps=4)
-    page.mouse.move(x + dx, y + dy, steps=4)
-    page.mouse.up()
-
-
-def saved(page: Page) -> None:
-    expect(page.get_by_role("banner").get_by_role("status")).to_have_text("Saved")
 
 
 def test_plan_a_set_drag_read_try_keep_undo(watched: Watched) -> None:
@@ -389,41 +371,3 @@ def test_a_set_up_is_taken_along_and_opened_again(watched: Watched, tmp_path: Pa
     page.get_by_label("Open a plan document").set_input_files(tmp_path / "plan.json")
     expect(page.get_by_role("textbox", name="Title")).to_have_value("Scree, noon")
     expect(page.get_by_text("0.50 m of screen is missing")).to_be_visible()
-
-
-def test_a_second_person_is_added_named_and_moved_by_a_remedy(watched: Watched) -> None:
-    page = watched.open("/")
-    page.get_by_role("link", name="Scree, noon").click()
-    page.get_by_role("button", name="5 Subject").click()
-    page.get_by_role("button", name="Add a person").click()
-    fields = page.get_by_role("region", name="Fields of second person")
-    fields.get_by_role("textbox", name="Name").fill("gardener")
-    page.keyboard.press("Enter")
-    fields = page.get_by_role("region", name="Fields of gardener")
-    near = fields.get_by_role("textbox", name="from screen")
-    near.fill("1.2")
-    near.press("Enter")
-    saved(page)
-
-    # What is worse of hers is told as hers, and what helps moves her alone.
-    finding = page.get_by_role("button", name=re.compile("gardener: The mark is 1.20 m from the screen"))
-    expect(finding).to_be_visible()
-    # What helps is looked for while the other worker is busy, too.
-    expect(page.get_by_text("Looking for what would help")).to_have_count(0, timeout=40_000)
-    if finding.get_attribute("aria-expanded") == "false":
-        finding.click()
-    subject = page.get_by_role("slider", name="Subject, from above").get_attribute("aria-valuetext")
-    page.get_by_role("button", name=re.compile("Try: gardener to")).first.click(timeout=40_000)
-    page.get_by_role("region", name="A remedy being tried").get_by_role("button", name="Keep").click()
-    expect(finding).to_have_count(0)
-    saved(page)
-    assert float(near.input_value()) > 1.2
-    assert page.get_by_role("slider", name="Subject, from above").get_attribute("aria-valuetext") == subject
-
-    # On the drawing she is taken hold of like anybody, and taken away again.
-    x, _ = handle(page, "gardener, from above")
-    drag(page, "gardener, from above", 30, 0)
-    assert handle(page, "gardener, from above")[0] > x + 20
-    fields.get_by_role("button", name="Remove gardener").click()
-    expect(page.get_by_role("slider", name="gardener, from above")).to_have_count(0)
-    saved(page)

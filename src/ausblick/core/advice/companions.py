@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Sequence
 from dataclasses import replace
 
 from ..evaluation.results import Evaluation
@@ -15,18 +15,17 @@ PERSONAL = (
     "subject.hair", "subject.props", "subject.exposure", "subject.edge-gap", "subject.spill-front",
     "subject.spill-edge", "subject.spill-under", "subject.mirrors", "light.overhead", "camera.smear",
 )  # fmt: skip
-"""Rules that judge a person; all others judge the set, or what the picture is exposed for: its subject."""
+"""Rules that judge a person, with the damages that any of them is a cause of; all others judge the set, or what the
+picture is exposed for: its subject."""
 
 Judged = dict[str, Judgement]
 
 
-def with_companions(evaluation: Evaluation, judge: Callable[[Evaluation], Judged]) -> Judged:
-    """What `judge` says of the plan's subject, and of a companion where that is worse."""
-    judged = judge(evaluation)
-    for person in range(1, len(evaluation.others) + 1):
-        theirs = judge(evaluation.of(person))
-        worse = (name for name in PERSONAL if name in theirs and _is_worse(theirs[name], judged.get(name)))
-        judged |= {name: replace(theirs[name], person=person) for name in worse}
+def with_companions(judged: Judged, theirs: Sequence[Judged]) -> Judged:
+    """What was judged of the plan's subject and set, and of a companion where that is worse."""
+    for person, hers in enumerate(theirs, 1):
+        worse = {name: one for name, one in hers.items() if _is_worse(one, judged.get(name))}
+        judged = judged | {name: replace(one, person=person) for name, one in worse.items()}
     return judged
 
 

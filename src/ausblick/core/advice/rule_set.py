@@ -5,13 +5,13 @@ One set travels through everything that judges: findings, the trials of their re
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator
+from collections.abc import Collection, Iterable, Iterator
 from dataclasses import dataclass
 
 from ..evaluation.results import Evaluation
 from ..kit import Kit
 from .causes import told_as_causes
-from .companions import with_companions
+from .companions import PERSONAL, with_companions
 from .rule import Judgement, Rule
 from .rule_table import RULES
 from .rules.kit_rules import kit_rules
@@ -29,11 +29,9 @@ class RuleSet:
     def judge(self, evaluation: Evaluation) -> dict[str, Judgement]:
         """Judgement by rule id, for every rule that applies, of whom it is worst; causes count where their damage
         does."""
-        return with_companions(evaluation, self._of_subject)
-
-    def _of_subject(self, evaluation: Evaluation) -> dict[str, Judgement]:
-        judged = ((rule.id, rule.judge(evaluation)) for rule in self.rules)
-        return told_as_causes(evaluation, {ident: found for ident, found in judged if found is not None})
+        personal = tuple(rule for rule in self.rules if rule.id in PERSONAL)
+        theirs = [_judged(other, personal) for other in evaluation.others]
+        return with_companions(_judged(evaluation, self.rules), theirs)
 
     def only(self, ids: Collection[str]) -> RuleSet:
         """The rules named, in the same order. Raises KeyError for an id that is none of these."""
@@ -41,6 +39,12 @@ class RuleSet:
         if unknown:
             raise KeyError(f"no such rule: {', '.join(sorted(unknown))}")
         return RuleSet(tuple(rule for rule in self.rules if rule.id in ids))
+
+
+def _judged(evaluation: Evaluation, rules: Iterable[Rule]) -> dict[str, Judgement]:
+    """Of the plan's subject and set alone."""
+    judged = ((rule.id, rule.judge(evaluation)) for rule in rules)
+    return told_as_causes(evaluation, {ident: found for ident, found in judged if found is not None})
 
 
 CRAFT = RuleSet(RULES)

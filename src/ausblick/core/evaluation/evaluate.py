@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
@@ -11,7 +12,7 @@ from ..camera.exposure import grey_lux, luma, signal, stops
 from ..camera.focus import defocus_px, depth_of_field
 from ..camera.level_schools import key_channel, level_target
 from ..camera.motion import motion_blur_px, shutter_angle
-from ..camera.view import focus_distance, view_of
+from ..camera.view import View, focus_distance, view_of
 from ..damage.damage import damage_of
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
@@ -24,7 +25,7 @@ from ..light.returned import SceneLight, probe_all, probe_shares, returned_by_la
 from ..light.spill import spill_of
 from ..plan import Plan, seen_as
 from ..standards.limits import LIMITS
-from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
+from .results import Blur, Evaluation, Exposure, Flash, Focus, ScreenMap, Zones
 from .screen_light import (
     ScreenLight,
     hue_spread_of,
@@ -47,30 +48,13 @@ def evaluate(plan: Plan, store: BasisStore) -> Evaluation:
 
 
 def _of_companion(found: Evaluation, index: int, store: BasisStore) -> Evaluation:
-    """What is a person's own, of a companion in the picture that was evaluated: all else is the picture's."""
-    plan, scene = seen_as(found.plan, index), found.scene_light
-    by_lamp, face_light, shade = _face_light(plan, scene, store)
-    flash = _flash(plan, by_lamp, face_light)
-    blur = _blur(plan, flash)
-    spill = spill_of(plan, key_channel(plan.screen.hue, np.array(plan.screen.reflectance)), scene, store)
-    places = {r.place.name: r.light for r in spill.probes}
-    return replace(
-        found,
-        plan=plan,
-        exposure=_exposure(plan, face_light),
-        subject_light=face_light,
-        face_by_lamp=by_lamp,
-        face_shade=shade,
-        target=level_target(plan, face_light),
-        blur=blur,
-        focus=_focus(plan),
-        spill=spill,
-        mirrored=tuple(mirrored_screen(plan, found.view)),
-        zones=_zones(plan, found.screen_by_lamp, by_lamp),
-        flash=flash,
-        rim_ratio=_rim_ratio(plan, face_light, store),
-        damage=damage_of(plan, found.view, patches_of(found.screen_maps), places, blur.motion_px),
-    )
+    """Of a companion in the picture that was evaluated: all but a person's own is the picture's."""
+    plan = seen_as(found.plan, index)
+    face = _face_light(plan, found.scene_light, store)
+    flash = _flash(plan, face)
+    seen = found.view, found.screen_maps, found.screen_by_lamp
+    own = _own(plan, face, flash, _blur(plan, flash), *seen, found.scene_light, store)
+    return replace(found, plan=plan, **own)
 
 
 def _of_subject(plan: Plan, store: BasisStore) -> Evaluation:
@@ -78,14 +62,12 @@ def _of_subject(plan: Plan, store: BasisStore) -> Evaluation:
     view = view_of(plan.camera, plan.subject)
     coverage = store.record(("coverage", framing_key(plan)), lambda: coverage_of(plan, view))
     scene = scene_light(plan, store)
-    by_lamp, face_light, shade = _face_light(plan, scene, store)
-    flash = _flash(plan, by_lamp, face_light)
+    face = _face_light(plan, scene, store)
+    flash = _flash(plan, face)
     blur = _blur(plan, flash)
     light = screen_light_of(plan, coverage, view, scene, store)
     maps = screen_maps_of(plan, light, view, blur, store)
     on_screen = _screen_by_lamp(plan, light, store)
-    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
-    spill = spill_of(plan, key, scene, store)
     return Evaluation(
         plan=plan,
         view=view,
@@ -93,28 +75,47 @@ def _of_subject(plan: Plan, store: BasisStore) -> Evaluation:
         screen=screen_reading(plan, maps),
         screen_maps=maps,
         screen_by_lamp=on_screen,
-        exposure=_exposure(plan, face_light),
-        subject_light=face_light,
-        face_by_lamp=by_lamp,
-        face_shade=shade,
-        target=level_target(plan, face_light),
-        blur=blur,
-        focus=_focus(plan),
         shadow=shadow_of(plan, light),
         upright_shadow=shadow_on(plan, light, "wall", "left wing", "right wing"),
         ground_shadow=shadow_on(plan, light, "curve", "floor run"),
-        spill=spill,
         reflections=tuple(pane_reflections(plan, view)),
-        mirrored=tuple(mirrored_screen(plan, view)),
         texture=texture_of(plan, light, maps, view, store),
         hue_spread_deg=hue_spread_of(plan, light),
-        zones=_zones(plan, on_screen, by_lamp),
-        flash=flash,
-        rim_ratio=_rim_ratio(plan, face_light, store),
-        damage=damage_of(plan, view, patches_of(maps), {r.place.name: r.light for r in spill.probes}, blur.motion_px),
         scene_light=scene,
         not_computed=NOT_MODELLED,
+        **_own(plan, face, flash, blur, view, maps, on_screen, scene, store),
     )
+
+
+def _own(
+    plan: Plan,
+    face: _OnFace,
+    flash: Flash | None,
+    blur: Blur,
+    view: View,
+    maps: tuple[ScreenMap, ...],
+    on_screen: dict[str, float],
+    scene: SceneLight,
+    store: BasisStore,
+) -> dict[str, Any]:
+    """What of an evaluation is a person's own, of the plan's subject in the picture that `view` and `maps` show."""
+    spill = spill_of(plan, key_channel(plan.screen.hue, np.array(plan.screen.reflectance)), scene, store)
+    places = {r.place.name: r.light for r in spill.probes}
+    return {
+        "exposure": _exposure(plan, face.light),
+        "subject_light": face.light,
+        "face_by_lamp": face.by_lamp,
+        "face_shade": face.shade,
+        "target": level_target(plan, face.light),
+        "blur": blur,
+        "focus": _focus(plan),
+        "spill": spill,
+        "mirrored": tuple(mirrored_screen(plan, view)),
+        "zones": _zones(plan, on_screen, face.by_lamp),
+        "flash": flash,
+        "rim_ratio": _rim_ratio(plan, face.light, store),
+        "damage": damage_of(plan, view, patches_of(maps), places, blur.motion_px),
+    }
 
 
 NOT_MODELLED = (
@@ -127,13 +128,19 @@ NOT_MODELLED = (
 """What a reader must know is not in these numbers."""
 
 
-def _face_light(
-    plan: Plan, scene: SceneLight, store: BasisStore
-) -> tuple[dict[str, float], Floats, OthersShade | None]:
-    """Lux each lamp causes, and all light (3,), on the face held toward the camera as an incident meter is; and who
-    else stands in its light."""
+@dataclass(frozen=True)
+class _OnFace:
+    """All light (3,) on the face held toward the camera as an incident meter is; lux each lamp causes, by its id; and
+    who else stands in its light."""
+
+    light: Floats
+    by_lamp: dict[str, float]
+    shade: OthersShade | None
+
+
+def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> _OnFace:
     if plan.subject is None:
-        return {}, np.zeros(3), None
+        return _OnFace(np.zeros(3), {}, None)
     place = np.array(plan.subject.eyes)
     toward = np.array([plan.camera.x, plan.camera.y, plan.camera.z]) - place
     if float(np.linalg.norm(toward)) < 1e-6:
@@ -143,7 +150,7 @@ def _face_light(
     lux = scalar_lux(probe_shares(plan, place, facing, store) - taken)
     total = probe_all(plan, place, facing, scene, store).total - taken.sum(axis=0)
     by_lamp = {lamp.id: float(each) for lamp, each in zip(plan.lights, lux, strict=True)}
-    return by_lamp, total, shade_of_others(plan, place, facing, store)
+    return _OnFace(total, by_lamp, shade_of_others(plan, place, facing, store))
 
 
 def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[str, float]:
@@ -197,12 +204,12 @@ def _exposure(plan: Plan, light: Floats) -> Exposure:
     return Exposure(lux, grey, float(luma(skin)), stops(lux / grey))
 
 
-def _flash(plan: Plan, by_lamp: dict[str, float], face_light: Floats) -> Flash | None:
+def _flash(plan: Plan, face: _OnFace) -> Flash | None:
     lit = [lamp for lamp in plan.lights if lamp.on and lamp.dimmer > 0.0 and lamp.fixture.flash_lms]
     if not lit:
         return None
-    total = float(scalar_lux(face_light))
-    own = sum(by_lamp.get(lamp.id, 0.0) for lamp in lit)
+    total = float(scalar_lux(face.light))
+    own = sum(face.by_lamp.get(lamp.id, 0.0) for lamp in lit)
     camera = plan.camera
     return Flash(
         ambient_percent=100.0 * max(0.0, 1.0 - own / total) if total > 0.0 else 100.0,

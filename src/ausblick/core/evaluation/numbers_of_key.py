@@ -9,10 +9,10 @@ DRAWN = "Fitted to drawn keys, docs/model.md"
 
 
 def key_numbers(e: Evaluation) -> list[Number]:
-    damage = e.worst_damage
-    if damage is None:
+    worst = e.worst_damage
+    if worst is None or e.damage is None:
         return []
-    key = damage.kinder
+    key, screen = worst.kinder, e.damage.kinder
     return [
         Number(
             id="quality",
@@ -32,12 +32,12 @@ def key_numbers(e: Evaluation) -> list[Number]:
             id="clip",
             stage="light",
             label="Clip the screen needs",
-            value=key.needed_clip,
+            value=screen.needed_clip,
             unit="",
             digits=2,
             formula="99.5 % quantile over the needed screen of 1 − d / median of d, with noise and folds; d is the "
             "key channel less the others",
             source="Colour-difference key",
-            inputs=tuple(Input(name, max(0.0, part), "") for name, part in key.clip_causes.items()),
+            inputs=tuple(Input(name, max(0.0, part), "") for name, part in screen.clip_causes.items()),
         ),
     ]

@@ -186,8 +186,8 @@ def _levels(e: Evaluation) -> Table:
         rows.append(("Light on the face", f"{digits(e.exposure.subject_lux, 0)} lx"))
     if e.exposure.subject_level is not None:
         rows.append(("Skin reads", f"{digits(e.exposure.subject_level, 0)} %"))
-    if e.damage is not None:
-        rows.append(("Key, predicted", f"{digits(e.damage.kinder.quality, 0)} of 100"))
+    if (damage := e.worst_damage) is not None:
+        rows.append(("Key, predicted", f"{digits(damage.kinder.quality, 0)} of 100"))
     return Table("Levels to expect", (), tuple(rows))
 
 

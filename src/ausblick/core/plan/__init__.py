@@ -3,7 +3,7 @@
 from . import edit
 from .camera import Camera, Recording, Sensor
 from .changes import Change, apply_changes
-from .company import as_said, name_of, people_of, seen_as
+from .company import as_said, name_of, of_person, people_of, seen_as
 from .document import (
     FORMAT,
     VERSION,
@@ -63,6 +63,7 @@ __all__ = [
     "edit",
     "merge",
     "name_of",
+    "of_person",
     "people_of",
     "plan_from",
     "plan_schema",

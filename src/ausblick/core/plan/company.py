@@ -57,3 +57,8 @@ SUBJECT, SUBJECT_NAME = "subject", "the subject"
 
 def name_of(person: Subject) -> str:
     return person.name if isinstance(person, Companion) else SUBJECT_NAME
+
+
+def of_person(person: Subject, thing: str) -> str:
+    """A thing by its name; a companion's says whose it is."""
+    return f"{person.name}: {thing}" if isinstance(person, Companion) else thing

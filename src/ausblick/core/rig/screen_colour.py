@@ -15,7 +15,7 @@ from ..camera.level_schools import key_channel
 from ..colour.curves import rec709
 from ..colour.rec709 import LUMA, colour_differences
 from ..geometry.vectors import Floats
-from ..plan import Companion, Plan, Subject, edit, people_of
+from ..plan import Plan, Subject, edit, of_person, people_of
 
 SOLID = 0.9
 """Matte below this is a hole that a white clip no longer closes without eating edges."""
@@ -48,8 +48,7 @@ def surfaces(plan: Plan) -> dict[str, Floats]:
     """Reflectance (3,) of everything of the people that the key must keep, by name; with a companion's own name."""
     found: dict[str, Floats] = {}
     for person in people_of(plan):
-        whose = f"{person.name}: " if isinstance(person, Companion) else ""
-        found |= {f"{whose}{name}": np.array(rgb) for name, rgb in _surfaces(person).items()}
+        found |= {of_person(person, name): np.array(rgb) for name, rgb in _surfaces(person).items()}
     return found
 
 

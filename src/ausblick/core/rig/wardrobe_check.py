@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..camera.level_schools import key_channel
-from ..plan import Companion, Plan, Subject, people_of
+from ..plan import Plan, Subject, of_person, people_of
 from .screen_colour import SOLID, is_fair, matte_of, surfaces
 
 SHINY = 0.15
@@ -50,13 +50,12 @@ def checks(plan: Plan) -> list[Check]:
 
 def _of_person(person: Subject) -> Iterator[Check]:
     """What is a companion's says so."""
-    whose = f"{person.name}: " if isinstance(person, Companion) else ""
     found = (
         *_hair(person),
         *_shiny(person),
         *(Check(prop.name, *KINDS[prop.kind]) for prop in person.props if prop.kind in KINDS),
     )
-    yield from (replace(check, thing=whose + check.thing) for check in found)
+    yield from (replace(check, thing=of_person(person, check.thing)) for check in found)
 
 
 def hue_checks(plan: Plan) -> list[Check]:

@@ -127,6 +127,7 @@
   <button
     type="button"
     class="btn btn-sm"
+    aria-label="Add a garment{whose}"
     onclick={() =>
       set(`${at}.wardrobe`, [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}
     >Add a garment</button
@@ -134,6 +135,7 @@
   <button
     type="button"
     class="btn btn-sm"
+    aria-label="Add a prop{whose}"
     onclick={() => set(`${at}.props`, [...s.props, { name: `prop ${s.props.length + 1}`, kind: 'matt', reflectance: [0.3, 0.3, 0.3] }])}
     >Add a prop</button
   >

@@ -2,7 +2,7 @@
   /** Subject: who lights the face, spill place by place, distance, and what shines. */
   import { DISTANCE_SCHOOLS } from '../../lib/schools'
   import DistanceCurve from './DistanceCurve.svelte'
-  import People from './InThePicture.svelte'
+  import InThePicture from './InThePicture.svelte'
   import SpillPanel from './SpillPanel.svelte'
   import Choice from '../../parts/Choice.svelte'
   import NumberField from '../../parts/NumberField.svelte'
@@ -31,7 +31,7 @@
 
 {#if plan.subject}
   <section aria-label="Subject" class="border-b border-line pb-3">
-    <People {plan} />
+    <InThePicture {plan} />
     <div class="pt-2">
       <Choice
         label="School of distance"

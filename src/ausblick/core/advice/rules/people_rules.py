@@ -50,10 +50,10 @@ def _nearer_alike(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _in_light(evaluation: Evaluation) -> Judgement | None:
-    shaded = _shaded(evaluation)
-    if shaded is None:
+    person = _shaded(evaluation)
+    if person is None:
         return None
-    person, shade = shaded, evaluation.of(shaded).face_shade
+    shade = evaluation.of(person).face_shade
     assert shade is not None
     who = name_of(people_of(evaluation.plan)[person])
     over = shade.percent - IN_LIGHT.at
