@@ -18,6 +18,8 @@ from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Percent
 from .contact import Contact, spanned
 from .find_screen import FoundScreen
+from .under_figure import planes_of, under_figure
+from .whole_masks import closed, dilated, eroded
 
 SMOOTH = 2.0
 """Standard deviation, px of the reduced frame, over which a ratio is a mean: noise is less, an edge still one."""
@@ -33,7 +35,9 @@ ON_BORDER, TOUCHES, WITHIN = 0.25, 0.03, 0.85
 """Of a part's rim: what reaches the screen's border is screen; a garment touches somebody; a gap is all within."""
 SIDE = [2, -3]
 """Columns at the frame's sides and, the last, the row at its foot: what goes on beyond both is a floor run."""
-CLIPPED = 0.3
+CLIPPED, CLIPPING = 0.3, 0.98
+TOLD = 0.5
+"""Of a part: what holds so much of it is told already."""
 SPECKLE, AROUND, REACH, BORDER = 7, 41, 25, 13
 """px: holes that noise makes in cloth half taken for screen; what a part is compared with; what counts as touching;
 what counts as the border."""
@@ -68,7 +72,7 @@ class _Part(NamedTuple):
 
 def lost_parts(linear: Floats32, found: FoundScreen, contact: Contact) -> LostParts:
     """What of the found screen (h, w, 3 of light) is rather somebody's clothes; empty where nothing is."""
-    whole = _closed(found.mask, SPECKLE) & ~contact.figure
+    whole = closed(found.mask, SPECKLE) & ~contact.figure
     ratios = _ratios(linear, whole, found.channel)
     parts = _parts(linear[..., found.channel], ratios, whole, contact)
     screen = [one for one in parts if one.is_screen]
@@ -82,23 +86,43 @@ def lost_parts(linear: Floats32, found: FoundScreen, contact: Contact) -> LostPa
     mask = np.zeros(found.mask.shape, dtype=bool)
     for one in lost:
         mask |= _grown(one.mask)
-    return LostParts(mask & found.mask, tuple(one.place for one in lost))
+    places = [one.place for one in lost]
+    key = linear[..., found.channel]
+    for cloth in under_figure(planes_of(_ln(key, whole), ratios, whole), contact.figure):
+        if float((key[cloth] > CLIPPING).mean()) < CLIPPED:
+            if float(mask[cloth].mean()) < TOLD:
+                places.append(_place(cloth))
+            mask |= dilated(cloth, 3)
+    return LostParts(mask & found.mask, tuple(places))
+
+
+def _place(mask: Bools) -> LostPlace:
+    h, w = mask.shape
+    x, y, wide, high = cv2.boundingRect(mask.astype(np.uint8))
+    return LostPlace(x / w, y / h, wide / w, high / h, 100.0 * float(mask.mean()))
+
+
+def _ln(key: Floats32, whole: Bools) -> Floats32:
+    """Smoothed ln (h, w) of the key channel's light, of the screen's own pixels."""
+    return _smoothed(np.log(np.maximum(key, np.float32(1e-4)), dtype=np.float32), whole)
 
 
 def _ratios(linear: Floats32, whole: Bools, channel: int) -> Floats32:
     """Smoothed ratios (h, w, 2) of the other channels to the key channel, of the screen's own pixels."""
-    per_key = 1.0 / np.maximum(linear[..., channel], np.float32(1e-4))
+    per_key = np.float32(1.0) / np.maximum(linear[..., channel], np.float32(1e-4))
+    others = (np.asarray(linear[..., c] * per_key, dtype=np.float32) for c in range(3) if c != channel)
+    return np.stack([_smoothed(one, whole) for one in others], axis=-1)
+
+
+def _smoothed(values: Floats32, whole: Bools) -> Floats32:
     inside = whole.astype(np.float32)
     weight = np.maximum(cv2.GaussianBlur(inside, (0, 0), SMOOTH), np.float32(1e-3))
-    smooth = [
-        cv2.GaussianBlur(linear[..., c] * per_key * inside, (0, 0), SMOOTH) / weight for c in range(3) if c != channel
-    ]
-    return np.stack(smooth, axis=-1).astype(np.float32)
+    return np.asarray(cv2.GaussianBlur(values * inside, (0, 0), SMOOTH) / weight, dtype=np.float32)
 
 
 def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> list[_Part]:
     """The found screen in parts that edges of colour divide, the largest left out: that is the screen."""
-    inner, change = _eroded(whole), _change(ratios)
+    inner, change = eroded(whole), _change(ratios)
     if not inner.any():
         return []
     flat = inner & (change < max(ABRUPT, OF_NOISE * float(np.median(change[inner]))))
@@ -106,13 +130,13 @@ def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> l
     if count < 3:
         return []
     main = 1 + int(np.argmax(stats[1:, cv2.CC_STAT_AREA]))
-    border = _dilated(~spanned(whole), BORDER)
+    border = dilated(~spanned(whole), BORDER)
     border[:, :4] = border[:, -4:] = border[:4] = True
-    near = _dilated(contact.figure, REACH)
+    near = dilated(contact.figure, REACH)
     largest = np.asarray(labels == main)
     large = [i for i in range(1, count) if i != main and stats[i, cv2.CC_STAT_AREA] >= LEAST * labels.size]
     parts = [_part(np.asarray(labels == i), stats[i], ratios, largest, border, near) for i in large]
-    return [one for one in parts if float((key[one.mask] > 0.98).mean()) < CLIPPED]
+    return [one for one in parts if float((key[one.mask] > CLIPPING).mean()) < CLIPPED]
 
 
 def _change(ratios: Floats32) -> Floats32:
@@ -123,11 +147,11 @@ def _change(ratios: Floats32) -> Floats32:
 
 
 def _part(mask: Bools, stats: Floats, ratios: Floats32, largest: Bools, border: Bools, near: Bools) -> _Part:
-    round_it = _dilated(mask, AROUND) & largest
+    round_it = dilated(mask, AROUND) & largest
     beside = ratios[round_it if round_it.sum() > 50 else largest]
     own = np.median(ratios[mask], axis=0).astype(float)
     off = float(np.hypot(*(own - np.median(beside, axis=0))))
-    rim = mask & ~_eroded(mask)
+    rim = mask & ~eroded(mask)
     h, w = mask.shape
     x, y, wide, high, area = (float(v) for v in stats[:5])
     return _Part(
@@ -143,19 +167,6 @@ def _in_a_corner(mask: Bools) -> bool:
     return bool(mask[:, SIDE].any() and mask[SIDE[-1]].any())
 
 
-def _eroded(mask: Bools) -> Bools:
-    return np.asarray(cv2.erode(mask.astype(np.uint8), np.ones((3, 3), np.uint8)) > 0)
-
-
-def _dilated(mask: Bools, by: int) -> Bools:
-    return np.asarray(cv2.dilate(mask.astype(np.uint8), np.ones((by, by), np.uint8)) > 0)
-
-
 def _grown(mask: Bools) -> Bools:
     """With the edge that divided it off, and closed."""
-    return _dilated(_closed(mask, 15), 2 * round(2.0 * SMOOTH) + 1)
-
-
-def _closed(mask: Bools, by: int) -> Bools:
-    shape = np.ones((by, by), np.uint8)
-    return np.asarray(cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_CLOSE, shape) > 0)
+    return dilated(closed(mask, 15), 2 * round(2.0 * SMOOTH) + 1)
