@@ -25,7 +25,7 @@ AROUND = 0.03
 """Sigma of a mark's surroundings, as a share of the frame's width."""
 STANDS_OUT = 2.0
 """Points of signal, or so many times what is usual, that a patch of the screen's own colour differs by."""
-USUAL = 5.0
+USUAL = 4.5
 SHARP = 0.6
 """Of a patch's difference that is there within a few pixels: shadows and folds end softly."""
 LONGEST_SIDES = 3.0
