@@ -76,7 +76,8 @@ class Way:
         def mean(plane: int) -> Floats32:
             return area_mean(plane_values(frame.planes[plane], self._facts.bits), self._size())
 
-        luma = luma_signal(row_mean(plane_values(frame.planes[0], self._facts.bits), self._size()), coding)
+        rows = row_mean(plane_values(frame.planes[0], self._facts.bits), self._size(), bool(frame.interlaced_frame))
+        luma = luma_signal(rows, coding)
         if self._kept and coding.matrix == "709" and self._held:
             # Of most frames nobody asks for the colour: its planes are averaged when somebody does.
             return SmallPicture(upright(luma), lambda: upright(rgb_signal(luma, mean(1), mean(2), coding)), turns)

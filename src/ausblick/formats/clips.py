@@ -53,6 +53,8 @@ LOOKED_AT = 400
 MOST_FRAMES = 20_000
 STILL_SEEN = 0.05
 """Of the screen's first places: where fewer are screen, all of them are read, whatever they have become."""
+ROUGHLY = 3
+"""One of so many rows tells whether a frame may be the worst."""
 NOISES = 40
 """Pairs of frames that tell the noise."""
 
@@ -243,19 +245,19 @@ class _Watch:
         self._channel = self._channel if found is None else found.channel
         return None if found is None else screen_alone(found, small)[0]
 
-    def _level(self, small: SmallPicture, found: FoundScreen | None) -> float | None:
+    def _level(self, small: SmallPicture, found: FoundScreen | None, every: int = 1) -> float | None:
         """On the places that were screen in the first frame that had one and are so now: who walks before them, and
-        which of them are seen, changes nothing. None before there was one."""
+        which of them are seen, changes nothing. None before there was one. `every`: of so many rows one is read."""
         if self._mask is None or self._reference is None or self._mask.shape != small.luma.shape:
             return None
         common = self._mask if found is None else self._mask & found.core
         if np.count_nonzero(common) < STILL_SEEN * np.count_nonzero(self._mask):
             common = self._mask
-        return self._begun + change_on(small.luma, self._reference, common)
+        return self._begun + change_on(small.luma[::every], self._reference[::every], common[::every])
 
     def _time(self, index: int, frame: Any, small: SmallPicture) -> None:
         """Noise, and whether no frame was further from the usual level, by the screen that was last looked at."""
-        level = self._level(small, None if self._last is None else self._last[0])
+        level = self._level(small, None if self._last is None else self._last[0], ROUGHLY)
         if level is None or self._mask is None:
             if self.worst is None:
                 self.worst = self.middle

@@ -61,13 +61,14 @@ def _mean_of(blocks: np.ndarray[Any, Any], width: int) -> Floats32:
     return np.asarray(summed.astype(np.float32).reshape(height, width, across) @ each)
 
 
-def row_mean(values: np.ndarray[Any, Any], size: tuple[int, int]) -> Floats32:
-    """The same of a quarter of the rows, where each of the smaller ones is made of eight, as of 1080 lines: of the
-    second and the seventh, so that both fields of interlaced pictures and the middle of each row are kept."""
+def row_mean(values: np.ndarray[Any, Any], size: tuple[int, int], interlaced: bool) -> Floats32:
+    """The same of few of the rows, where each of the smaller ones is made of eight, as of 1080 lines: of one at its
+    middle; of an interlaced picture the second and the seventh, so that both fields are kept."""
     (width, height), (rows, columns) = size, values.shape
     if rows != EIGHT * height or columns % width:
         return area_mean(values, size)
-    return _mean_of(values.reshape(height, EIGHT, columns)[:, 1::5], width)
+    chosen = slice(1, None, 5) if interlaced else slice(EIGHT // 2, None, EIGHT)
+    return _mean_of(values.reshape(height, EIGHT, columns)[:, chosen], width)
 
 
 def luma_signal(values: Floats32, coding: Coding) -> Floats32:
