@@ -50,7 +50,7 @@ def test_the_demo_runs_from_the_wheel(installed: Path, tmp_path: Path) -> None:
         told = re.search(r"http://127\.0\.0\.1:\d+", server.stdout.readline())
         assert told is not None
         assert b'<div id="app">' in urlopen(told.group()).read()
-        assert urlopen(f"{told.group()}/api/setups").read().count(b'"title"') == 7
+        assert urlopen(f"{told.group()}/api/setups").read().count(b'"title"') == 8
         assert urlopen(f"{told.group()}/api/setups/1/export/sheet").read().startswith(b"%PDF-")
         notices = urlopen(f"{told.group()}/assets/third-party-notices.txt").read().decode()
         for words in (

@@ -146,3 +146,35 @@ def welcome() -> Plan:
                   "camera_height": 1.55, "tilt": 0.0, "focal_mm_ff": 76.6},
         "targets": {"level_school": "below-face", "shutter_school": "180", "distance_school": "2m-plus"},
     })  # fmt: skip
+
+
+def two_gardeners() -> Plan:
+    """Two at the potting bench. Faults: the key stands so flat that he keeps it off her face, and her jacket is the
+    colour of moss."""
+    return plan_from({
+        **PAPER,
+        "title": "Two gardeners",
+        "screen": {"hue": "green", "material": "paint", "width": 4.8, "height": 3.2, "wrinkle_slope": 0.0,
+                   "gloss": 0.01, "transmittance": 0.0},
+        "subject": {"x": -0.42, "z": 3.0, "height": 1.82, "body": "man", "framing": "waist", "speed": 0.2,
+                    "hair": [0.10, 0.07, 0.05],
+                    "envelope": {"left": 0.4, "right": 0.35, "up": 0.15, "front": 0.2, "back": 0.2},
+                    "wardrobe": [{"name": "brown apron", "reflectance": [0.16, 0.1, 0.06]}]},
+        "companions": [
+            {"id": "apprentice", "name": "apprentice", "x": 0.42, "z": 2.85, "height": 1.66, "body": "woman",
+             "hair_kind": "curly", "hair": [0.2, 0.12, 0.06],
+             "wardrobe": [{"name": "moss jacket", "reflectance": [0.09, 0.2, 0.06]}]},
+        ],
+        "camera": {"x": 0.0, "y": 1.5, "z": 7.6, "focal_mm": 42, "f_number": 4.0, "shutter_s": 0.02, "iso": 800,
+                   "fps": 25, "sensor": {"px_w": 3840, "px_h": 2160},
+                   "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 900}},
+        "lights": [
+            panel("left panel", "screen", [-3.1, 1.6, 2.7], [1.0, 1.6, 0.0], 0.5, 14000.0, 0.75),
+            panel("right panel", "screen", [3.1, 1.6, 2.7], [-1.0, 1.6, 0.0], 0.5, 14000.0, 0.75),
+            panel("bench key", "key", [-3.0, 1.75, 3.9], [0.0, 1.55, 3.0], 0.8, 9000.0, 0.6, 5600.0, "B"),
+            panel("bench fill", "fill", [2.2, 1.9, 5.6], [0.0, 1.5, 2.9], 0.25, 9000.0, 0.6, 5600.0, "B"),
+        ],
+        "plate": {"mean_level": 45, "key_azimuth": -60, "key_elevation": 12, "softness": "soft",
+                  "camera_height": 1.5, "tilt": 0.0, "focal_mm_ff": 64},
+        "targets": {"level_school": "below-face", "shutter_school": "180", "distance_school": "2m-plus"},
+    })  # fmt: skip

@@ -23,7 +23,7 @@ from ausblick.store.productions import Productions
 from ausblick.store.setups import Setups
 
 from .fern_house import scree, seed_vault
-from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar, welcome
+from .fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar, two_gardeners, welcome
 from .visitor_film import visitor_film
 
 WIDTH = 1920
@@ -43,7 +43,7 @@ def fill_demo(place: Path) -> None:
             path.write_bytes(png_bytes(record(built, seed=7)))
             name = f"{plan.title.split(',')[0].lower().replace(' ', '-')}-test.png"
             import_frame(frames, setup.id, name, path, plan)
-    for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners(), welcome()):
+    for plan in (fern_dancer(), potting_shed(), seed_jar(), gardeners(), welcome(), two_gardeners()):
         setups.create(plan)
     Productions(sessions).create(visitor_film())
 

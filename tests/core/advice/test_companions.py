@@ -13,6 +13,7 @@ from ausblick.core.advice.moves import mark_to
 from ausblick.core.advice.search.framing import framing_changes
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.plan import Plan, apply_changes, people_of, seen_as
+from ausblick.demo.fern_house_2 import two_gardeners
 from tests.conftest import MakePlan, lamp
 from tests.stores import STORE
 
@@ -154,3 +155,16 @@ def test_each_person_s_numbers_are_those_of_a_plan_that_looks_at_him(make: MakeP
     assert report.predicted is not None
     assert report.predicted.quality == min(one.quality or 0.0 for one in report.people)
     assert (first.quality or 0.0) > (other.quality or 0.0) + 20.0
+
+
+def test_of_the_two_gardeners_what_is_wrong_with_her_is_told_and_mended_on_her() -> None:
+    """The demo's two: she stands in the shadow that he has of the key, and wears moss."""
+    plan = two_gardeners()
+    findings = told(plan)
+    assert not [one for one in findings.values() if one.severity == "stop"]
+    assert findings["screen.hue"].who == "apprentice"
+    shaded = findings["subject.in-light"]
+    assert shaded.severity == "consider"
+    moved = apply_changes(plan, shaded.remedies[0].changes)
+    assert told(moved)["subject.in-light"].value < 0.5 * shaded.value
+    assert (moved.subject, moved.lights) == (plan.subject, plan.lights)
