@@ -169,9 +169,9 @@ def two_gardeners() -> Plan:
                    "fps": 25, "sensor": {"px_w": 3840, "px_h": 2160},
                    "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 900}},
         "lights": [
-            panel("left panel", "screen", [-3.1, 1.6, 2.7], [1.0, 1.6, 0.0], 0.5, 14000.0, 0.75),
-            panel("right panel", "screen", [3.1, 1.6, 2.7], [-1.0, 1.6, 0.0], 0.5, 14000.0, 0.75),
-            panel("bench key", "key", [-3.0, 1.75, 3.9], [0.0, 1.55, 3.0], 0.8, 9000.0, 0.6, 5600.0, "B"),
+            panel("left panel", "screen", [-3.1, 1.6, 2.3], [1.0, 1.6, 0.0], 0.5, 14000.0, 0.75),
+            panel("right panel", "screen", [3.1, 1.6, 2.3], [-1.0, 1.6, 0.0], 0.5, 14000.0, 0.75),
+            panel("bench key", "key", [-3.0, 1.75, 4.0], [0.0, 1.55, 3.0], 0.8, 9000.0, 0.6, 5600.0, "B"),
             panel("bench fill", "fill", [2.2, 1.9, 5.6], [0.0, 1.5, 2.9], 0.25, 9000.0, 0.6, 5600.0, "B"),
         ],
         "plate": {"mean_level": 45, "key_azimuth": -60, "key_elevation": 12, "softness": "soft",
