@@ -39,7 +39,9 @@ sys.path.insert(0, str(Path(__file__).parent))
 import path_traced
 
 mi.set_variant("scalar_rgb")
-WIDTH, SAMPLES = 320, 512
+WIDTH, SAMPLES, FEW = 320, 512, 16
+LARGE = 960
+"""Width of the picture that times are told of: a test key's."""
 SOFT = 1.2
 """Both pictures are softened by so many px: what is left of the tracer's noise is no more than a camera's."""
 SKIN, CLOTH = ("head", "hand", "moving hand"), ("coat", "legs", "moving sleeve")
@@ -128,9 +130,10 @@ def compared(plan: Plan, folder: Path) -> None:
     spent = time.process_time() - started
     path = folder / f"{plan.title.split()[0].strip(',').lower()}.npy"
     if not path.exists():
-        np.save(path, traced_picture(plain, capture, folder))
+        np.save(path, traced_picture(plain, capture, folder, SAMPLES)[0])
     theirs = np.load(path)
     print(f"\n{plan.title} (drawn in {spent:.2f} s)")
+    at_equal_error(plain, capture, ours, theirs, folder)
     a, b = luma(ours, plain), luma(theirs, plain)
     for name, mask in regions(capture, window):
         # What clips in either says nothing.
@@ -143,7 +146,31 @@ def compared(plan: Plan, folder: Path) -> None:
             print(f"| {name} | {b[some].mean():.1f} | {away.mean():+.1f} | {rest:.1f} | {int(some.sum())} |")
 
 
-def traced_picture(plan: Plan, capture: Capture, folder: Path) -> Floats:
+def at_equal_error(plan: Plan, capture: Capture, ours: Floats, theirs: Floats, folder: Path) -> None:
+    """How long the tracer would take until its noise, pixel by pixel, is no more than what ours is off."""
+
+    def recorded(linear: Floats) -> Floats:
+        clipped = np.clip(np.asarray(linear, dtype=np.float64), 0.0, None)
+        return np.asarray(100.0 * encode(clipped, plan.camera.curve, plan.camera.curve_table) @ LUMA)
+
+    noisy, seconds = traced_picture(plan, capture, folder, FEW)
+    a, b, c = recorded(ours), recorded(theirs), recorded(noisy)
+    some = (a < 99.0) & (b < 99.0)
+    own, noise = (float(np.sqrt(np.median((one - b)[some] ** 2))) for one in (a, c))
+    samples = FEW * (noise / own) ** 2
+    pixels = (LARGE / WIDTH) ** 2
+    height = round(LARGE * plan.camera.sensor.px_h / plan.camera.sensor.px_w)
+    started = time.process_time()
+    fresh, window = BasisStore(), PixelWindow(0.0, 0.0, LARGE, height, plan.camera.sensor.px_w / LARGE)
+    draw(capture_of(evaluate(plan, fresh), fresh), window)
+    drawn = time.process_time() - started
+    would = seconds / FEW * samples * pixels
+    print(f"off by {own:.2f} points in the median, the tracer {noise:.2f} by {FEW} samples: as near by {samples:.0f}")
+    print(f"{LARGE} px wide: {would:.0f} s for {drawn:.2f} s with its evaluation: {would / drawn:.0f} times")
+
+
+def traced_picture(plan: Plan, capture: Capture, folder: Path, samples: int) -> tuple[Floats, float]:
+    """Linear light (H, W, 3), and the processor time it took."""
     view = capture.view
     target, up = view.lens + view.axes[2], view.axes[1]
     look = mi.ScalarTransform4f().look_at(origin=view.lens.tolist(), target=target.tolist(), up=up.tolist())
@@ -155,7 +182,7 @@ def traced_picture(plan: Plan, capture: Capture, folder: Path) -> Floats:
             "type": "perspective", "fov": math.degrees(2.0 * math.atan(view.tan_h)), "fov_axis": "x",
             "near_clip": 0.05, "to_world": look,
             "film": {"type": "hdrfilm", "width": WIDTH, "height": height, "rfilter": {"type": "box"}},
-            "sampler": {"type": "independent", "sample_count": SAMPLES},
+            "sampler": {"type": "independent", "sample_count": samples},
         },
         **path_traced.room(plan), **meshes(capture, folder),
     }  # fmt: skip
@@ -163,8 +190,9 @@ def traced_picture(plan: Plan, capture: Capture, folder: Path) -> Floats:
         scene.update(path_traced.lamp(plan, light))
     started = time.process_time()
     image = np.array(mi.render(mi.load_dict(scene)))[..., :3]
-    print(f"path tracer: {time.process_time() - started:.0f} s")
-    return np.asarray(math.pi * image / grey_lux(plan.camera), dtype=np.float64)
+    spent = time.process_time() - started
+    print(f"path tracer, {samples} samples: {spent:.0f} s")
+    return np.asarray(math.pi * image / grey_lux(plan.camera), dtype=np.float64), spent
 
 
 if __name__ == "__main__":

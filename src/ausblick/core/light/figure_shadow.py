@@ -15,11 +15,12 @@ from itertools import chain
 import numpy as np
 
 from ..camera.screen_grid import Grid, parts_by_grid, places_of
-from ..geometry.vectors import Bools, Floats, cross, unit
+from ..geometry.vectors import Bools, Floats, Ints, cross, unit
 from ..plan import Light, Plan, Subject, people_of
 from ..plan.people import SEAT
 from .basis import BasisStore
 from .emission import Emission, emission_of
+from .every_other import every_other_first
 from .face_samples import CELLS, face_cells
 from .keys import blocking_key, lamp_keys, place_key, together
 from .occlusion import Touched, before_wall, blocked_by, touching
@@ -31,6 +32,8 @@ SUN_AWAY = 1000.0
 UP = np.array([0.0, 1.0, 0.0])
 DRAWN = 36
 """Cells of a lamp's face for a shadow that is only looked at."""
+MANY = 800
+"""Places that a shadow may reach: of more, every other one is worked out first."""
 CHUNK = 240
 """Places at a time: what is worked out of them and a lamp's cells stays in a core's own memory."""
 
@@ -82,8 +85,8 @@ def lost_share(
     if lamp.normal_lux is not None:
         return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
     face = lamp.face
-    reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
-    near = np.flatnonzero(near_enough(solids, points, face.centre, reach).any(axis=0))
+    touched = _touched(lamp, solids, points)
+    near = np.flatnonzero(touched.any(axis=0))
     lit = np.ones(len(near), dtype=bool)
     flags = touching(points[near], face.outline if face.area > 0.0 else face.centre[None, :], occluders)
     for one in flags:
@@ -94,9 +97,18 @@ def lost_share(
         some = chosen[begin : begin + CHUNK]
         place = np.full(len(near), -1)
         place[some] = np.arange(len(some))
-        toward = facing if facing.ndim == 1 else facing[near[some]]
-        lost[near[some]] = _lost(lamp, solids, points[near[some]], toward, [one.among(place) for one in flags], most)
+        own = near[some]
+        toward = facing if facing.ndim == 1 else facing[own]
+        before = tuple(solid for solid, rows in zip(solids, touched, strict=True) if rows[own].any())
+        lost[own] = _lost(lamp, before, points[own], toward, [one.among(place) for one in flags], most)
     return lost
+
+
+def _touched(lamp: Emission, solids: tuple[Solid, ...], points: Floats) -> Bools:
+    """Of each solid the places (N, P) from where some of a lamp may be behind it."""
+    face = lamp.face
+    reach = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) if face.area > 0.0 else 0.0
+    return near_enough(solids, points, face.centre, reach)
 
 
 def strength_along(lamp: Emission, on: Ways, facing: Floats) -> Floats:
@@ -160,7 +172,15 @@ def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
         def make() -> list[Floats]:
             _, facing = places_of(grids)
             points = np.concatenate([_beside_feet(figures, grid) for grid in grids])
-            lost = lost_share(emission_of(lamp, plan), solids, points, facing, before_wall(plan))
+            emission, occluders = emission_of(lamp, plan), before_wall(plan)
+
+            def at(rows: Ints) -> Floats:
+                toward = facing if facing.ndim == 1 else facing[rows]
+                return lost_share(emission, solids, points[rows], toward, occluders)
+
+            # The shadow of a lamp that is large and near is soft, and nearly everywhere.
+            broad = emission.normal_lux is None and np.count_nonzero(_touched(emission, solids, points)) > MANY
+            lost = every_other_first(grids, at) if broad else at(np.arange(len(points)))
             return parts_by_grid(lost, grids)
 
         return store.get_all([(each, key) for each in ground], make)
