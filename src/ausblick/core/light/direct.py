@@ -11,6 +11,7 @@ E = L/2 * sum(angle_i * n . unit(v_i x v_i+1)).
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 import numpy as np
 
@@ -65,14 +66,49 @@ def direct_lux_on(lamp: Emission, points: Floats, normals: Floats, occluders: Fl
     if lamp.lambertian and len(lamp.face.outline) == 4:
         blocking = np.concatenate([occluders, lamp.leaves]) if len(lamp.leaves) else occluders
         return lamp.filmed(_panel(lamp, points, normals, blocking, most), points[:, 2])
+    return _on_any(lamp, points, normals, occluders, most)
+
+
+def _on_any(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, most: int) -> Floats:
+    """A face that lies wholly before a point's own plane is done in one sweep, one that it cuts plane by plane."""
     lux = np.zeros(len(points))
     offsets = np.einsum("pi,pi->p", points, normals)
-    planes = np.round(np.column_stack([normals, offsets]), 9)
+    face, one_by_one = lamp.face, np.ones(len(points), dtype=bool)
+    if face.area > 0.0 and lamp.normal_lux is None and not lamp.lambertian:
+        heights = normals @ face.outline.T - offsets[:, None]
+        whole = (heights > 0.0).all(axis=1)
+        one_by_one = ~whole & (heights > 0.0).any(axis=1)
+        blocking = np.concatenate([occluders, lamp.leaves]) if len(lamp.leaves) else occluders
+        for rows in _by_distance(np.flatnonzero(whole), points, face):
+            least = OF_A_SHADOW if len(blocking) else LEAST_ORDER
+            found = _lobes(lamp, face.outline, points[rows], normals[rows], blocking, most, least)
+            lux[rows] = lamp.filmed(found, points[rows, 2])
+    (left,) = np.nonzero(one_by_one)
+    if not len(left):
+        return lux
+    planes = np.round(np.column_stack([normals[left], offsets[left]]), 9)
     _, which = np.unique(planes, axis=0, return_inverse=True)
-    for plane in range(int(which.max()) + 1 if len(which) else 0):
-        own = which.ravel() == plane
+    for plane in range(int(which.max()) + 1):
+        own = left[which.ravel() == plane]
         lux[own] = direct_lux(lamp, points[own], normals[own][0], occluders, most)
     return lux
+
+
+DISTANCES = (0.75, 1.5, 3.0)
+"""In sizes of a face: who is further away needs fewer places of it."""
+OF_A_SHADOW = 8
+"""Places a side at the least where something may be in the way."""
+
+
+def _by_distance(rows: Ints, points: Floats, face: Face) -> Iterator[Ints]:
+    """The same points in groups that are about as far from a face."""
+    size = float(np.linalg.norm(np.ptp(face.outline, axis=0)))
+    away = points[rows] - face.centre
+    group = np.searchsorted(DISTANCES, np.sqrt(dot(away, away)) / max(size, 1e-9))
+    for one in range(len(DISTANCES) + 1):
+        own = rows[group == one]
+        if len(own):
+            yield own
 
 
 def _panel(lamp: Emission, points: Floats, normals: Floats, occluders: Floats, most: int) -> Floats:
@@ -126,22 +162,34 @@ def _lambert(luminance: float, face: Face, front: Floats, points: Floats, normal
     return lux
 
 
-def _near_order(front: Floats, points: Floats, face: Face) -> int:
+LEAST_ORDER = 4
+
+
+def _near_order(front: Floats, points: Floats, face: Face, least: int = LEAST_ORDER) -> int:
     """How many quadrature points per side: few from afar, many when nearer than five sizes."""
     size = float(np.linalg.norm(np.ptp(front, axis=0)))
     away = points - face.centre
     nearest = math.sqrt(float(dot(away, away).min()))
-    return int(min(24, max(4, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
+    return int(min(24, max(least, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
 
 
 AT_ONCE = 300_000
 """Points times places of a face that are worked out in one array."""
 
 
-def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occluders: Floats, most: int) -> Floats:
-    """A face that sends the same lobe from every point: a sum of small sources over it."""
+def _lobes(
+    lamp: Emission,
+    front: Floats,
+    points: Floats,
+    facing: Floats,
+    occluders: Floats,
+    most: int,
+    least: int = LEAST_ORDER,
+) -> Floats:
+    """A face that sends the same lobe from every point: a sum of small sources over it, `least` places a side or
+    more. `facing`: one normal (3,) of all points or each point's own (P, 3)."""
     face = lamp.face
-    order = _near_order(front, points, face)
+    order = _near_order(front, points, face, least)
     samples, areas = polygon_points(front, order if most >= 8 else min(most, order))
     lux = np.zeros(len(points))
     chunk = max(1, AT_ONCE // len(samples))
@@ -150,8 +198,12 @@ def _lobes(lamp: Emission, front: Floats, points: Floats, normal: Floats, occlud
         away = ways_between(samples, some)
         r2 = np.maximum(away[0] * away[0] + away[1] * away[1] + away[2] * away[2], 1e-8)
         r = np.sqrt(r2)
-        facing = np.clip(-np.tensordot(normal, away, 1) / r, 0.0, None)
-        weights = areas / face.area * lamp.candela(away, r) * facing / r2
+        turned = (
+            np.tensordot(facing, away, 1)
+            if facing.ndim == 1
+            else np.einsum("ips,ip->ps", away, np.ascontiguousarray(facing[begin : begin + chunk].T))
+        )
+        weights = areas / face.area * lamp.candela(away, r) * np.clip(-turned / r, 0.0, None) / r2
         found = weights.sum(axis=1)
         if len(occluders):
             found = found * visible_share(some, samples, weights, occluders)
