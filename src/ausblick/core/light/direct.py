@@ -190,7 +190,7 @@ def _lobes(
     more. `facing`: one normal (3,) of all points or each point's own (P, 3)."""
     face = lamp.face
     order = _near_order(front, points, face, least)
-    samples, areas = polygon_points(front, order if most >= 8 else min(most, order))
+    samples, areas = polygon_points(front, order if most >= 8 else min(most, order), not len(occluders))
     lux = np.zeros(len(points))
     chunk = max(1, AT_ONCE // len(samples))
     for begin in range(0, len(points), chunk):
