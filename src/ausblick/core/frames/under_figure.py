@@ -69,7 +69,7 @@ def under_figure(planes: Planes, figure: Bools) -> Iterator[Bools]:
     """Masks (h, w) of what of the screen is rather somebody's clothes, under each part of the figure (h, w)."""
     count, _, stats, _ = cv2.connectedComponentsWithStats(figure.astype(np.uint8), connectivity=8)
     for x, y, w, h in stats[1:count, :4].tolist():
-        box = Box(x, y, w, h)
+        box = PartBox(x, y, w, h)
         if box.foot >= figure.shape[0] - 2 or w > WIDEST * figure.shape[1]:
             continue
         mask, beside = _flooded(planes, box)
@@ -78,7 +78,7 @@ def under_figure(planes: Planes, figure: Bools) -> Iterator[Bools]:
 
 
 @dataclass(frozen=True)
-class Box:
+class PartBox:
     """Of a part of the figure, px."""
 
     x: int
@@ -95,7 +95,7 @@ class Box:
         return self.x + self.w / 2.0
 
 
-def _flooded(planes: Planes, box: Box) -> tuple[Bools, Bools]:
+def _flooded(planes: Planes, box: PartBox) -> tuple[Bools, Bools]:
     """What belongs to the place under a part of the figure, and what to the screen beside it; both (h, w)."""
     below, beside = _below(planes, box), _beside(planes.inside, box)
     marked = np.where(planes.inside, 0, 3).astype(np.int32)
@@ -110,7 +110,7 @@ def _flooded(planes: Planes, box: Box) -> tuple[Bools, Bools]:
     return np.asarray((marked == 2) & planes.inside), np.asarray((marked == 1) & planes.inside)
 
 
-def _below(planes: Planes, box: Box) -> Bools:
+def _below(planes: Planes, box: PartBox) -> Bools:
     """A column half as wide, down to the next part of the figure, to an edge right across, or to the foot of the
     picture."""
     inside, found = planes.inside, np.zeros_like(planes.inside)
@@ -126,7 +126,7 @@ def _below(planes: Planes, box: Box) -> Bools:
     return found
 
 
-def _beside(inside: Bools, box: Box) -> Bools:
+def _beside(inside: Bools, box: PartBox) -> Bools:
     """What is further from it than a body is wide, or over its middle, and the picture's sides."""
     height, width = inside.shape
     reach = REACH * max(box.w, 0.7 * min(box.h, 1.6 * box.w))
@@ -135,7 +135,7 @@ def _beside(inside: Bools, box: Box) -> Bools:
     return np.asarray(inside & ((np.abs(across - box.middle) > reach) | (down < box.y + 0.5 * box.h) | sides))
 
 
-def _is_cloth(planes: Planes, mask: Bools, beside: Bools, box: Box) -> bool:
+def _is_cloth(planes: Planes, mask: Bools, beside: Bools, box: PartBox) -> bool:
     rim = dilated(mask, 3) & ~mask & planes.inside & dilated(beside, 5)
     around = dilated(mask, 41) & ~dilated(mask, 7) & beside
     if not rim.any() or not around.any():
@@ -150,7 +150,7 @@ def _is_cloth(planes: Planes, mask: Bools, beside: Bools, box: Box) -> bool:
     return differs and sure and box.h < TALL * box.w
 
 
-def _is_broader(mask: Bools, box: Box) -> bool:
+def _is_broader(mask: Bools, box: PartBox) -> bool:
     rows = mask[mask.any(axis=1)]
     first, last = rows.argmax(axis=1), mask.shape[1] - 1 - rows[:, ::-1].argmax(axis=1)
     return bool(((first < box.x - BROADER * box.w) & (last >= box.x + (1.0 + BROADER) * box.w)).any())
