@@ -18,7 +18,7 @@ from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Percent
 from .contact import Contact, spanned
 from .find_screen import FoundScreen
-from .under_figure import planes_of, under_figure
+from .under_figure import ends_within, planes_of, under_figure
 from .whole_masks import closed, dilated, eroded
 
 SMOOTH = 2.0
@@ -87,13 +87,20 @@ def lost_parts(linear: Floats32, found: FoundScreen, contact: Contact) -> LostPa
     for one in lost:
         mask |= _grown(one.mask)
     places = [one.place for one in lost]
-    key = linear[..., found.channel]
-    for cloth in under_figure(planes_of(_ln(key, whole), ratios, whole), contact.figure):
-        if float((key[cloth] > CLIPPING).mean()) < CLIPPED:
-            if float(mask[cloth].mean()) < TOLD:
-                places.append(_place(cloth))
-            mask |= dilated(cloth, 3)
+    for cloth in _hanging(linear[..., found.channel], ratios, whole, contact.figure):
+        if float(mask[cloth].mean()) < TOLD:
+            places.append(_place(cloth))
+        mask |= dilated(cloth, 3)
     return LostParts(mask & found.mask, tuple(places))
+
+
+def _hanging(key: Floats32, ratios: Floats32, whole: Bools, figure: Bools) -> list[Bools]:
+    """What hangs under parts of the figure, unless it clips."""
+    ending = ends_within(figure)
+    if not ending:
+        return []
+    cloths = under_figure(planes_of(_ln(key, whole), ratios, whole), ending)
+    return [cloth for cloth in cloths if float((key[cloth] > CLIPPING).mean()) < CLIPPED]
 
 
 def _place(mask: Bools) -> LostPlace:
