@@ -53,6 +53,7 @@ class Way:
         self._table = camera.curve_table if camera is not None and by_plan else ""
         self._kept = self._matrix is None and self._transfer == "709"
         sample = 2 if facts.bits > 8 else 1
+        self._interlaced: bool | None = None
         self._held = 2 * sample * facts.width * facts.height * LOOK_S * facts.fps < HELD
 
     def small(self, frame: Any) -> Floats32:
@@ -76,7 +77,10 @@ class Way:
         def mean(plane: int) -> Floats32:
             return area_mean(plane_values(frame.planes[plane], self._facts.bits), self._size())
 
-        rows = row_mean(plane_values(frame.planes[0], self._facts.bits), self._size(), bool(frame.interlaced_frame))
+        if self._interlaced is None:
+            # As the first frame is: other rows of another frame would look like a change of level.
+            self._interlaced = bool(frame.interlaced_frame)
+        rows = row_mean(plane_values(frame.planes[0], self._facts.bits), self._size(), self._interlaced)
         luma = luma_signal(rows, coding)
         if self._kept and coding.matrix == "709" and self._held:
             # Of most frames nobody asks for the colour: its planes are averaged when somebody does.

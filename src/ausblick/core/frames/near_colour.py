@@ -18,7 +18,7 @@ from ..geometry.vectors import Bools, Floats, Floats32
 from ..standards.quantities import Percent
 from .contact import Contact, spanned
 from .find_screen import FoundScreen
-from .under_figure import ends_within, planes_of, under_figure
+from .under_figure import ends_within, planes_of, step_of, under_figure
 from .whole_masks import closed, dilated, eroded
 
 SMOOTH = 2.0
@@ -142,31 +142,27 @@ def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> l
     near = dilated(contact.figure, REACH)
     largest = np.asarray(labels == main)
     large = [i for i in range(1, count) if i != main and stats[i, cv2.CC_STAT_AREA] >= LEAST * labels.size]
-    parts = [_part(np.asarray(labels == i), stats[i], ratios, largest, border, near) for i in large]
+    parts = [_part(np.asarray(labels == i), ratios, largest, border, near) for i in large]
     return [one for one in parts if float((key[one.mask] > CLIPPING).mean()) < CLIPPED]
 
 
 def _change(ratios: Floats32) -> Floats32:
     """How much (h, w) the ratios (h, w, 2) differ from one pixel to the next."""
-    planes = (np.ascontiguousarray(ratios[..., i]) for i in range(2))
-    steps = [cv2.Sobel(plane, cv2.CV_32F, *way, ksize=3) / 8.0 for plane in planes for way in ((1, 0), (0, 1))]
-    return np.asarray(np.linalg.norm(np.stack(steps), axis=0), dtype=np.float32)
+    return np.asarray(np.hypot(*(step_of(np.ascontiguousarray(ratios[..., i])) for i in range(2))), dtype=np.float32)
 
 
-def _part(mask: Bools, stats: Floats, ratios: Floats32, largest: Bools, border: Bools, near: Bools) -> _Part:
+def _part(mask: Bools, ratios: Floats32, largest: Bools, border: Bools, near: Bools) -> _Part:
     round_it = dilated(mask, AROUND) & largest
     beside = ratios[round_it if round_it.sum() > 50 else largest]
     own = np.median(ratios[mask], axis=0).astype(float)
     off = float(np.hypot(*(own - np.median(beside, axis=0))))
     rim = mask & ~eroded(mask)
-    h, w = mask.shape
-    x, y, wide, high, area = (float(v) for v in stats[:5])
     return _Part(
         mask,
         own,
         off < OTHER or _in_a_corner(mask) or float(border[rim].mean()) >= ON_BORDER,
         float(near[rim].mean()),
-        LostPlace(x / w, y / h, wide / w, high / h, 100.0 * area / mask.size),
+        _place(mask),
     )
 
 

@@ -53,13 +53,14 @@ def planes_of(light: Floats32, ratios: Floats32, whole: Bools) -> Planes:
     """Of smoothed ln light (h, w) and ratios (h, w, 2) within `whole` (h, w)."""
     inside = eroded(whole)
     values = np.ascontiguousarray(np.stack([light, ratios[..., 0], ratios[..., 1]]), dtype=np.float32)
-    steps = [_step(one) for one in values]
+    steps = [step_of(one) for one in values]
     medians = [float(np.median(step[inside])) if inside.any() else 0.0 for step in steps]
     usual = np.maximum(medians, USUAL).astype(np.float32)
     return Planes(inside, values, np.max([s / u for s, u in zip(steps, usual, strict=True)], axis=0), usual)
 
 
-def _step(plane: Floats32) -> Floats32:
+def step_of(plane: Floats32) -> Floats32:
+    """How much (h, w) a plane changes from one pixel to the next."""
     across, down = (cv2.Sobel(plane, cv2.CV_32F, *way, ksize=3) / 8.0 for way in ((1, 0), (0, 1)))
     return np.asarray(np.hypot(across, down), dtype=np.float32)
 

@@ -52,10 +52,15 @@ def _linear(known: Floats, grid: Grid, rows: Ints, columns: Ints) -> Floats:
     return np.asarray(to_y @ known @ to_x.T)
 
 
+def linear_weights(nodes: Floats, at: Floats) -> Floats:
+    """Weights (A, M) of linear interpolation from the nodes (M,) to places (A,)."""
+    return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
+
+
 @lru_cache(maxsize=64)
 def _weights(places: bytes, chosen: bytes) -> Floats:
-    at, nodes = np.frombuffer(places), np.frombuffer(places)[np.frombuffer(chosen, dtype=np.intp)]
-    return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
+    at = np.frombuffer(places)
+    return linear_weights(at[np.frombuffer(chosen, dtype=np.intp)], at)
 
 
 def _unlike(known: Floats, grid: Grid, rows: Ints, columns: Ints) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:

@@ -81,11 +81,22 @@ def lost_share(
 ) -> Floats:
     """Share (P,) of a lamp's light that solids keep off points (P, 3) that face `facing`, (3,) or (P, 3); by about
     `most` cells of its face."""
-    lost = np.zeros(len(points))
     if lamp.normal_lux is not None:
         return hidden_by(solids, points, points - SUN_AWAY * lamp.face.axis).astype(float)
-    face = lamp.face
-    touched = _touched(lamp, solids, points)
+    return _lost_of(lamp, solids, points, facing, occluders, _touched(lamp, solids, points), most)
+
+
+def _lost_of(
+    lamp: Emission,
+    solids: tuple[Solid, ...],
+    points: Floats,
+    facing: Floats,
+    occluders: Floats,
+    touched: Bools,
+    most: int = CELLS,
+) -> Floats:
+    """The same of a lamp with a place, where it is known which places each solid may touch (N, P)."""
+    lost, face = np.zeros(len(points)), lamp.face
     near = np.flatnonzero(touched.any(axis=0))
     lit = np.ones(len(near), dtype=bool)
     flags = touching(points[near], face.outline if face.area > 0.0 else face.centre[None, :], occluders)
@@ -172,21 +183,37 @@ def lost_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
         def make() -> list[Floats]:
             _, facing = places_of(grids)
             points = np.concatenate([_beside_feet(figures, grid) for grid in grids])
-            emission, occluders = emission_of(lamp, plan), before_wall(plan)
-
-            def at(rows: Ints) -> Floats:
-                toward = facing if facing.ndim == 1 else facing[rows]
-                return lost_share(emission, solids, points[rows], toward, occluders)
-
-            # The shadow of a lamp that is large and near is soft, and nearly everywhere.
-            broad = emission.normal_lux is None and np.count_nonzero(_touched(emission, solids, points)) > MANY
-            lost = every_other_first(grids, at) if broad else at(np.arange(len(points)))
-            return parts_by_grid(lost, grids)
+            return parts_by_grid(
+                _lost_on(emission_of(lamp, plan), solids, points, facing, before_wall(plan), grids), grids
+            )
 
         return store.get_all([(each, key) for each in ground], make)
 
     by_lamp = [of(lamp, key) for lamp, key in zip(plan.lights, lamp_keys(plan), strict=True)]
     return [np.stack(maps) for maps in zip(*by_lamp, strict=True)]
+
+
+def _lost_on(
+    lamp: Emission,
+    solids: tuple[Solid, ...],
+    points: Floats,
+    facing: Floats,
+    occluders: Floats,
+    grids: Sequence[Grid],
+) -> Floats:
+    """Share (P,) at all cells of some grids. The shadow of a lamp that is large and near is soft, and nearly
+    everywhere."""
+    if lamp.normal_lux is not None:
+        return lost_share(lamp, solids, points, facing, occluders)
+    touched = _touched(lamp, solids, points)
+    if np.count_nonzero(touched) <= MANY:
+        return _lost_of(lamp, solids, points, facing, occluders, touched)
+
+    def at(rows: Ints) -> Floats:
+        toward = facing if facing.ndim == 1 else facing[rows]
+        return _lost_of(lamp, solids, points[rows], toward, occluders, touched[:, rows])
+
+    return every_other_first(grids, at)
 
 
 def _beside_feet(figures: Sequence[Figure], grid: Grid) -> Floats:

@@ -10,6 +10,7 @@ from ..camera.screen_grid import Grid
 from ..geometry.vectors import Floats, unit
 from ..plan import Plan
 from .basis import BasisStore
+from .every_other import linear_weights
 from .keys import place_key, together
 from .mix import ambient_rgb, coloured, lamp_rgb, probe_light, probes_by_lamp
 from .patches import SCREEN_NAMES
@@ -150,12 +151,8 @@ def _nodes(count: int) -> Floats:
 
 
 def linear_between(nodes: Floats, at: Floats, store: BasisStore) -> Floats:
-    """Weights (A, M) of linear interpolation from the nodes (M,) to places (A,)."""
-
-    def make() -> Floats:
-        return np.stack([np.interp(at, nodes, row) for row in np.eye(len(nodes))], axis=1)
-
-    return store.get(("linear", place_key(nodes, at)), make)
+    """Weights (A, M) of linear interpolation from the nodes (M,) to places (A,), remembered."""
+    return store.get(("linear", place_key(nodes, at)), lambda: linear_weights(nodes, at))
 
 
 def probe_factors(scene: Scene, at: Floats, facing: Floats, store: BasisStore) -> Floats:
