@@ -88,3 +88,21 @@ def test_a_smaller_screen_leaves_the_mirror(make: MakePlan) -> None:
     large, small = (shares(make(subject=subject, screen={"width": w, "wing_left": w / 3})) for w in (3.0, 0.8))
     assert set(large) == {"scoop", "rubber glove"}
     assert small["scoop"] < large["scoop"]
+
+
+def test_glasses_mirror_what_the_nose_faces_and_a_bat_what_a_rod_does(make: MakePlan) -> None:
+    things = [
+        {"name": name, "kind": "metal", "shape": name} for name in ("glasses", "pane", "bat", "cylinder", "scoop")
+    ]
+    plan = make(
+        subject={"z": 1.2, "height": 1.72, "props": things}, camera={"z": 5.4, "y": 1.5}, screen={"width": 6.0}
+    )
+    found = {one.name: one for one in evaluate(plan, BasisStore()).mirrored}
+    assert plan.subject is not None
+    x, y, z = plan.subject.eyes
+    view = view_of(plan.camera, plan.subject)
+    on_nose = mirror_share(plan.screen, plan.subject, "pane", np.array([x, y, z + 0.07 * 1.72]), view.lens)
+    assert found["glasses"].share == pytest.approx(100.0 * on_nose)
+    assert found["glasses"].share != pytest.approx(found["pane"].share, abs=1.0)
+    assert found["bat"].share == pytest.approx(found["cylinder"].share)
+    assert found["scoop"].shape == "sphere"

@@ -8,13 +8,14 @@ import numpy as np
 import pytest
 
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.figure.held_props import BEFORE, HELD
+from ausblick.core.figure.held_props import BEFORE, HELD, SPECTACLES, shown_props
 from ausblick.core.geometry.vectors import Floats, unit
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.drawn_place import place_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.prop_picture import prop_layer
+from ausblick.core.matte.render import Drawn, draw
 from ausblick.core.plan import Prop
 from tests.conftest import MakePlan, lamp
 
@@ -33,7 +34,8 @@ def held(make: MakePlan, **prop: Any) -> tuple[Capture, Prop, Floats, Floats]:
     capture = capture_of(evaluate(plan, store), store)
     assert plan.subject is not None
     thing = plan.subject.props[0]
-    layer = prop_layer(capture, plan.subject, place_of(capture, plan.subject, WINDOW), thing, HELD[0])
+    (shown,) = shown_props(plan.subject)
+    layer = prop_layer(capture, plan.subject, place_of(capture, plan.subject, WINDOW), shown)
     assert layer is not None
     return capture, thing, layer.colour, layer.cover
 
@@ -86,3 +88,50 @@ def test_a_dull_thing_is_lit_as_the_hand_beside_it_is(make: MakePlan) -> None:
     ahead = (shape.part == 5) & (shape.facing[:, 2] > 0.95) & (capture.body.lux.max(axis=1) > 0.0)
     wanted = np.array(thing.reflectance) * capture.body.lux[ahead].mean(axis=0)
     assert colour[cover > 0.999].mean(axis=0) == pytest.approx(wanted, rel=0.35)
+
+
+def worn(make: MakePlan, *props: dict[str, Any], lights: list[dict[str, Any]]) -> tuple[Capture, Drawn]:
+    plan = make(lights=lights, subject={"z": 2.4, "height": 1.72, "hair_kind": "none", "props": list(props)},
+                camera={"z": 5.4, "y": 1.5, "focal_mm": 24.0})  # fmt: skip
+    store = BasisStore()
+    capture = capture_of(evaluate(plan, store), store)
+    return capture, draw(capture, WINDOW)
+
+
+GLASSES = {"name": "reading glasses", "kind": "glass", "shape": "glasses", "reflectance": [0.02, 0.02, 0.02]}
+
+
+def test_glasses_are_on_the_nose_and_the_face_behind_them_is_kept(make: MakePlan) -> None:
+    capture, bare = worn(make, lights=[WALL, SIDE])
+    _, drawn = worn(make, GLASSES, lights=[WALL, SIDE])
+    changed = np.abs(drawn.frame - bare.frame).max(axis=2) > 0.002
+    rows, columns = np.nonzero(changed)
+    right = pixel(capture, (SPECTACLES.apart + SPECTACLES.half, SPECTACLES.y))[1]
+    left = pixel(capture, (-SPECTACLES.apart - SPECTACLES.half, SPECTACLES.y))[1]
+    assert (columns.min(), columns.max()) == pytest.approx((left, right), abs=2)
+    assert abs(float(rows.mean()) - pixel(capture, (0.0, SPECTACLES.y))[0]) < 2.0
+    assert np.abs(drawn.alpha - bare.alpha).max() < 1e-6
+    rim = drawn.frame[pixel(capture, (SPECTACLES.apart, SPECTACLES.y + SPECTACLES.tall + 0.5 * SPECTACLES.rim))]
+    skin = bare.frame[pixel(capture, (SPECTACLES.apart, SPECTACLES.y + SPECTACLES.tall + 0.5 * SPECTACLES.rim))]
+    assert rim.max() < 0.6 * skin.max()
+
+
+def test_glasses_show_the_lamp_beside_the_lens(make: MakePlan) -> None:
+    soft = lamp(flux_lm=3_000.0, position=[0.3, 1.75, 5.6], aim=[0, 1.6, 2.4], role="key",
+                emitter={"shape": "rect", "width": 0.5, "height": 0.4})  # fmt: skip
+    capture, with_lamp = worn(make, GLASSES, lights=[WALL, soft])
+    _, bare = worn(make, lights=[WALL, soft])
+    top, left = pixel(capture, (SPECTACLES.apart - SPECTACLES.half, SPECTACLES.y + SPECTACLES.tall))
+    bottom, right = pixel(capture, (SPECTACLES.apart + SPECTACLES.half, SPECTACLES.y - SPECTACLES.tall))
+    eye = slice(top, bottom), slice(left, right)
+    assert with_lamp.frame[eye].max() > bare.frame[eye].max() + 0.3
+
+
+def test_what_lies_on_the_skin_is_not_drawn_and_takes_no_hand(make: MakePlan) -> None:
+    _, bare = worn(make, lights=[WALL, SIDE])
+    _, ring = worn(make, {"name": "ring", "kind": "metal", "shape": "worn"}, lights=[WALL, SIDE])
+    assert np.abs(ring.frame - bare.frame).max() < 1e-9
+    things = [{"shape": "worn"}, GLASSES, {"shape": "bat"}, {"shape": "scoop"}, {"shape": "pane"}]
+    plan = make(subject={"props": things})
+    assert plan.subject is not None
+    assert [one.prop.formed for one in shown_props(plan.subject)] == ["glasses", "bat", "scoop"]

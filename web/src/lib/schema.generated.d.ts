@@ -6202,7 +6202,8 @@ export interface components {
         };
         /**
          * Prop
-         * @description `shape` decides what a shiny thing mirrors; left out, glass and liquid are cylinders, metal a sphere.
+         * @description `shape` decides how a thing is drawn and what a shiny one mirrors; left out, glass and liquid are cylinders,
+         *     metal a sphere. Glasses are on the nose, what is worn lies on skin or clothes and is not drawn, all else is held.
          */
         Prop: {
             /**
@@ -6239,7 +6240,7 @@ export interface components {
              * Shape
              * @default null
              */
-            shape: ("sphere" | "cylinder" | "pane") | null;
+            shape: ("sphere" | "cylinder" | "pane" | "scoop" | "bat" | "glasses" | "worn") | null;
         } & {
             [key: string]: unknown;
         };

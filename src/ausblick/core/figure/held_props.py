@@ -1,17 +1,16 @@
-"""Things in the figure's hands: where each is held, how large it is, and its outline as a signed distance.
+"""Things that a figure holds or wears: where each is, how large it is, and its shape.
 
 Units are shares of the height, x to the right as the camera sees it, y up from the floor.
 """
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
-import numpy as np
-
-from ..geometry.vectors import Floats
-from ..plan import Subject
+from ..plan import Prop, Subject
 from ..plan.people import PropShape
+from .prop_shapes import Club, Jar, Pane, Scoop, Shape, Spectacles, Sphere
 
 HAND_AT, HANDS_ALONE_AT = (0.213, 0.846), (0.155, 0.592)
 """Middle of the moving hand: raised, and of hands alone."""
@@ -19,35 +18,27 @@ HAND_AT, HANDS_ALONE_AT = (0.213, 0.846), (0.155, 0.592)
 
 @dataclass(frozen=True)
 class Held:
-    """A thing whose middle is at (x, y), `half` wide and `tall` up and down from there."""
+    """Room in a hand for a thing whose middle is at (x, y), `half` wide and `tall` up and down from there."""
 
     x: float
     y: float
     half: float
     tall: float
 
-    def distance(self, shape: PropShape, x: Floats, y: Floats) -> Floats:
-        """Signed distance (...) from its outline at places x, y (...); inside < 0."""
+    def formed(self, shape: PropShape) -> Shape:
+        """What is held there, of a hand's shapes."""
         if shape == "sphere":
-            return np.asarray(np.hypot(x - self.x, y - self.y) - self.half)
-        rounded = 0.25 * self.half
-        across, up = np.abs(x - self.x) - (self.half - rounded), np.abs(y - self.y) - (self.tall - rounded)
-        outside = np.hypot(np.maximum(across, 0.0), np.maximum(up, 0.0))
-        return np.asarray(outside + np.minimum(np.maximum(across, up), 0.0) - rounded)
-
-    def outline(self, shape: PropShape) -> Floats:
-        """Polygon (N, 2) of it."""
-        if shape == "sphere":
-            turn = 2.0 * np.pi * np.arange(24) / 24
-            return np.stack([self.x + self.half * np.cos(turn), self.y + self.half * np.sin(turn)], axis=1)
-        corners = np.array([[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]])
-        return np.asarray((self.x, self.y) + corners * (self.half, self.tall))
-
-    @property
-    def bounds(self) -> tuple[float, float, float, float]:
-        """x0, y0, x1, y1, of whatever shape it is."""
-        reach = max(self.half, self.tall)
-        return self.x - self.half, self.y - reach, self.x + self.half, self.y + reach
+            return Sphere(self.x, self.y, self.half)
+        if shape == "pane":
+            return Pane(self.x, self.y, self.half, self.tall)
+        if shape == "bat":
+            return Club(self.x, self.y, 14.0 * self.half, -0.6, 0.35 * self.half, 0.85 * self.half)
+        if shape == "scoop":
+            handle = Club(self.x, self.y, 3.4 * self.half, -0.9, 0.25 * self.half, 0.25 * self.half)
+            reach = handle.reach + 0.6 * self.half
+            bowl = Sphere(self.x - reach * math.sin(0.9), self.y + reach * math.cos(0.9), 0.95 * self.half)
+            return Scoop(bowl, handle)
+        return Jar(self.x, self.y, self.half, self.tall)
 
 
 HELD = (Held(-0.228, 0.856, 0.024, 0.048), Held(-0.186, 0.851, 0.015, 0.030))
@@ -55,11 +46,35 @@ HELD_LOW = (Held(-0.229, 0.615, 0.030, 0.046), Held(-0.180, 0.603, 0.018, 0.036)
 """Where the first and the second prop are held, by a standing figure and by reaching hands."""
 BEFORE = 0.05
 """How far before the middle of the body."""
+SPECTACLES, BEFORE_EYES = Spectacles(0.0, 0.9335, 0.0182, 0.0145, 0.0125, 0.0014), 0.07
+"""Worn: the eyes of the modelled heads are there (`scripts/bodies/head.py`); usual frames are 14 cm wide."""
 
 
-def held_by(subject: Subject) -> tuple[Held, ...]:
-    """Places of the props, the first ones of as many as can be held."""
-    return (HELD_LOW if subject.framing == "hands" else HELD)[: len(subject.props)]
+@dataclass(frozen=True)
+class Shown:
+    """A thing as it is in the picture, its shape, and how far it is before the middle of the body."""
+
+    prop: Prop
+    shape: Shape
+    before: float
+
+    @property
+    def worn(self) -> bool:
+        """On the body, which is behind it."""
+        return isinstance(self.shape, Spectacles)
+
+
+def shown_props(subject: Subject) -> tuple[Shown, ...]:
+    """Glasses on the nose, and the first of all other things, as many as can be held. What is said to lie on skin or
+    clothes has no shape of its own."""
+    hands = iter(HELD_LOW if subject.framing == "hands" else HELD)
+    found = []
+    for prop in subject.props:
+        if prop.held and (held := next(hands, None)) is not None:
+            found.append(Shown(prop, held.formed(prop.formed), BEFORE))
+        elif prop.formed == "glasses" and subject.framing != "hands":
+            found.append(Shown(prop, SPECTACLES, BEFORE_EYES))
+    return tuple(found)
 
 
 def hand_at(subject: Subject) -> tuple[float, float]:

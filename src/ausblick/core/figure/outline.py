@@ -13,7 +13,7 @@ from ..geometry.vectors import Floats
 from ..plan import Camera, Plan, Subject
 from .body_file import outlines_of
 from .chair import chair_outlines
-from .held_props import held_by
+from .held_props import shown_props
 from .on_mark import on_mark
 from .solid_body import piece_name, with_floor
 
@@ -52,8 +52,7 @@ def figure_parts(subject: Subject, camera: Camera) -> list[tuple[str, Floats]]:
     for name, pieces in SHOWN:
         if pieces == ("hand",):
             # Fingers close round what they hold.
-            held = zip(subject.props, held_by(subject), strict=False)
-            flat += [("prop", one.outline(prop.formed)) for prop, one in held]
+            flat += [("prop", outline) for one in shown_props(subject) for outline in one.shape.outlines()]
         flat += [(name, outline) for outline in _pieces(subject, pieces)]
     return [(name, mark.at(np.insert(outline, 2, 0.0, axis=1))) for name, outline in flat]
 

@@ -75,7 +75,9 @@ def solid_body(subject: Subject, camera: Camera) -> SolidBody:
 
 
 def _arms(subject: Subject) -> str:
-    return "reaching" if subject.framing == "hands" else "holding" if subject.props else "plain"
+    if subject.framing == "hands":
+        return "reaching"
+    return "holding" if any(prop.held for prop in subject.props) else "plain"
 
 
 def piece_name(subject: Subject, part: str) -> str | None:

@@ -19,7 +19,7 @@ from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan, Screen, Subject, Window
-from ..plan.people import PropShape
+from ..plan.people import MirrorShape
 from ..standards.quantities import Percent
 from .basis import weight
 from .emission import Emission, emission_of
@@ -47,7 +47,7 @@ class Mirrored:
     """A shiny thing: share in % of what the camera sees of it that mirrors screen colour."""
 
     name: str
-    shape: PropShape
+    shape: MirrorShape
     share: Percent
 
 
@@ -141,27 +141,51 @@ def _shines(plan: Plan, emission: Emission, view: View, at: Floats) -> bool:
     return not bool(blocked_pairs(*ways, np.concatenate([occluders, emission.leaves])).any())
 
 
-def shiny_things(plan: Plan) -> list[tuple[str, PropShape]]:
-    """Name and shape of everything worn or held that mirrors."""
+@dataclass(frozen=True)
+class ShinyThing:
+    """`on_face`: glasses are; all else is held out to the side, a little before the body."""
+
+    name: str
+    shape: MirrorShape
+    on_face: bool = False
+
+    def place(self, subject: Subject) -> Floats:
+        """Where it is (3,), m."""
+        if self.on_face:
+            x, y, z = subject.eyes
+            return np.array([x, y, z + ON_NOSE * subject.height])
+        return np.array([subject.x + 0.4, subject.up(0.58), subject.z + 0.2])
+
+
+ON_NOSE = 0.07
+"""How far before the middle of the head lenses are, in statures."""
+
+
+def shiny_things(plan: Plan) -> list[ShinyThing]:
+    """Everything worn or held that mirrors."""
     if plan.subject is None:
         return []
-    props = [(prop.name, prop.formed) for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
-    gloss = [g.name for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
-    worn: list[tuple[str, PropShape]] = [(name, "cylinder") for name in gloss]
-    return props + worn
+    shiny = [prop for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
+    props = [ShinyThing(prop.name, prop.mirrors_as, prop.formed == "glasses") for prop in shiny]
+    gloss = [ShinyThing(g.name, "cylinder") for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
+    return [*props, *gloss]
 
 
 def mirrored_screen(plan: Plan, view: View) -> list[Mirrored]:
-    """How much screen colour the camera sees in each shiny thing, held out to the side, a little before the body."""
+    """How much screen colour the camera sees in each shiny thing."""
     subject = plan.subject
     if subject is None:
         return []
-    at = np.array([subject.x + 0.4, subject.up(0.58), subject.z + 0.2])
-    share = {shape: mirror_share(plan.screen, subject, shape, at, view.lens) for _, shape in shiny_things(plan)}
-    return [Mirrored(name, shape, 100.0 * share[shape]) for name, shape in shiny_things(plan)]
+    found, known = [], dict[tuple[MirrorShape, bool], float]()
+    for thing in shiny_things(plan):
+        key = thing.shape, thing.on_face
+        if key not in known:
+            known[key] = mirror_share(plan.screen, subject, thing.shape, thing.place(subject), view.lens)
+        found.append(Mirrored(thing.name, thing.shape, 100.0 * known[key]))
+    return found
 
 
-def mirror_share(screen: Screen, subject: Subject | None, shape: PropShape, at: Floats, lens: Floats) -> float:
+def mirror_share(screen: Screen, subject: Subject | None, shape: MirrorShape, at: Floats, lens: Floats) -> float:
     """Share 0..1 of the visible surface of a mirror at `at` (3,) m in which a lens sees screen colour.
 
     Sphere and cylinder: of their outline as seen. Pane: of its turns up to 60 degrees from facing the lens.
@@ -176,7 +200,7 @@ def mirror_share(screen: Screen, subject: Subject | None, shape: PropShape, at: 
     return float(hits.mean())
 
 
-def _normals(shape: PropShape, view: Floats) -> Floats:
+def _normals(shape: MirrorShape, view: Floats) -> Floats:
     """Normals (K, 3) that turn toward the lens, evenly over what it sees."""
     level = unit(np.array([view[2], 0.0, -view[0]])) if abs(view[1]) < 0.999 else np.array([1.0, 0.0, 0.0])
     if shape == "sphere":

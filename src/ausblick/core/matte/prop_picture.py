@@ -1,4 +1,4 @@
-"""Things in the figure's hands as the camera sees them: what they mirror, what is seen through them, their own light.
+"""Things held or worn as the camera sees them: what they mirror, what is seen through them, their own light.
 
 A shiny thing mirrors what its mirrored rays meet: the lit screen and room, lamps' faces, the figure. Glass mirrors by
 Schlick's formula at both faces of its wall; what lies behind it stays background.
@@ -11,7 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..figure.body_ink import GREY
-from ..figure.held_props import BEFORE, Held
+from ..figure.held_props import Shown
+from ..figure.prop_shapes import Jar, Spectacles, bounds
 from ..figure.solid_body import PARTS
 from ..geometry.harmonics import harmonics
 from ..geometry.vectors import Bools, Floats, unit
@@ -19,7 +20,7 @@ from ..light.basis import weight
 from ..light.emission import Emission, emission_of
 from ..light.figure_shadow import figure_of, hidden_by
 from ..light.mix import lamp_rgb
-from ..plan import Plan, Prop, Subject
+from ..plan import Plan, Subject
 from .background import surfaces_seen
 from .capture import Capture
 from .drawn_place import DrawnPlace
@@ -45,30 +46,34 @@ class PropLayer:
     cover: Floats
 
 
-def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, prop: Prop, held: Held) -> PropLayer | None:
-    """A thing in the hand; None where it is not in the window."""
-    box = place.box(*held.bounds, margin=2.0)
+def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, thing: Shown) -> PropLayer | None:
+    """A thing held or worn; None where it is not in the window."""
+    box = place.box(*bounds(thing.shape), margin=2.0)
     if box is None or capture.body is None:
         return None
     x, y = place.shares(box)
-    cover = np.clip(0.5 - held.distance(prop.formed, x, y) * place.px_per_height, 0.0, 1.0)
-    alpha, seen = _looks(capture, subject, prop, held, x, y)
+    cover = np.clip(0.5 - thing.shape.distance(x, y) * place.px_per_height, 0.0, 1.0)
+    alpha, seen = _looks(capture, subject, thing, x, y)
+    if isinstance(thing.shape, Spectacles):
+        rim = np.clip(0.5 + thing.shape.within(x, y) * place.px_per_height, 0.0, 1.0)
+        dull = np.array(thing.prop.reflectance) * _light_on(capture, thing, thing.shape.normals(x, y))
+        alpha, seen = alpha + (1.0 - alpha) * rim, (1.0 - rim)[..., None] * seen + rim[..., None] * dull
     whole, paint = np.zeros(place.shape), np.zeros((*place.shape, 3))
     whole[box], paint[box] = cover * alpha, cover[..., None] * seen
     return PropLayer(paint, whole)
 
 
-def _looks(capture: Capture, subject: Subject, prop: Prop, held: Held, x: Floats, y: Floats) -> tuple[Floats, Floats]:
+def _looks(capture: Capture, subject: Subject, thing: Shown, x: Floats, y: Floats) -> tuple[Floats, Floats]:
     """How much of what is behind it a thing covers (...), and its own light (..., 3), at places x, y (...)."""
     assert capture.body is not None
-    mark = capture.body.body.mark
-    at = mark.at(np.array([held.x, held.y, BEFORE]))
-    view = unit(mark.at(np.stack([x, y, np.full(x.shape, BEFORE)], axis=-1)) - capture.view.lens)
-    own = _normals(prop, held, x, y)
+    mark, prop = capture.body.body.mark, thing.prop
+    at = mark.at(np.array([*thing.shape.middle, thing.before]))
+    view = unit(mark.at(np.stack([x, y, np.full(x.shape, thing.before)], axis=-1)) - capture.view.lens)
+    own = thing.shape.normals(x, y)
     normal = own @ mark.turn.T
     facing = np.clip(-(normal * view).sum(axis=-1), 0.0, 1.0)
     ink = np.array(prop.reflectance)
-    dull = ink * _light_on(capture, own)
+    dull = ink * _light_on(capture, thing, own)
     if prop.kind == "matt":
         return np.ones(x.shape), dull
     if prop.kind == "smoke":
@@ -79,35 +84,27 @@ def _looks(capture: Capture, subject: Subject, prop: Prop, held: Held, x: Floats
     once = 0.04 + 0.96 * (1.0 - facing) ** 5
     twice = 2.0 * once / (1.0 + once)
     through = (1.0 - twice) * (1.0 - WALL) * (1.0 - 0.5 * (1.0 - facing) ** 4)
-    if prop.formed == "cylinder":
+    if type(thing.shape) is Jar:
         # Base and lip are thick.
-        through = through * np.where(np.abs(y - held.y) > (1.0 - THICK) * held.tall, THICK_PASSES, 1.0)
-    # Of the screen that glass mirrors a key makes what stands behind: it is no part of the thing.
-    shown, through = twice * ~of_screen, through + twice * of_screen
+        ends = np.abs(y - thing.shape.y) > (1.0 - THICK) * thing.shape.tall
+        through = through * np.where(ends, THICK_PASSES, 1.0)
+    shown = twice
+    if not thing.worn:
+        # Of the screen that glass mirrors a key makes what stands behind: it is no part of the thing.
+        shown, through = twice * ~of_screen, through + twice * of_screen
     if prop.kind == "glass":
         return 1.0 - through, shown[..., None] * mirrored
     kept = LIQUID + (1.0 - LIQUID) * (1.0 - facing) ** 4
     return 1.0 - through * (1.0 - kept), shown[..., None] * mirrored + (through * kept)[..., None] * dull
 
 
-def _normals(prop: Prop, held: Held, x: Floats, y: Floats) -> Floats:
-    """What is seen of it faces (..., 3), in the body's axes."""
-    across = np.clip((x - held.x) / held.half, -0.999, 0.999)
-    up = np.zeros(x.shape)
-    if prop.formed == "sphere":
-        up = np.clip((y - held.y) / held.half, -0.999, 0.999)
-        longest = np.maximum(np.hypot(across, up) / 0.999, 1.0)
-        across, up = across / longest, up / longest
-    if prop.formed == "pane":
-        across = np.zeros(x.shape)
-    return np.stack([across, up, np.sqrt(1.0 - across**2 - up**2)], axis=-1)
-
-
-def _light_on(capture: Capture, own: Floats) -> Floats:
-    """Light (..., 3) on a dull thing beside the still hand, by what it faces: as on the hand, by least squares."""
+def _light_on(capture: Capture, thing: Shown, own: Floats) -> Floats:
+    """Light (..., 3) on a dull thing by what it faces: as on the still hand beside it, or on the head, by least
+    squares."""
     assert capture.body is not None
     shape, lux = capture.body.body.shape, capture.body.lux
-    here = (shape.part == PARTS.index("hand")) & (lux.max(axis=1) > 0.0)
+    beside = "head" if thing.worn else "hand"
+    here = (shape.part == PARTS.index(beside)) & (lux.max(axis=1) > 0.0)
     if here.sum() < 50:
         return np.broadcast_to(capture.light["chest"], own.shape)
     fit, *_ = np.linalg.lstsq(harmonics(shape.facing[here].astype(np.float64)), lux[here].astype(np.float64))

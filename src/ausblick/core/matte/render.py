@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..camera.view import focus_distance
-from ..figure.held_props import held_by
+from ..figure.held_props import shown_props
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Subject
 from ..plan.people import Keying
@@ -87,12 +87,14 @@ def _lay_person(
     hair, hand, cover = np.zeros(place.shape), np.zeros(place.shape), np.zeros(place.shape)
     if subject.framing != "hands":
         hair = _lay_hair(capture, subject, window, picture, layers[0])
-    _lay_props(capture, subject, place, picture)
+    # Under the body, whose fingers close round them.
+    _lay_props(capture, subject, place, picture, worn=False)
     keying = subject.wardrobe[0].keying if subject.wardrobe else "kept"
     for layer in layers:
         if layer is not None:
             picture.lay(layer, keying)
             cover = np.maximum(cover, layer.cover)
+    _lay_props(capture, subject, place, picture, worn=True)
     if layers[1] is not None:
         hand = _kept_of(layers[1], keying)
     return hair, hand, cover
@@ -186,10 +188,9 @@ def _before_the_lens(capture: Capture, subject: Subject) -> bool:
     return bool(np.all(capture.view.project(ends)[1] > 0.1))
 
 
-def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _Picture) -> None:
-    """Under the body, whose fingers close round them."""
-    for prop, held in zip(subject.props, held_by(subject), strict=False):
-        layer = prop_layer(capture, subject, place, prop, held)
+def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _Picture, worn: bool) -> None:
+    for one in shown_props(subject):
+        layer = prop_layer(capture, subject, place, one) if one.worn == worn else None
         if layer is not None:
             picture.over(layer.colour, layer.cover)
 

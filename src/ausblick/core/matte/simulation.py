@@ -14,7 +14,7 @@ from ..camera.coverage import coverage_of
 from ..damage.damage import KINDER
 from ..damage.scale import QualityPart, quality_of
 from ..evaluation.evaluate import evaluate
-from ..figure.held_props import hand_at, held_by
+from ..figure.held_props import hand_at, shown_props
 from ..geometry.vectors import Bools, Floats32
 from ..light.basis import BasisStore
 from ..plan import Plan
@@ -208,8 +208,8 @@ def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
     places = {"hand": hand_at(plan.subject)}
     if plan.subject.framing != "hands":
         places = {"hair": (0.0, 0.955), **places}
-    if held := held_by(plan.subject):
-        places["prop"] = (held[0].x, held[0].y)
+    if props := shown_props(plan.subject):
+        places["prop"] = props[0].shape.middle
     for name, (x, y) in places.items():
         at = figure_place(capture, x, y)
         if not (0.0 <= at[0] <= sensor.px_w and 0.0 <= at[1] <= sensor.px_h):

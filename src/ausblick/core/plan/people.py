@@ -36,11 +36,18 @@ class Garment(Part):
     keying: Keying = "kept"
 
 
-PropShape = Literal["sphere", "cylinder", "pane"]
+PropShape = Literal["sphere", "cylinder", "pane", "scoop", "bat", "glasses", "worn"]
+MirrorShape = Literal["sphere", "cylinder", "pane"]
+MIRRORS: dict[PropShape, MirrorShape] = {
+    "sphere": "sphere", "cylinder": "cylinder", "pane": "pane", "scoop": "sphere", "bat": "cylinder",
+    "glasses": "pane", "worn": "sphere",
+}  # fmt: skip
 
 
 class Prop(Part):
-    """`shape` decides what a shiny thing mirrors; left out, glass and liquid are cylinders, metal a sphere."""
+    """`shape` decides how a thing is drawn and what a shiny one mirrors; left out, glass and liquid are cylinders,
+    metal a sphere. Glasses are on the nose, what is worn lies on skin or clothes and is not drawn, all else is held.
+    """
 
     name: Name = "prop"
     kind: Literal["glass", "metal", "matt", "liquid", "smoke"] = "glass"
@@ -52,6 +59,15 @@ class Prop(Part):
     def formed(self) -> PropShape:
         """Its shape, said or usual."""
         return self.shape or ("sphere" if self.kind == "metal" else "cylinder")
+
+    @property
+    def held(self) -> bool:
+        return self.formed not in ("glasses", "worn")
+
+    @property
+    def mirrors_as(self) -> MirrorShape:
+        """What a shiny one mirrors: a bowl and what is worn as a ball does, a bat as a rod, a lens as a pane."""
+        return MIRRORS[self.formed]
 
 
 Build = Literal["man", "woman", "child"]

@@ -12,12 +12,23 @@
   const whose = $derived(person.index === null ? '' : `, ${person.name}`)
   /** What is most often forgotten. */
   const USUAL = [
-    ['glasses', 'glass'],
-    ['jewellery', 'metal'],
-    ['tattoo', 'matt'],
-    ['spray', 'smoke'],
+    ['glasses', 'glass', 'glasses'],
+    ['jewellery', 'metal', 'worn'],
+    ['tattoo', 'matt', 'worn'],
+    ['spray', 'smoke', 'sphere'],
   ] as const
   const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
+  const SHAPES = [
+    ['sphere', 'ball'],
+    ['cylinder', 'jar'],
+    ['pane', 'pane'],
+    ['scoop', 'scoop'],
+    ['bat', 'bat'],
+    ['glasses', 'on the nose'],
+    ['worn', 'on the skin'],
+  ] as const
+  /** As the core takes it where none is said. */
+  const formed = (p: { kind: string; shape: string | null }) => p.shape ?? (p.kind === 'metal' ? 'sphere' : 'cylinder')
   const KEYING = [
     ['kept', 'keep it'],
     ['away', 'take it away'],
@@ -38,7 +49,7 @@
 <h2 class="mt-3 font-semibold">Worn and held{whose}</h2>
 <ul>
   {#each things as thing, i (thing.path)}
-    <li class="flex items-center gap-3 border-t border-line py-1">
+    <li class="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-3 gap-y-1 border-t border-line py-1">
       <input
         type="color"
         class="h-6 w-8 cursor-pointer border border-line bg-transparent"
@@ -47,81 +58,96 @@
         onchange={(event) => set(thing.path, reflectanceOf(event.currentTarget.value))}
       />
       {#if i < 2}
-        <span class="flex-1">{thing.label}</span>
+        <span>{thing.label}</span>
       {:else}
         <input
-          class="input input-sm !w-40"
+          class="input input-sm !w-full max-w-64"
           aria-label="Name of {thing.label}{whose}"
           value={thing.label}
           maxlength="200"
           onchange={(event) => set(thing.path.replace('.reflectance', '.name'), event.currentTarget.value.trim() || 'thing')}
         />
-        {#if thing.path.includes('wardrobe')}
-          <label class="label-text flex items-center gap-1"
-            ><input
-              type="checkbox"
-              class="checkbox checkbox-xs"
-              aria-label="{thing.label} shines{whose}"
-              checked={s.wardrobe[i - 2].gloss > 0.15}
-              onchange={(event) => set(thing.path.replace('.reflectance', '.gloss'), event.currentTarget.checked ? 0.5 : 0)}
-            /> shines</label
-          >
-        {/if}
-        {#if thing.path.includes('props')}
-          {@const kindAt = thing.path.replace('.reflectance', '.kind')}
-          <select
-            class="select select-sm !w-24"
-            aria-label="Kind of {thing.label}{whose}"
-            value={s.props[i - 2 - s.wardrobe.length].kind}
-            onchange={(event) => set(kindAt, event.currentTarget.value)}
-          >
-            {#each KINDS as kind (kind)}<option>{kind}</option>{/each}
-          </select>
-        {/if}
-        <select
-          class="select select-sm !w-28"
-          aria-label="The key is to … {thing.label}{whose}"
-          title="What the key is to do with it"
-          value={thing.keying}
-          onchange={(event) => set(thing.path.replace('.reflectance', '.keying'), event.currentTarget.value)}
-        >
-          {#each KEYING as [value, word] (value)}<option {value}>{word}</option>{/each}
-        </select>
-        <span class="flex-1"></span>
-        <button
-          type="button"
-          class="btn btn-sm"
-          aria-label="Remove {thing.label}{whose}"
-          onclick={() =>
-            i - 2 < s.wardrobe.length
-              ? set(
-                  `${at}.wardrobe`,
-                  s.wardrobe.filter((_, k) => k !== i - 2),
-                )
-              : set(
-                  `${at}.props`,
-                  s.props.filter((_, k) => k !== i - 2 - s.wardrobe.length),
-                )}>Remove</button
-        >
       {/if}
-      {#if photo}<button
-          type="button"
-          class="btn btn-sm"
-          class:btn-active={picking === thing.path}
-          aria-pressed={picking === thing.path}
-          aria-label="Pick the colour of {thing.label} from the photo"
-          onclick={() => (picking = thing.path)}>Pick</button
-        >{/if}
+      <span class="flex justify-end gap-2">
+        {#if photo}<button
+            type="button"
+            class="btn btn-sm"
+            class:btn-active={picking === thing.path}
+            aria-pressed={picking === thing.path}
+            aria-label="Pick the colour of {thing.label} from the photo"
+            onclick={() => (picking = thing.path)}>Pick</button
+          >{/if}
+        {#if i >= 2}
+          <button
+            type="button"
+            class="btn btn-sm"
+            aria-label="Remove {thing.label}{whose}"
+            onclick={() =>
+              i - 2 < s.wardrobe.length
+                ? set(
+                    `${at}.wardrobe`,
+                    s.wardrobe.filter((_, k) => k !== i - 2),
+                  )
+                : set(
+                    `${at}.props`,
+                    s.props.filter((_, k) => k !== i - 2 - s.wardrobe.length),
+                  )}>Remove</button
+          >
+        {/if}
+      </span>
+      {#if i >= 2}
+        <span class="col-span-2 col-start-2 flex flex-wrap items-center gap-2">
+          {#if thing.path.includes('wardrobe')}
+            <label class="label-text flex items-center gap-1"
+              ><input
+                type="checkbox"
+                class="checkbox checkbox-xs"
+                aria-label="{thing.label} shines{whose}"
+                checked={s.wardrobe[i - 2].gloss > 0.15}
+                onchange={(event) => set(thing.path.replace('.reflectance', '.gloss'), event.currentTarget.checked ? 0.5 : 0)}
+              /> shines</label
+            >
+          {/if}
+          {#if thing.path.includes('props')}
+            {@const prop = s.props[i - 2 - s.wardrobe.length]}
+            <select
+              class="select select-sm !w-24"
+              aria-label="Kind of {thing.label}{whose}"
+              value={prop.kind}
+              onchange={(event) => set(thing.path.replace('.reflectance', '.kind'), event.currentTarget.value)}
+            >
+              {#each KINDS as kind (kind)}<option>{kind}</option>{/each}
+            </select>
+            <select
+              class="select select-sm !w-32"
+              aria-label="Shape of {thing.label}{whose}"
+              value={formed(prop)}
+              onchange={(event) => set(thing.path.replace('.reflectance', '.shape'), event.currentTarget.value)}
+            >
+              {#each SHAPES as [value, word] (value)}<option {value}>{word}</option>{/each}
+            </select>
+          {/if}
+          <select
+            class="select select-sm !w-32"
+            aria-label="The key is to … {thing.label}{whose}"
+            title="What the key is to do with it"
+            value={thing.keying}
+            onchange={(event) => set(thing.path.replace('.reflectance', '.keying'), event.currentTarget.value)}
+          >
+            {#each KEYING as [value, word] (value)}<option {value}>{word}</option>{/each}
+          </select>
+        </span>
+      {/if}
     </li>
   {/each}
 </ul>
 <div class="mt-1 flex flex-wrap gap-2">
-  {#each USUAL as [name, kind] (name)}
+  {#each USUAL as [name, kind, shape] (name)}
     {#if !s.props.some((p) => p.name === name)}<button
         type="button"
         class="btn btn-sm"
         aria-label="Add {name}{whose}"
-        onclick={() => set(`${at}.props`, [...s.props, { name, kind, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
+        onclick={() => set(`${at}.props`, [...s.props, { name, kind, shape, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
       >{/if}
   {/each}
   <button
