@@ -94,11 +94,11 @@ class Cause:
 
 def cause_of_light(plan: Plan, observed: ObservedLight, store: BasisStore, least: int = LEAST_CELLS) -> Cause | None:
     """None where the plan has no lamp on, or fewer than `least` places of the screen are observed."""
-    if len(observed.rgb) < least or not any(lamp.on and lamp.dimmer > 0.0 for lamp in plan.lights):
+    if observed.cells < least or not any(lamp.on and lamp.dimmer > 0.0 for lamp in plan.lights):
         return None
     model = light_model_of(plan, observed, store)
     rough = _rough(model)
-    seen = _as_noisy(observed, rough)
+    seen = _as_noisy(model.observed, rough)
     fit = StoryFit(replace(model, observed=seen))
     found = _fits(fit)
     spoilt = _spoilt(rough) if POOR < found[0].misfit < HOPELESS else np.zeros(0, dtype=bool)
@@ -175,7 +175,9 @@ def _rough(model: LightModel) -> Floats:
     """How far each cell lies (1 or 3, N), ln, from what its neighbours say of it: what lamps do differs from the plan
     smoothly, so that a plane through the neighbours tells it; noise, creases, spots and marks do not."""
     off = (model.data(model.observed.rgb) - model.predicted(model.as_planned)).reshape(-1, model.count).T
-    places, found = model.observed.places, np.zeros(off.shape)
+    places = model.observed.places
+    found = np.zeros((len(places), off.shape[1]))
+    off = off[: len(places)]
     for i, at in enumerate(places):
         away = np.linalg.norm(places - at, axis=1)
         (near,) = np.nonzero((away > 0.0) & (away < AROUND))

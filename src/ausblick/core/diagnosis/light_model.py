@@ -27,12 +27,17 @@ from ..light.occlusion import before_wall, set_triangles
 from ..light.returned import returned_maps, returned_to_screen, scene_light
 from ..light.total import light_around
 from ..plan import Light, Plan
+from .face_light import face_light, on_face
+from .observed_face import ObservedFace, face_zones
 from .observed_light import ObservedCells, ObservedLight
 
 STEP = 0.02
 """Places are moved by this to see what that changes, m."""
 NEARLY, ABOUT = 0.1, 0.2
 REMEMBERED = 400
+MUCH, SKIN_LIKE, TOO_BRIGHT = 0.3, 0.6, 0.8
+"""A lamp gives much of a face's light from this share on; a place whose colour is further from the planned skin's,
+ln, or that is brighter by more, is taken for something else than that face."""
 LOWEST = 0.3
 """No stand is nearer to the screen or the floor, m."""
 
@@ -218,7 +223,7 @@ class LightModel:
             moved = lamp.model_copy(update={"position": _off_the_floor(lamp, ABOUT * np.array(tenth))})
             lights = (*self.plan.lights[:index], moved, *self.plan.lights[index + 1 :])
             plan = self.plan.model_copy(update={"lights": lights})
-            parts = [_of_surface(plan, one, self.store) for one in self.observed.surfaces]
+            parts = _parts(plan, self.observed, self.store)
             left, back = (np.concatenate([part[k][index] for part in parts]) for k in (1, 2))
             self._elsewhere[i, tenth] = left, weights(self.plan)[index] * back
         return self._elsewhere[i, tenth]
@@ -252,6 +257,8 @@ class LightModel:
             blocks = before_wall(self.plan) if one.grid.sheet.name == "wall" else set_triangles(self.plan)
             points = one.grid.points()[seen]
             parts.append(direct_lux_facing(emission, points, toward, blocks, most=3) if len(points) else np.zeros(0))
+        if self.observed.face is not None and self.plan.subject is not None:
+            parts.append(on_face(emission, face_zones(self.plan, self.plan.subject), self.plan))
         return np.asarray(weight * self._around(i, by)[0] * np.concatenate(parts))
 
 
@@ -266,21 +273,40 @@ def shifted(kelvin: float, mired: float) -> float:
 
 
 def light_model_of(plan: Plan, observed: ObservedLight, store: BasisStore) -> LightModel:
+    """Without the face where no lamp gives much of its light, or what is seen there can be no such face."""
     lit = weights(plan)
     lamps = tuple(int(i) for i in np.flatnonzero(lit > 0.0))
-    parts = [_of_surface(plan, one, store) for one in observed.surfaces]
+    parts = _parts(plan, observed, store)
     own, left, white, look = (np.concatenate([part[k] for part in parts], axis=1) for k in range(4))
     rest = np.concatenate([part[4] for part in parts])
     some = list(lamps)
-    return LightModel(
+    model = LightModel(
         plan, observed, lamps,
         own=lit[some, None] * own[some], left=left[some], look=look[some],
         returned=lit[some, None, None] * white[some], rest=rest,
         key=key_channel(plan.screen.hue, np.array(plan.screen.reflectance)), store=store,
     )  # fmt: skip
+    if observed.face is not None and not tells(model, observed.face):
+        return light_model_of(plan, replace(observed, face=None), store)
+    return model
 
 
-def _of_surface(plan: Plan, one: ObservedCells, store: BasisStore) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+def tells(model: LightModel, face: ObservedFace) -> bool:
+    """Does the face tell of a lamp, and is it one?"""
+    total, each = model.light(model.as_planned)
+    seen = slice(model.observed.cells, None)
+    share = each[:, seen, model.key].sum(axis=1) / total[seen, model.key].sum()
+    off = np.log(np.maximum(face.rgb, 1e-6) / total[seen])
+    colour = off - off[:, model.key, None]
+    return bool(share.max() > MUCH and np.abs(colour).max() < SKIN_LIKE and off.mean() < TOO_BRIGHT)
+
+
+def _parts(plan: Plan, observed: ObservedLight, store: BasisStore) -> list[tuple[Floats, ...]]:
+    parts = [_of_surface(plan, one, store) for one in observed.surfaces]
+    return parts if observed.face is None else [*parts, face_light(plan, store)]
+
+
+def _of_surface(plan: Plan, one: ObservedCells, store: BasisStore) -> tuple[Floats, ...]:
     """Of a surface's seen cells: each lamp's own light at full power less what is lost (L, N), what is left of it
     (L, N), what returns of it when it is white (L, N, 3), its look with sheen over without (L, N, 3), and light of no
     lamp (N, 3)."""

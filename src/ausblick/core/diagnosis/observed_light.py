@@ -18,6 +18,7 @@ from ..frames.frame import Frame
 from ..frames.reading import FrameReading
 from ..geometry.vectors import Bools, Floats
 from ..plan import Plan
+from .observed_face import ObservedFace, observed_face
 
 WALL_CELLS, SIDE_CELLS = (17, 12), (10, 6)
 EDGE = 0.012
@@ -40,7 +41,8 @@ class ObservedCells:
 
 @dataclass(frozen=True)
 class ObservedLight:
-    """All surfaces, the wall first. `coloured`: are the channels measured, or only one level for all of them?
+    """All surfaces, the wall first, then the subject's face. `coloured`: are the channels measured, or only one level
+    for all of them?
 
     `noise`, `chroma`: how exactly each cell's level, and its colour, are known, one standard deviation as a share.
     """
@@ -49,22 +51,28 @@ class ObservedLight:
     coloured: bool = True
     noise: float = 0.006
     chroma: float = 0.004
+    face: ObservedFace | None = None
+
+    @property
+    def cells(self) -> int:
+        """How many there are of the screen; what is of the face comes after them."""
+        return sum(len(one.rgb) for one in self.surfaces)
 
     @cached_property
     def rgb(self) -> Floats:
-        return np.concatenate([one.rgb for one in self.surfaces])
+        return np.concatenate([*(one.rgb for one in self.surfaces), *([self.face.rgb] if self.face else [])])
 
     @cached_property
     def frame(self) -> Floats:
-        return np.concatenate([one.frame for one in self.surfaces])
+        return np.concatenate([*(one.frame for one in self.surfaces), *([self.face.frame] if self.face else [])])
 
     @cached_property
     def places(self) -> Floats:
-        """(N, 3) in m."""
+        """Of the screen's cells (N, 3) in m."""
         return np.concatenate([one.grid.points()[one.seen.ravel()] for one in self.surfaces])
 
     def picked(self, keep: Bools) -> ObservedLight:
-        """Only some (N,) of the cells."""
+        """Only some (N,) of the screen's cells."""
         found, begin = [], 0
         for one in self.surfaces:
             some = keep[begin : begin + len(one.rgb)]
@@ -106,7 +114,7 @@ def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View |
         rgb = decode(shown, camera.curve, camera.curve_table) * grey_lux(camera) / (film_before_screen(plan) * ink)
         if seen.any() or sheet.name == "wall":
             surfaces.append(ObservedCells(grid, seen.reshape(grid.shape), rgb, place[seen]))
-    return ObservedLight(tuple(surfaces))
+    return ObservedLight(tuple(surfaces), face=observed_face(plan, frame, reading, view))
 
 
 def _near_its_end(view: View, sheet: Sheet, grid: Grid, place: Floats, turns: int, rim: Floats) -> Bools:
