@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import math
 from typing import Any, cast
 
 import pytest
@@ -9,6 +10,7 @@ from ausblick.core.advice.search.framing import FRAMINGS, lens_for, stand_for
 from ausblick.core.advice.search.lamp_roles import lamp_roles_of
 from ausblick.core.advice.search.proposal import SetupProposal, SetupProposals, propose
 from ausblick.core.advice.search.room_table import Cell, room_table
+from ausblick.core.advice.steps import ISOS
 from ausblick.core.camera.coverage import coverage_of
 from ausblick.core.camera.view import view_of
 from ausblick.core.kit import Kit, dump_kit, kit_from
@@ -201,6 +203,44 @@ def test_what_is_impossible_says_why() -> None:
     assert say(proposed(plan_in(HALL), kit_from({}), "full").impossible[0]) == "There is no lens in the kit."
     assert proposed(plan_in(HALL, subject=None), full_kit(), "full").impossible
     assert "no lamp" in say(proposed(plan_in(HALL), with_lamps(0), "full").impossible[0])
+
+
+def unlike(*lamps: tuple[str, float, float, float]) -> Kit:
+    """The full kit with these lamps, one of each: name, lumens, width, height."""
+    data = dump_kit(full_kit())
+    data["lamps"] = [
+        {"name": name, "fixture": {"emitter": {"shape": "rect", "width": w, "height": h}, "flux_lm": lumen}}
+        for name, lumen, w, h in lamps
+    ]
+    return kit_from(data)
+
+
+def test_of_lamps_that_are_not_alike_the_weakest_is_no_key() -> None:
+    """Two strong ones, all but off, lit the screen, and the ISO was five times the base for a weak key."""
+    lamps = unlike(("soft box", 12_000, 0.9, 0.9), ("big panel", 24_000, 1.2, 1.2), ("tube", 3_000, 0.05, 1.2))
+    slow = {"lenses": [{"focal_mm": mm, "f_number": 4.0} for mm in (35, 85)]}
+    best = proposed(plan_in(HALL, camera={"fps": 50}), kit_from(dump_kit(lamps) | slow), "hands").alternatives[0]
+    (key,) = (lamp for lamp in best.plan.lights if lamp.role == "key")
+    assert "big panel" in key.name
+    assert best.plan.camera.iso == best.plan.camera.sensor.base_iso
+    assert min(lamp.dimmer for lamp in best.plan.lights) > 0.1
+
+
+def test_in_a_low_room_a_steep_key_stands_lower_rather_than_not_at_all() -> None:
+    plan = plan_in(HALL | {"height": 2.4}, plate={"key_azimuth": 30.0, "key_elevation": 60.0})
+    for proposal in proposed(plan, full_kit(), "waist").alternatives:
+        (key,) = (lamp for lamp in proposal.plan.lights if lamp.role == "key")
+        assert 1.6 < key.position[1] < 2.3
+
+
+def test_a_weak_key_comes_as_near_as_it_can_before_the_iso_is_raised() -> None:
+    kit = unlike(*(("weak panel", 500, 0.2, 0.15),) * 3)
+    best = proposed(plan_in(HALL), kit, "waist").alternatives[0]
+    assert best.plan.subject is not None
+    (key,) = (lamp for lamp in best.plan.lights if lamp.role == "key")
+    assert best.plan.camera.iso > best.plan.camera.sensor.base_iso, "it cannot do without"
+    assert best.plan.camera.iso in ISOS
+    assert math.dist(key.position, best.plan.subject.eyes) < 1.4
 
 
 @pytest.mark.torture

@@ -12,7 +12,7 @@ from ...kit import KitLens
 from ...plan import Change, Plan, edit
 from ..rules.camera_rules import sharp_range
 from ..shutter_school import school_angle
-from ..steps import SHUTTERS, third_stop
+from ..steps import SHUTTERS, nominal_iso, third_stop
 
 MOST_ISO_STOPS = 3.0
 SLOWEST_STILL = 1.0 / 100.0
@@ -79,7 +79,7 @@ def exposure_changes(plan: Plan, lens: KitLens, light: LightSurplus, reserve: fl
         nd = float(max(0, round(-missing - reserve)))
     changes = [
         edit.camera.f_number(f_number),
-        edit.camera.iso(float(round(iso / 10.0) * 10)),
+        edit.camera.iso(nominal_iso(iso, camera.sensor.base_iso)),
         edit.camera.nd_stops(nd),
     ]
     return changes, max(0.0, missing)

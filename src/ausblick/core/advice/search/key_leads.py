@@ -11,7 +11,7 @@ from ...light.basis import BasisStore
 from ...plan import Light, Plan, apply_changes, edit
 from .. import moves
 from ..rules.subject_rules import wanted_stops
-from ..steps import ISOS
+from ..steps import ISOS, nominal_iso
 from .lamp_roles import may_stand
 
 LEADS, LEAST, FULL, ENOUGH = 0.62, 0.05, 0.9, 0.87
@@ -22,6 +22,8 @@ WITH_A_KEY = 3
 ROUNDS = 4
 REACHED = 1.0
 """A key no nearer to the face than this, m."""
+PARTS = (1.0, 0.75, 0.5, 0.25)
+"""Of the stops by which the ISO is raised: so much of them a nearer key gives, the most that it can."""
 
 
 def face_goal(low: float, high: float) -> float:
@@ -73,19 +75,21 @@ def without_idle(plan: Plan) -> Plan:
 
 
 def nearer_key(plan: Plan, view: View) -> Plan | None:
-    """At base ISO with the key as much nearer as that takes; None where no ISO is raised, where no screen lamp has
-    anything left to follow with, or where the key may not stand there."""
+    """At base ISO with the key as much nearer as that takes, or as low an ISO as its nearest place allows; None
+    where no ISO is raised, where no screen lamp has anything left to follow with, or where it has no nearer place."""
     camera, base = plan.camera, plan.camera.sensor.base_iso
     raised = math.log2(camera.iso / base)
     keys = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role == "key"]
     left = any(lamp.dimmer < FULL for lamp in plan.lights if lamp.role == "screen")
     if raised < 0.02 or not left or len(keys) != 1 or plan.subject is None:
         return None
-    for moved in moves.nearer(plan, *keys[0], plan.subject, raised):
-        found = apply_changes(plan, [*moved.changes, edit.camera.iso(base)])
-        place = found.lights[keys[0][0]].position
-        if math.dist(place, plan.subject.eyes) > REACHED and may_stand(found, view, place):
-            return found
+    for part in PARTS:
+        iso = nominal_iso(base * 2.0 ** ((1.0 - part) * raised), base)
+        for moved in moves.nearer(plan, *keys[0], plan.subject, math.log2(camera.iso / iso)):
+            found = apply_changes(plan, [*moved.changes, edit.camera.iso(iso)])
+            place = found.lights[keys[0][0]].position
+            if math.dist(place, plan.subject.eyes) > REACHED and may_stand(found, view, place):
+                return found
     return None
 
 

@@ -51,10 +51,36 @@ def lamp_roles_of(kit: Kit) -> LampRoles:
     lamps.sort(key=lambda lamp: -face_area(lamp.fixture) * (lamp.fixture.flux_lm or 1.0))
     if len(lamps) <= 2:
         return LampRoles(key=lamps[0] if lamps else None, screen=tuple(lamps[1:]))
+    screen, (key, *others) = _pair_first(lamps)
+    return _team(screen, key, others)
+
+
+def stronger_key(roles: LampRoles) -> LampRoles | None:
+    """The strongest of the screen's lamps on the face, and what is left of the others on the screen; None where the
+    key is as strong, or lamps are too few."""
+    key, (lead, *_) = roles.key, (*roles.screen, None)
+    if key is None or lead is None or len(roles.screen) < 2 or _strength(lead) < 1.05 * _strength(key):
+        return None
+    lead = max(roles.screen, key=_strength)
+    rest = [*roles.screen, key, *(lamp for lamp in (roles.fill, roles.back) if lamp is not None)]
+    rest.remove(lead)
+    screen, others = _pair_first(rest)
+    return _team(screen, lead, others)
+
+
+def _strength(lamp: KitLamp) -> float:
+    """What it gives along its axis, cd."""
+    return emission_of(Light(fixture=lamp.fixture)).peak
+
+
+def _pair_first(lamps: list[KitLamp]) -> tuple[list[KitLamp], list[KitLamp]]:
+    """The first two that are alike, else the first two, and the rest."""
     pairs = [i for i in range(len(lamps) - 1) if lamps[i] is lamps[i + 1]]
     first = pairs[0] if pairs else 0
-    screen, rest = lamps[first : first + 2], [*lamps[:first], *lamps[first + 2 :]]
-    key, *others = rest
+    return lamps[first : first + 2], [*lamps[:first], *lamps[first + 2 :]]
+
+
+def _team(screen: list[KitLamp], key: KitLamp, others: list[KitLamp]) -> LampRoles:
     back = others.pop() if len(others) >= 2 else None
     return LampRoles(tuple(screen), key, others[0] if others else None, back)
 
@@ -224,6 +250,11 @@ def around_face(subject: Subject, azimuth: float, elevation: float, away: float)
     )
 
 
+LIFTS = (0, -8, 8, 16, 26, -16, -24, -32, -40)
+"""Degrees by which a lamp stands higher or lower than wanted where it cannot stand as wanted: a low room has no place
+for a steep key, and a key that is too low is better than none."""
+
+
 def place_on_face(
     plan: Plan, view: View, lamp: KitLamp, role: str, azimuth: float, elevation: float
 ) -> dict[str, Any] | None:
@@ -232,7 +263,7 @@ def place_on_face(
     assert subject is not None
     aim = (subject.x, subject.up(0.9), subject.z)
     for turn in (0, -10, 10, -20, 20, -35, 35, -50, 50):
-        for lift in (0, -8, 8, 16, 26):
+        for lift in LIFTS:
             for away in (1.8, 1.5, 2.2, 1.2, 2.8, 3.4):
                 place = around_face(subject, azimuth + turn, elevation + lift, away)
                 if may_stand(plan, view, place):

@@ -19,9 +19,18 @@ from ..rule import Judgement
 from ..rule_set import RuleSet, rules_with
 from ..rules.light_rules import wanted_lux
 from ..rules.subject_rules import wanted_stops
+from ..steps import nominal_iso
 from .exposure_settings import MOST_ISO_STOPS, LightSurplus, aperture_for, exposure_changes, shutter_for
-from .key_leads import face_goal, key_leads, lower_iso, nearer_key, without_idle
-from .lamp_roles import FILL_OF_KEY, LampRoles, lamp_roles_of, place_back, place_on_face, place_screen_lamps
+from .key_leads import LEAST, face_goal, key_leads, lower_iso, nearer_key, without_idle
+from .lamp_roles import (
+    FILL_OF_KEY,
+    LampRoles,
+    lamp_roles_of,
+    place_back,
+    place_on_face,
+    place_screen_lamps,
+    stronger_key,
+)
 from .room_table import Cell, room_table
 from .window_behind import blacked_out, with_second_cloth
 
@@ -141,10 +150,10 @@ def _build(
         changes.append(edit.camera.recording(camera.recording.model_dump(mode="json")))
     bare, hung = with_second_cloth(apply_changes(plan, changes))
     team = lamp_roles_of(kit)
-    set_up, missing = _by_ambient(bare, lens, store) or _by_lamps(bare, lens, team, store)
+    set_up, missing = _by_ambient(bare, lens, store) or _by_best(bare, lens, team, store, rules)
     if hung is not None and rules.judge(evaluate(set_up, store))["light.behind"].severity != "fine":
         bare, hung = blacked_out(bare)
-        set_up, missing = _by_ambient(bare, lens, store) or _by_lamps(bare, lens, team, store)
+        set_up, missing = _by_ambient(bare, lens, store) or _by_best(bare, lens, team, store, rules)
     evaluation = evaluate(set_up, store)
     judged = rules.judge(evaluation)
     return SetupProposal(
@@ -173,6 +182,32 @@ def _by_ambient(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, flo
     return apply_changes(bare, changes), missing
 
 
+def _by_best(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
+    """With the usual roles; where the key has too little while the screen's lamps have plenty, with the strongest of
+    those for a key if that is the better set."""
+    usual = _by_lamps(plan, lens, team, store)
+    other = stronger_key(team)
+    if other is None or not _key_is_short(usual[0]):
+        return usual
+
+    def worth(found: tuple[Plan, float]) -> tuple[float, float]:
+        iso = stops(found[0].camera.iso / found[0].camera.sensor.base_iso)
+        idle = sum(lamp.dimmer <= 1.2 * LEAST for lamp in found[0].lights)
+        return _badness(rules.judge(evaluate(found[0], store))) + ISO_COUNTS * iso + IDLE_COUNTS * idle, found[1]
+
+    return min(usual, _by_lamps(plan, lens, other, store), key=worth)
+
+
+ISO_COUNTS, IDLE_COUNTS = 5.0, 10.0
+"""A stop of ISO beside what is found: half a thing to mend; a lamp that is all but off: one."""
+
+
+def _key_is_short(plan: Plan) -> bool:
+    """Is a key all out while the screen's lamps are far down?"""
+    burning = {role: [lamp.dimmer for lamp in plan.lights if lamp.role == role] for role in ("key", "screen")}
+    return bool(burning["key"] and burning["screen"]) and max(burning["screen"]) < 0.5 < min(burning["key"])
+
+
 def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> tuple[Plan, float]:
     """Lamps placed, exposure set, dimmers solved; what the key's spill took away is won back once or twice."""
     lit = _settings(apply_changes(plan, [edit.lights(_lights(plan, team))]), lens, store)
@@ -188,7 +223,7 @@ def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> 
         base = lit.camera.sensor.base_iso
         raised = next(change.value for change in changes if change.path == "camera.iso") / base
         iso = min(lit.camera.iso * raised, base * 2.0**MOST_ISO_STOPS)
-        lit = apply_changes(lit, [*changes, edit.camera.iso(float(round(iso / 10.0) * 10))])
+        lit = apply_changes(lit, [*changes, edit.camera.iso(nominal_iso(iso, base))])
         lit = _dim(lit, store)
         if iso >= base * 2.0**MOST_ISO_STOPS:
             break
