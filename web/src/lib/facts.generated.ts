@@ -25,6 +25,7 @@ export const RANGES: Record<string, [number, number]> = {
   "camera.tilt": [-90, 90],
   "camera.tint": [-50, 50],
   "camera.white_balance_k": [1000, 25000],
+  "camera.widest": [0.5, 128],
   "camera.x": [-100, 100],
   "camera.y": [-100, 100],
   "camera.z": [-100, 100],

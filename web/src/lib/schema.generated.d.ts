@@ -1862,6 +1862,12 @@ export interface components {
              */
             white_balance_k: number;
             /**
+             * Widest
+             * @description f-number
+             * @default 1.4
+             */
+            widest: number;
+            /**
              * X
              * @description metres
              * @default 0
@@ -5294,6 +5300,7 @@ export interface components {
              *       "tilt": 0,
              *       "tint": 0,
              *       "white_balance_k": 5600,
+             *       "widest": 1.4,
              *       "x": 0,
              *       "y": 1.5,
              *       "z": 6.4

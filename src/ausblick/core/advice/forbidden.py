@@ -15,9 +15,10 @@ Judged = dict[str, Judgement]
 
 def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
     """A lamp of the screen or the sun put out or down to nothing; daylight changed; a face exposed worse
-    for the sake of the screen's level; what the kit does not have."""
+    for the sake of the screen's level; what the lens does not open to, or the kit does not have."""
     return (
         _puts_out(before, after)
+        or after.camera.f_number < min(before.camera.f_number, after.camera.widest) - 0.01
         or (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
         or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
     )

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import math
 
+from ..plan import Camera
+
 SHUTTERS = (24, 25, 30, 48, 50, 60, 80, 100, 120, 150, 160, 200, 240, 250, 300, 320, 400, 500, 640, 800, 1000, 2000)
 
 
@@ -26,6 +28,11 @@ def third_stop(f_number: float, up: bool = True) -> float:
     if up:
         return next((n for n in F_NUMBERS if n >= f_number * (1.0 - NEAR)), F_NUMBERS[-1])
     return next((n for n in reversed(F_NUMBERS) if n <= f_number * (1.0 + NEAR)), F_NUMBERS[0])
+
+
+def opened(camera: Camera, f_number: float) -> float:
+    """The nominal f-number at or before the given one, no wider than the lens opens."""
+    return max(third_stop(f_number, up=False), min(camera.widest, camera.f_number))
 
 
 def nominal_iso(iso: float, base: float) -> float:

@@ -81,7 +81,7 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
     faster = min((1.0 / s for s in SHUTTERS if 1.0 / s < 0.6 * camera.shutter_s), default=None, key=lambda s: -s)
     if faster is not None:
         wide = third_stop(camera.f_number * (faster / camera.shutter_s) ** 0.5, up=False)
-        if wide >= 1.4:
+        if wide >= camera.widest:
             yield _Idea(
                 tell("do/faster-aperture", to=faster, f_number=wide),
                 tell("cost/less-depth-choppier"),
@@ -95,7 +95,7 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
         )
     if camera.iso > camera.sensor.base_iso * 1.2:
         wide = third_stop(camera.f_number * (camera.sensor.base_iso / camera.iso) ** 0.5, up=False)
-        if wide >= 1.4:
+        if wide >= camera.widest:
             yield _Idea(
                 tell("do/base-iso", to=camera.sensor.base_iso, f_number=wide),
                 tell("cost/less-depth"),

@@ -52,6 +52,7 @@ class Camera(Part):
     sensor: Sensor = Sensor()
     focal_mm: Annotated[float, number(1.0, 2000.0, "millimetres")] = 35.0
     f_number: Annotated[float, number(0.5, 128.0, "f-number")] = 4.0
+    widest: Annotated[float, number(0.5, 128.0, "f-number")] = 1.4
     shutter_s: Annotated[float, number(0.000001, 60.0, "seconds")] = 0.01
     iso: Annotated[float, number(1.0, 10_000_000.0, "ISO")] = 400.0
     fps: Annotated[float, number(0.1, 10_000.0, "frames per second")] = 25.0

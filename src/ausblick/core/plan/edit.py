@@ -62,6 +62,7 @@ class _Camera:
     pan, tilt, roll = Field[float]("camera.pan"), Field[float]("camera.tilt"), Field[float]("camera.roll")
     focal_mm = Field[float]("camera.focal_mm")
     f_number = Field[float]("camera.f_number")
+    widest = Field[float]("camera.widest")
     shutter_s = Field[float]("camera.shutter_s")
     iso = Field[float]("camera.iso")
     fps = Field[float]("camera.fps")

@@ -51,6 +51,7 @@ def plan_of_said(said: Said, kit: Kit) -> Plan:
                 "recording": camera.recording.model_dump(mode="json"),
                 "focal_mm": lens.focal_mm,
                 "f_number": max(lens.f_number, 1.0 if lens.fixed else 4.0),
+                "widest": lens.f_number,
                 "z": min(6.4, room["z_max"] - 0.5),
                 "iso": camera.sensor.base_iso,
             },

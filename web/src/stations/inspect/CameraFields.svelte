@@ -42,6 +42,7 @@
   onchange={set('camera.focal_mm')}
 />
 <NumberField label="f-number" digits={1} step={0.1} field="camera.f_number" value={c.f_number} onchange={set('camera.f_number')} />
+<NumberField label="opens to f/" digits={1} step={0.1} field="camera.widest" value={c.widest} onchange={set('camera.widest')} />
 <NumberField
   label="Shutter 1 /"
   unit="s"

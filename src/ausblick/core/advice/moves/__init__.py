@@ -18,7 +18,7 @@ from .lamps_moved import (
 )
 from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
 from .pane_moves import film_on_pane, inside_lifted
-from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
+from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, lens_fits, stand_inside
 from .surfaces_changed import black_cloth, dimmed_screen, less_floor, smaller_screen
 
 __all__ = [
@@ -38,6 +38,7 @@ __all__ = [
     "half_height",
     "inside_lifted",
     "lamp_to",
+    "lens_fits",
     "less_floor",
     "mark_forward",
     "mark_to",

@@ -9,8 +9,8 @@ from ..rule import Proposal
 from .places import camera_inside, lamp_to
 
 WITH_THE_MARK = ("key", "fill", "back")
-LEAST_REACH = 0.5
-"""Lens to mark at least, m."""
+LEAST_REACH, LENS_TO_FACE = 0.5, 1.2
+"""Lens to mark at least, m: of hands, and of a face, which looks like itself from there."""
 ROOM_BEHIND_MARK = 1.5
 """From the mark to the back wall at least, m: a camera and somebody at it."""
 
@@ -48,14 +48,27 @@ def mark_forward(evaluation: Evaluation, step: float = 0.6) -> list[Proposal]:
     z = plan.subject.z + step
     if plan.room.kind == "interior" and z > plan.room.z_max - ROOM_BEHIND_MARK:
         return []
-    return [Proposal(tell("do/mark-with-camera", by=step), mark_to(plan, z), tell("cost/screen-depth"))]
+    changes = mark_to(plan, z)
+    if not _lens_is_kept_away(plan, changes):
+        return []
+    return [Proposal(tell("do/mark-with-camera", by=step), changes, tell("cost/screen-depth"))]
+
+
+def _lens_is_kept_away(plan: Plan, changes: tuple[Change, ...]) -> bool:
+    """Is the lens as far from the mark as it was, or far enough for a face?"""
+    assert plan.subject is not None
+    to = {change.path: change.value for change in changes}
+    was = plan.camera.z - plan.subject.z
+    away = float(to.get("camera.z", plan.camera.z)) - float(to["subject.z"])
+    least = LEAST_REACH if plan.subject.framing == "hands" else LENS_TO_FACE
+    return away >= min(least, was - 0.01)
 
 
 def mark_to_school(plan: Plan, wanted: float) -> list[Proposal]:
     """The mark as far from the screen as a school asks, with the camera or toward it."""
     assert plan.subject is not None
     step = wanted - plan.subject.z
-    return [
+    found = [
         Proposal(
             tell("do/mark-school-camera", by=step),
             mark_to(plan, wanted),
@@ -67,3 +80,4 @@ def mark_to_school(plan: Plan, wanted: float) -> list[Proposal]:
             tell("cost/tighter"),
         ),
     ]
+    return [proposal for proposal in found if _lens_is_kept_away(plan, proposal.changes)]

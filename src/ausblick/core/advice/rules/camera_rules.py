@@ -70,7 +70,7 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
     cost = tell("cost/stops" if spent > 0 else "cost/wins-stops", by=spent)
     proposals = [Proposal(tell("do/shutter", to=seconds, was=camera.shutter_s), (change,), cost)]
     f_number = third_stop(camera.f_number * 2.0 ** (-spent / 2.0), up=False)
-    if 1.4 <= f_number <= 16.0 and abs(f_number - camera.f_number) > 0.05:
+    if camera.widest <= f_number <= 16.0 and abs(f_number - camera.f_number) > 0.05:
         proposals.append(
             Proposal(
                 tell("do/shutter-aperture", to=seconds, was=camera.shutter_s, f_number=f_number),
@@ -167,7 +167,7 @@ def _lower_iso(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     to_base = edit.camera.iso(base)
     proposals = [Proposal(tell("do/iso", to=base, was=camera.iso), (to_base,), tell("cost/stops", by=over))]
     f_number = third_stop(camera.f_number * 2.0 ** (-over / 2.0), up=False)
-    if f_number >= 1.4 and f_number < camera.f_number:
+    if camera.widest <= f_number < camera.f_number:
         proposals.append(
             Proposal(
                 tell("do/iso-aperture", to=base, f_number=f_number),

@@ -10,6 +10,7 @@ from ...kit.kit_document import Kit
 from ...light.basis import BasisStore
 from ...plan import Plan, edit
 from ...sentences import Sentence, tell
+from .. import moves
 from ..rule import Judgement, Proposal, Rule, Stage
 
 Judge = Callable[[Evaluation], Judgement | None]
@@ -130,12 +131,15 @@ def _lens(kit: Kit, evaluation: Evaluation) -> Judgement | None:
 def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """The nearest lens owned, from where it frames the same."""
     plan = evaluation.plan
-    owned = [lens.focal_mm for lens in kit.lenses if lens.count]
+    owned = [lens for lens in kit.lenses if lens.count]
     if not owned or plan.subject is None:
         return []
-    focal = min(owned, key=lambda f: abs(f - plan.camera.focal_mm))
+    lens = min(owned, key=lambda one: abs(one.focal_mm - plan.camera.focal_mm))
+    focal = lens.focal_mm
     z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
-    changes = (edit.camera.focal_mm(focal), edit.camera.z(round(z, 2)))
+    if not moves.lens_fits(plan, z):
+        return []
+    changes = (edit.camera.focal_mm(focal), edit.camera.widest(lens.f_number), edit.camera.z(round(z, 2)))
     return [Proposal(tell("do/focal-kit", to=focal, z=z), changes)]
 
 

@@ -12,7 +12,7 @@ from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..steps import third_stop
+from ..steps import SMALLEST, opened, third_stop
 from .daylight_rules import black_out
 
 EVEN, LEVEL, BEHIND = (LIMITS[f"light.{name}"] for name in ("evenness", "level", "behind"))
@@ -131,8 +131,9 @@ def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
 
 def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     camera = evaluation.plan.camera
-    f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
-    if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
+    wanted = camera.f_number * 2.0 ** (-missing / 2.0)
+    f_number = third_stop(wanted) if missing < 0.0 else opened(camera, wanted)
+    if f_number > SMALLEST or abs(f_number - camera.f_number) < 0.05:
         return []
     text = tell("do/aperture", to=f_number, was=camera.f_number)
     return [Proposal(text, (edit.camera.f_number(f_number),), tell("cost/subject-level"))]

@@ -154,11 +154,18 @@ def _distortion(evaluation: Evaluation) -> Judgement | None:
     return Judgement(FACE.grade(short), focus.distance_m, FACE.at, "m", says, short)
 
 
+FAR_ENOUGH = 1.5
+"""From there a face looks like itself, m."""
+
+
 def _further_back(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan, focus = evaluation.plan, evaluation.focus
     if focus is None:
         return []
-    wanted = 1.5
+    place = plan.camera.x, plan.camera.y, plan.camera.z + FAR_ENOUGH - focus.distance_m
+    wanted = FAR_ENOUGH + round(moves.camera_inside(plan, place)[2] - place[2], 2)
+    if wanted < max(FACE.at, focus.distance_m):
+        return []
     focal = round(plan.camera.focal_mm * wanted / focus.distance_m, 1)
     z = round(plan.camera.z + wanted - focus.distance_m, 2)
     changes = (edit.camera.z(z), edit.camera.focal_mm(focal))

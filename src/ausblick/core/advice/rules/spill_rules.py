@@ -67,7 +67,7 @@ def _judge(kind: Kind) -> Callable[[Evaluation], Judgement | None]:
 def _senders(reading: ProbeReading, factor: float) -> tuple[Sentence, ...]:
     """The surfaces that send most of it, with their shares."""
     largest = reading.sources[0][1]
-    named = [(name, part) for name, part in reading.sources[:3] if part * NAMED >= largest]
+    named = [(name, part) for name, part in reading.sources[:2] if part * NAMED >= largest]
     return tuple(tell("subject.spill/sender", surface=name, share=factor * part) for name, part in named)
 
 

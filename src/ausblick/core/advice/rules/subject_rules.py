@@ -23,7 +23,7 @@ from ...standards.schools import (
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..shutter_school import school_angle
-from ..steps import nominal_iso, third_stop
+from ..steps import SMALLEST, nominal_iso, opened, third_stop
 
 EXPOSURE, ABOVE, GAP = (LIMITS[f"subject.{name}"] for name in ("exposure", "above-screen", "edge-gap"))
 
@@ -127,8 +127,9 @@ def _nearer_key(evaluation: Evaluation, missing: float) -> list[Proposal]:
 
 def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
     camera = evaluation.plan.camera
-    f_number = third_stop(camera.f_number * 2.0 ** (-missing / 2.0), up=missing < 0)
-    if not 1.0 <= f_number <= 22.0 or abs(f_number - camera.f_number) < 0.05:
+    wanted = camera.f_number * 2.0 ** (-missing / 2.0)
+    f_number = third_stop(wanted) if missing < 0.0 else opened(camera, wanted)
+    if f_number > SMALLEST or abs(f_number - camera.f_number) < 0.05:
         return []
     text = tell("do/aperture", to=f_number, was=camera.f_number)
     return [Proposal(text, (edit.camera.f_number(f_number),), tell("cost/screen-level"))]

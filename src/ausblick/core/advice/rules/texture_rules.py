@@ -33,7 +33,7 @@ def _smooth(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     wider = third_stop(plan.camera.f_number / 2.0**0.5)
     lamps = moves.screen_lamps(evaluation.plan)
     found = [Proposal(tell("do/steam"), (edit.screen.wrinkle_slope(slope),), tell("cost/time-before"))]
-    if wider >= 1.4:
+    if wider >= plan.camera.widest:
         changes = (edit.camera.f_number(wider), edit.camera.nd_stops(plan.camera.nd_stops + 1.0))
         found.append(Proposal(tell("do/aperture-nd", to=wider), changes, tell("cost/less-depth")))
     return [*found, *(moves.further_back(evaluation.plan, lamps) if lamps else [])]

@@ -25,11 +25,11 @@ from ...standards.quantities import Metres, Percent, Pixels, Points, Stops, Watt
 from ..rules.light_rules import wanted_lux
 from ..rules.spill_rules import screen_colour, worst_place
 from ..rules.subject_rules import wanted_stops
-from ..steps import third_stop
+from ..steps import opened, third_stop
 
 Row = Literal["frame rate", "shutter", "aperture", "iso", "nd", "screen lamps", "subject lamps"]
 REFERENCE_F = 4.0
-WIDEST, SMALLEST, MOST_ISO = 1.4, 16.0, 3.0
+SMALLEST, MOST_ISO = 16.0, 3.0
 SCREEN, SUBJECT = ("screen",), ("key", "fill", "back")
 CLOSE = 0.02
 MOST_SOLUTIONS, CAMERA_ROUNDS, DIMMER_ROUNDS = 3, 3, 5
@@ -235,8 +235,7 @@ def _camera_changes(plan: Plan, first: str, shift: float, locked: frozenset[str]
     if abs(shift) < 0.01:
         return []
     if first == "aperture":
-        f_number = third_stop(camera.f_number * 2.0 ** (-shift / 2.0), up=False)
-        f_number = float(min(max(f_number, WIDEST), SMALLEST))
+        f_number = min(opened(camera, camera.f_number * 2.0 ** (-shift / 2.0)), SMALLEST)
         rest = shift - 2.0 * math.log2(camera.f_number / f_number)
         return [edit.camera.f_number(f_number), *([] if "iso" in locked else _iso(plan, rest))]
     if first == "iso":
@@ -320,6 +319,6 @@ def _says(result: Evaluation, missing: float, locked: frozenset[str]) -> Sentenc
     short = "screen" if (standing.screen or 0.0) <= (standing.face or 0.0) else "face"
     nearer = 2.0 ** (-missing / 2.0)
     wide = third_stop(result.plan.camera.f_number * nearer, up=False)
-    if wide >= 1.0 and "aperture" not in locked:
+    if wide >= result.plan.camera.widest and "aperture" not in locked:
         return tell(f"ledger/short-{short}-open", missing=missing, nearer=100.0 * nearer, f_number=wide)
     return tell(f"ledger/short-{short}", missing=missing, nearer=100.0 * nearer)

@@ -80,6 +80,7 @@ def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) ->
                 continue
             changes = [
                 *framing_changes(plan, framing, lens.focal_mm, turned, gap),
+                edit.camera.widest(lens.f_number),
                 *screen_changes(plan, screen, gap, framing),
             ]
             reason = _does_not_fit(plan, screen, framing)

@@ -1,0 +1,81 @@
+"""What is offered can be done: the lens opens that far, the camera has room there, nobody stands under the lens."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+
+from ausblick.core.advice import moves
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.rule import Remedy
+from ausblick.core.advice.rule_table import RULES
+from ausblick.core.advice.search.proposal import propose
+from ausblick.core.advice.steps import opened
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.kit.catalogue import small_kit
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.sentences import say
+from tests.conftest import MakePlan, lamp
+from tests.demo_findings import DEMO, demo_findings
+from tests.stores import STORE
+
+DIM = lamp(flux_lm=900.0, position=[0.0, 2.0, 1.8], aim=[0, 1.2, 0])
+
+
+def remedies(plan: Plan) -> list[Remedy]:
+    return [remedy for finding in find(plan, BasisStore())[1] for remedy in finding.remedies]
+
+
+def test_an_aperture_is_opened_as_far_as_the_lens_goes_and_no_further(make: MakePlan) -> None:
+    slow = make(camera={"f_number": 5.6, "widest": 2.8}).camera
+    assert opened(slow, 4.1) == 4.0
+    assert opened(slow, 1.0) == 2.8
+    wider_already = make(camera={"f_number": 1.2}).camera
+    assert opened(wider_already, 0.7) == 1.2
+
+
+@pytest.mark.parametrize("widest", [1.4, 4.0])
+def test_no_remedy_opens_a_lens_further_than_it_goes(make: MakePlan, widest: float) -> None:
+    plan = make(lights=[DIM], camera={"f_number": 5.6, "widest": widest})
+    f_numbers = [apply_changes(plan, remedy.changes).camera.f_number for remedy in remedies(plan)]
+    assert min(f_numbers) == widest, "it is too dark: as far as it goes is offered"
+
+
+def test_a_proposal_knows_the_lens_that_it_takes() -> None:
+    kit = small_kit()
+    for made in propose(DEMO["Seed vault, night round"], kit, "chest", STORE).alternatives:
+        (lens,) = (lens for lens in kit.lenses if lens.focal_mm == made.plan.camera.focal_mm)
+        assert made.plan.camera.widest == lens.f_number
+
+
+def test_a_camera_is_not_moved_through_the_wall(make: MakePlan) -> None:
+    shallow = make(room={"z_max": 3.4}, camera={"z": 2.7}, subject={"z": 1.7})
+    (rule,) = (rule for rule in RULES if rule.id == "space.distortion")
+    (back,) = rule.propose(evaluate(shallow, STORE), STORE)
+    assert apply_changes(shallow, back.changes).camera.z <= 3.4 - moves.BEHIND_CAMERA + 0.01
+    assert moves.lens_fits(shallow, 2.8)
+    assert not moves.lens_fits(shallow, 3.3)
+    cramped = make(room={"z_max": 2.9}, camera={"z": 2.2}, subject={"z": 1.5})
+    assert rule.propose(evaluate(cramped, STORE), STORE) == []
+
+
+@pytest.mark.parametrize(("framing", "offered"), [("chest", False), ("hands", True)])
+def test_a_mark_does_not_come_under_the_lens(make: MakePlan, framing: str, offered: bool) -> None:
+    near = make(room={"z_max": 4.0}, camera={"z": 3.2}, subject={"z": 2.0, "framing": framing})
+    found = moves.mark_to_school(near, 2.5)
+    for proposal in found:
+        changed = apply_changes(near, proposal.changes)
+        assert changed.subject is not None
+        assert math.dist((changed.camera.z,), (changed.subject.z,)) >= (0.5 if offered else 1.19)
+    assert bool(found) == offered
+
+
+@pytest.mark.parametrize("title", DEMO)
+def test_what_is_found_is_said_in_fourteen_words(title: str) -> None:
+    """With its numbers and its causes, a unit being no word."""
+    units = {"m", "cm²", "lx", "K", "s", "px", "stops", "points", "%"}
+    for finding in demo_findings(title).values():
+        told = say(finding.judgement.says)
+        assert len([word for word in told.split() if word.strip(",:;") not in units]) <= 14, told
