@@ -83,7 +83,7 @@ def test_a_companion_in_the_key_takes_all_of_it_from_the_face_and_is_named(make:
     assert clear.face_shade.percent == pytest.approx(0.0, abs=1e-6)
     assert evaluate(between, STORE).face_by_lamp["k"] < 0.2 * clear.face_by_lamp["k"]
     found = told(between)["subject.in-light"]
-    assert found.says == "gardener keeps 100 % of the light off the subject, most of key"
+    assert found.says == "gardener takes 100 % of the subject's light, most of key"
     mended = apply_changes(between, found.remedies[0].changes)
     assert told(mended)["subject.in-light"].severity == "fine"
 

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..camera.exposure import stops
+from ..camera.exposure import luma, stops
+from ..camera.level_schools import key_channel
+from ..colour.curves import encode
 from ..geometry.vectors import Floats
 from ..plan import Plan
-from .results import ScreenMap, ScreenReading, SurfaceReading
+from .results import Evaluation, ScreenMap, ScreenReading, SurfaceReading
 
 
 def screen_reading(plan: Plan, maps: tuple[ScreenMap, ...]) -> ScreenReading | None:
@@ -34,6 +36,23 @@ def screen_reading(plan: Plan, maps: tuple[ScreenMap, ...]) -> ScreenReading | N
         darkest=min(even, key=lambda name: float(even[name].min())),
         brightest=max(even, key=lambda name: float(even[name].max())),
     )
+
+
+def levels_as_rec709(evaluation: Evaluation) -> tuple[float, float]:
+    """Luma and key channel in % of the needed screen, as Rec.709 would record its light: what schools are told in.
+
+    Raises ValueError where no needed screen is in view.
+    """
+    plan, reading = evaluation.plan, evaluation.screen
+    if reading is None:
+        raise ValueError("no needed screen is in view")
+    if plan.camera.curve == "rec709":
+        return reading.level_luma, reading.level_key_channel
+    seen = tuple(one for one in evaluation.screen_maps if one.judged.any())
+    recorded = 100.0 * encode(_all(seen, "linear"), "rec709", "")
+    key = recorded[:, key_channel(plan.screen.hue, np.array(plan.screen.reflectance))]
+    share = _all(seen, "share")
+    return float(np.average(luma(recorded), weights=share)), float(np.average(key, weights=share))
 
 
 def _all(maps: tuple[ScreenMap, ...], values: str) -> Floats:

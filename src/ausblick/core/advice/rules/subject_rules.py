@@ -7,6 +7,7 @@ import math
 from ...camera.level_schools import edge_levels, trace_of
 from ...camera.motion import safe_shutters
 from ...evaluation.results import Evaluation
+from ...evaluation.screen_reading import levels_as_rec709
 from ...light.basis import BasisStore
 from ...plan import Light, edit
 from ...sentences import tell
@@ -146,13 +147,17 @@ def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
 
 def _above_screen(evaluation: Evaluation) -> Judgement | None:
     """School below-face: the screen never above 50 %, the face above 50 % and above the screen."""
-    level, reading = evaluation.exposure.subject_level, evaluation.screen
-    if evaluation.plan.targets.level_school != "below-face" or level is None or reading is None:
+    level, plan = evaluation.exposure.subject_level, evaluation.plan
+    if plan.targets.level_school != "below-face" or level is None or evaluation.screen is None:
         return None
-    screen = trace_of(evaluation.plan, reading.level_luma, reading.level_key_channel)
+    if plan.subject is not None and plan.camera.curve != "rec709":
+        # The same light is judged alike, whatever curve it is recorded in.
+        level = edge_levels(plan, evaluation.subject_light)["skin"]
+    screen = trace_of(plan, *levels_as_rec709(evaluation))
     # A screen that is too bright is told by its own level.
-    short = max(ABOVE.at - level, min(screen, evaluation.target.high) - level, 0.0)
-    says = tell("subject.above-screen", face=level, screen=screen)
+    short = max(ABOVE.at - level, min(screen, evaluation.target.rec709.high) - level, 0.0)
+    ident = "subject.above-screen" if plan.camera.curve == "rec709" else "subject.above-screen/curve"
+    says = tell(ident, face=level, screen=screen)
     return Judgement(ABOVE.grade(short), level, ABOVE.at, "%", says, short)
 
 
@@ -163,11 +168,12 @@ def _off_the_edge(evaluation: Evaluation) -> Judgement | None:
     edges = edge_levels(evaluation.plan, evaluation.subject_light)
     if not edges:
         return None
-    screen = evaluation.screen.level_luma
+    screen, _ = levels_as_rec709(evaluation)
     name = min(edges, key=lambda edge: abs(edges[edge] - screen))
     gap = abs(edges[name] - screen)
     short = max(0.0, GAP.at - gap)
-    says = tell("subject.edge-gap", name=name, level=edges[name], gap=gap, screen=screen)
+    ident = "subject.edge-gap" if evaluation.plan.camera.curve == "rec709" else "subject.edge-gap/curve"
+    says = tell(ident, name=name, level=edges[name], gap=gap, screen=screen)
     return Judgement(GAP.grade(short), gap, GAP.at, "%", says, short)
 
 
