@@ -75,7 +75,8 @@ def seed_jar() -> Plan:
                    "wrinkle_slope": 0.05, "wing_right": 1.5},
         "subject": {"x": 0.0, "z": 1.3, "height": 1.72, "framing": "hands", "speed": 0.4,
                     "envelope": {"left": 0.35, "right": 0.35, "up": 0.1, "front": 0.25, "back": 0.2},
-                    "props": [{"name": "seed jar", "kind": "glass"}, {"name": "scoop", "kind": "metal"}]},
+                    "props": [{"name": "seed jar", "kind": "glass"},
+                              {"name": "scoop", "kind": "metal", "shape": "scoop"}]},
         "camera": {"x": 0.0, "y": 1.2, "z": 3.9, "tilt": -4.0, "focal_mm": 50, "f_number": 5.6, "shutter_s": 0.02,
                    "iso": 400, "fps": 25},
         "lights": [

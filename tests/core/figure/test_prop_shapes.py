@@ -35,9 +35,10 @@ def test_a_bat_is_as_thick_as_it_should_be_at_grip_and_tip() -> None:
 def test_a_scoop_is_a_bowl_at_the_end_of_its_handle() -> None:
     scoop = HELD[0].formed("scoop")
     x, y = scoop.middle
-    assert math.hypot(x - HELD[0].x, y - HELD[0].y) > 3.4 * HELD[0].half
+    grip = HELD[0].y - 0.9 * HELD[0].tall
+    assert math.hypot(x - HELD[0].x, y - grip) > 3.4 * HELD[0].half
     assert float(scoop.distance(np.array(x), np.array(y))) == pytest.approx(-0.95 * HELD[0].half)
-    assert float(scoop.distance(np.array(HELD[0].x), np.array(HELD[0].y))) < 0.0
+    assert float(scoop.distance(np.array(HELD[0].x), np.array(grip))) < 0.0
 
 
 def test_a_pane_faces_ahead_everywhere_and_lenses_look_a_little_down() -> None:

@@ -31,12 +31,13 @@ class Held:
             return Sphere(self.x, self.y, self.half)
         if shape == "pane":
             return Pane(self.x, self.y, self.half, self.tall)
+        grip = self.y - 0.9 * self.tall
         if shape == "bat":
-            return Club(self.x, self.y, 14.0 * self.half, -0.6, 0.35 * self.half, 0.85 * self.half)
+            return Club(self.x, grip, 14.0 * self.half, -0.6, 0.35 * self.half, 0.85 * self.half)
         if shape == "scoop":
-            handle = Club(self.x, self.y, 3.4 * self.half, -0.9, 0.25 * self.half, 0.25 * self.half)
+            handle = Club(self.x, grip, 3.4 * self.half, -0.9, 0.25 * self.half, 0.25 * self.half)
             reach = handle.reach + 0.6 * self.half
-            bowl = Sphere(self.x - reach * math.sin(0.9), self.y + reach * math.cos(0.9), 0.95 * self.half)
+            bowl = Sphere(self.x - reach * math.sin(0.9), grip + reach * math.cos(0.9), 0.95 * self.half)
             return Scoop(bowl, handle)
         return Jar(self.x, self.y, self.half, self.tall)
 
