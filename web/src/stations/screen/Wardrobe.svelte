@@ -10,12 +10,12 @@
   const at = $derived(person.path)
   /** A companion's things say whose they are. */
   const whose = $derived(person.index === null ? '' : `, ${person.name}`)
-  /** What is most often forgotten. */
+  /** What is most often forgotten, and how much light it sends back; of glasses the frame. */
   const USUAL = [
-    ['glasses', 'glass', 'glasses'],
-    ['jewellery', 'metal', 'worn'],
-    ['tattoo', 'matt', 'worn'],
-    ['spray', 'smoke', 'sphere'],
+    ['glasses', 'glass', 'glasses', 0.03],
+    ['jewellery', 'metal', 'worn', 0.3],
+    ['tattoo', 'matt', 'worn', 0.3],
+    ['spray', 'smoke', 'sphere', 0.3],
   ] as const
   const KINDS = ['glass', 'metal', 'matt', 'liquid', 'smoke'] as const
   const SHAPES = [
@@ -142,12 +142,12 @@
   {/each}
 </ul>
 <div class="mt-1 flex flex-wrap gap-2">
-  {#each USUAL as [name, kind, shape] (name)}
+  {#each USUAL as [name, kind, shape, ink] (name)}
     {#if !s.props.some((p) => p.name === name)}<button
         type="button"
         class="btn btn-sm"
         aria-label="Add {name}{whose}"
-        onclick={() => set(`${at}.props`, [...s.props, { name, kind, shape, reflectance: [0.3, 0.3, 0.3] }])}>+ {name}</button
+        onclick={() => set(`${at}.props`, [...s.props, { name, kind, shape, reflectance: [ink, ink, ink] }])}>+ {name}</button
       >{/if}
   {/each}
   <button
