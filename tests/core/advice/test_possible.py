@@ -55,8 +55,8 @@ def test_a_camera_is_not_moved_through_the_wall(make: MakePlan) -> None:
     (rule,) = (rule for rule in RULES if rule.id == "space.distortion")
     (back,) = rule.propose(evaluate(shallow, STORE), STORE)
     assert apply_changes(shallow, back.changes).camera.z <= 3.4 - moves.BEHIND_CAMERA + 0.01
-    assert moves.lens_fits(shallow, 2.8)
-    assert not moves.lens_fits(shallow, 3.3)
+    assert moves.same_framing(shallow, 38.0) == pytest.approx(1.7 + 38.0 / 35.0)
+    assert moves.same_framing(shallow, 60.0) is None
     cramped = make(room={"z_max": 2.9}, camera={"z": 2.2}, subject={"z": 1.5})
     assert rule.propose(evaluate(cramped, STORE), STORE) == []
 

@@ -13,6 +13,8 @@ from ausblick.core.diagnosis.face_light import face_light
 from ausblick.core.diagnosis.light_model import light_model_of
 from ausblick.core.diagnosis.observed_face import ObservedFace, face_zones
 from ausblick.core.diagnosis.observed_light import ObservedLight
+from ausblick.core.diagnosis.stories import Culprit
+from ausblick.core.diagnosis.story_fit import StoryFit
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.mix import coloured
@@ -99,3 +101,17 @@ def test_what_can_be_no_such_face_is_left_out(what: str) -> None:
 def test_beside_others_no_face_is_read() -> None:
     plan = two_gardeners()
     assert seen(plan, AsBuilt(plan)).face is None
+
+
+def test_an_obstacle_that_takes_all_of_a_beam_on_the_screen_is_held_against_it_beside_a_face() -> None:
+    """Nothing stands before the face: that it keeps its light says nothing of what the screen keeps."""
+    model = light_model_of(steep(), built(), STORE)
+    assert model.observed.face is not None
+    fit = StoryFit(model)
+    key = next(i for i, lamp in enumerate(model.lamp_list) if lamp.role == "key")
+    story = (Culprit("obstacle", key),)
+    total, each = model.light(model.as_planned)
+    taken = -0.9 * each[key][:, model.key] / total[:, model.key]
+    taken[model.observed.cells :] = 0.0
+    assert fit._all_of_it(story, taken) == pytest.approx(0.85)
+    assert fit._all_of_it(story, 0.0 * taken) == 0.0

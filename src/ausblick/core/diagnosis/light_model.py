@@ -286,9 +286,15 @@ def light_model_of(plan: Plan, observed: ObservedLight, store: BasisStore) -> Li
         returned=lit[some, None, None] * white[some], rest=rest,
         key=key_channel(plan.screen.hue, np.array(plan.screen.reflectance)), store=store,
     )  # fmt: skip
-    if observed.face is not None and not tells(model, observed.face):
-        return light_model_of(plan, replace(observed, face=None), store)
-    return model
+    return model if observed.face is None or tells(model, observed.face) else _without_face(model)
+
+
+def _without_face(model: LightModel) -> LightModel:
+    n = model.observed.cells
+    return replace(
+        model, observed=replace(model.observed, face=None), own=model.own[:, :n], left=model.left[:, :n],
+        look=model.look[:, :n], returned=model.returned[:, :n], rest=model.rest[:n],
+    )  # fmt: skip
 
 
 def tells(model: LightModel, face: ObservedFace) -> bool:

@@ -11,12 +11,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..camera.exposure import grey_lux
-from ..camera.turned import turns_taken, upright_places
-from ..camera.view import View, view_of
+from ..camera.turned import upright_places
+from ..camera.view import View
 from ..colour.curves import decode
-from ..frames.frame import Frame
 from ..frames.reading import FrameReading
-from ..geometry.vectors import Bools, Floats, cross, unit
+from ..geometry.vectors import Bools, Floats, Floats32, cross, unit
 from ..plan import Plan, Subject
 
 HEAD = 0.06
@@ -69,24 +68,25 @@ def _head(plan: Plan, subject: Subject) -> tuple[Floats, Floats]:
     return centre, np.array([right, cross(ahead, right), ahead])
 
 
-def observed_face(plan: Plan, frame: Frame, reading: FrameReading, view: View | None = None) -> ObservedFace | None:
-    """None where no head stands before the screen about where it should, or it is too small or clips."""
+def observed_face(plan: Plan, signal: Floats32, turns: int, reading: FrameReading, view: View) -> ObservedFace | None:
+    """Of the reduced frame (h, w, 3), turned upright so many times, as `view` shows the set.
+
+    None where no head stands before the screen about where it should, or it is too small or clips."""
     # Somebody else may shade a face, and stand before it.
     if reading.found is None or reading.contact is None or plan.subject is None or plan.companions:
         return None
-    view, figure = view or view_of(plan.camera, plan.subject), reading.contact.figure
+    figure = reading.contact.figure
     height, width = figure.shape
     centre, axes = _head(plan, plan.subject)
     points = np.array([centre, centre + HEAD * plan.subject.height * axes[0]])
     place, depth = view.project(points)
     if not (depth > 0.0).all():
         return None
-    middle, side = upright_places(place, turns_taken(plan.camera, frame.width, frame.height)) * (width, height)
+    middle, side = upright_places(place, turns) * (width, height)
     radius = float(np.hypot(*(side - middle)))
     found = _head_in(figure, middle, radius) if radius >= LEAST_PX else None
     if found is None:
         return None
-    signal = frame.reduced(max(width, height))
     camera, zones, places = plan.camera, [], []
     for across in ACROSS:
         x, y = found + radius * np.array([across, -UP[1]])

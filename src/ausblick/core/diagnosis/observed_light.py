@@ -95,7 +95,8 @@ def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View |
     height, width = mask.shape
     room = cv2.distanceTransform(np.pad(mask.astype(np.uint8), 1), cv2.DIST_L2, 3)[1:-1, 1:-1]
     blur = max(0.8, 0.004 * width)
-    signal = cv2.GaussianBlur(frame.reduced(max(width, height)), (0, 0), blur)
+    plain = frame.reduced(max(width, height))
+    signal = cv2.GaussianBlur(plain, (0, 0), blur)
     turns = turns_taken(plan.camera, frame.width, frame.height)
     camera, ink = plan.camera, np.maximum(np.array(plan.screen.reflectance), 1e-4)
     surfaces = []
@@ -114,7 +115,7 @@ def observed_light(plan: Plan, frame: Frame, reading: FrameReading, view: View |
         rgb = decode(shown, camera.curve, camera.curve_table) * grey_lux(camera) / (film_before_screen(plan) * ink)
         if seen.any() or sheet.name == "wall":
             surfaces.append(ObservedCells(grid, seen.reshape(grid.shape), rgb, place[seen]))
-    return ObservedLight(tuple(surfaces), face=observed_face(plan, frame, reading, view))
+    return ObservedLight(tuple(surfaces), face=observed_face(plan, plain, turns, reading, view))
 
 
 def _near_its_end(view: View, sheet: Sheet, grid: Grid, place: Floats, turns: int, rim: Floats) -> Bools:

@@ -193,9 +193,11 @@ class StoryFit:
         if not lamps:
             return 0.0
         total, each = self.model.light(self.model.as_planned)
-        share = each[lamps[0]][:, self.model.key] / total[:, self.model.key]
+        # Of the screen: what stands in a beam there is not before the face.
+        cells = self.model.observed.cells
+        share = (each[lamps[0]][:, self.model.key] / total[:, self.model.key])[:cells]
         strong = share > 0.5 * share.max()
-        return max(0.0, -float((field[strong] / share[strong]).max()) - FREE)
+        return max(0.0, -float((field[:cells][strong] / share[strong]).max()) - FREE)
 
     def _strain(self, story: Story, vector: Floats) -> float:
         spread = spreads(story, self.lamps)

@@ -16,6 +16,7 @@ import numpy as np
 
 from ..camera.screen_grid import sheets_of
 from ..camera.view import View
+from ..figure.held_props import BEFORE_EYES
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan, Screen, Subject, Window
@@ -153,12 +154,8 @@ class ShinyThing:
         """Where it is (3,), m."""
         if self.on_face:
             x, y, z = subject.eyes
-            return np.array([x, y, z + ON_NOSE * subject.height])
+            return np.array([x, y, z + BEFORE_EYES * subject.height])
         return np.array([subject.x + 0.4, subject.up(0.58), subject.z + 0.2])
-
-
-ON_NOSE = 0.07
-"""How far before the middle of the head lenses are, in statures."""
 
 
 def shiny_things(plan: Plan) -> list[ShinyThing]:

@@ -27,8 +27,6 @@
     ['glasses', 'on the nose'],
     ['worn', 'on the skin'],
   ] as const
-  /** As the core takes it where none is said. */
-  const formed = (p: { kind: string; shape: string | null }) => p.shape ?? (p.kind === 'metal' ? 'sphere' : 'cylinder')
   const KEYING = [
     ['kept', 'keep it'],
     ['away', 'take it away'],
@@ -121,9 +119,10 @@
             <select
               class="select select-sm !w-32"
               aria-label="Shape of {thing.label}{whose}"
-              value={formed(prop)}
-              onchange={(event) => set(thing.path.replace('.reflectance', '.shape'), event.currentTarget.value)}
+              value={prop.shape ?? ''}
+              onchange={(event) => set(thing.path.replace('.reflectance', '.shape'), event.currentTarget.value || null)}
             >
+              <option value="">usual shape</option>
               {#each SHAPES as [value, word] (value)}<option {value}>{word}</option>{/each}
             </select>
           {/if}

@@ -1,5 +1,6 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
+from .camera_moved import aperture_by, same_framing
 from .lamps_moved import (
     aimed_across,
     all_alike,
@@ -18,7 +19,7 @@ from .lamps_moved import (
 )
 from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
 from .pane_moves import film_on_pane, inside_lifted
-from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, lens_fits, stand_inside
+from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
 from .surfaces_changed import black_cloth, dimmed_screen, less_floor, smaller_screen
 
 __all__ = [
@@ -27,6 +28,7 @@ __all__ = [
     "aimed_across",
     "all_alike",
     "all_inside",
+    "aperture_by",
     "beside_the_action",
     "black_cloth",
     "camera_inside",
@@ -38,7 +40,6 @@ __all__ = [
     "half_height",
     "inside_lifted",
     "lamp_to",
-    "lens_fits",
     "less_floor",
     "mark_forward",
     "mark_to",
@@ -48,6 +49,7 @@ __all__ = [
     "out_of_picture",
     "partner",
     "raised",
+    "same_framing",
     "screen_lamps",
     "smaller_screen",
     "softened",

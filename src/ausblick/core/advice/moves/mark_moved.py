@@ -5,12 +5,13 @@ from __future__ import annotations
 from ...evaluation.results import Evaluation
 from ...plan import Change, Plan, edit
 from ...sentences import tell
+from ...standards.limits import LIMITS
 from ..rule import Proposal
 from .places import camera_inside, lamp_to
 
 WITH_THE_MARK = ("key", "fill", "back")
-LEAST_REACH, LENS_TO_FACE = 0.5, 1.2
-"""Lens to mark at least, m: of hands, and of a face, which looks like itself from there."""
+LEAST_REACH, LENS_TO_FACE = 0.5, LIMITS["space.distortion"].at
+"""Lens to mark at least, m: of hands, and of a face."""
 ROOM_BEHIND_MARK = 1.5
 """From the mark to the back wall at least, m: a camera and somebody at it."""
 

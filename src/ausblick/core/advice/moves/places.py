@@ -36,12 +36,6 @@ def camera_inside(plan: Plan, place: Place) -> Place:
     return round(x, 2), round(y, 2), round(z, 2)
 
 
-def lens_fits(plan: Plan, z: float) -> bool:
-    """Does the room have a place for the camera at z, m?"""
-    camera = plan.camera
-    return abs(camera_inside(plan, (camera.x, camera.y, z))[2] - z) < 0.011 or abs(z - camera.z) < 0.011
-
-
 def _within(value: float, low: float, high: float) -> float:
     return min(max(value, low), high)
 

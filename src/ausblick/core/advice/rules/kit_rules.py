@@ -135,12 +135,11 @@ def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Propo
     if not owned or plan.subject is None:
         return []
     lens = min(owned, key=lambda one: abs(one.focal_mm - plan.camera.focal_mm))
-    focal = lens.focal_mm
-    z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
-    if not moves.lens_fits(plan, z):
+    z = moves.same_framing(plan, lens.focal_mm)
+    if z is None:
         return []
-    changes = (edit.camera.focal_mm(focal), edit.camera.widest(lens.f_number), edit.camera.z(round(z, 2)))
-    return [Proposal(tell("do/focal-kit", to=focal, z=z), changes)]
+    changes = (edit.camera.focal_mm(lens.focal_mm), edit.camera.widest(lens.f_number), edit.camera.z(round(z, 2)))
+    return [Proposal(tell("do/focal-kit", to=lens.focal_mm, z=z), changes)]
 
 
 def stands_needed(plan: Plan) -> tuple[int, int]:

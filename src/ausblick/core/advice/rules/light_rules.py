@@ -12,7 +12,6 @@ from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
-from ..steps import SMALLEST, opened, third_stop
 from .daylight_rules import black_out
 
 EVEN, LEVEL, BEHIND = (LIMITS[f"light.{name}"] for name in ("evenness", "level", "behind"))
@@ -111,7 +110,7 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         over = math.log2(reading.lux_mean / wanted)
         proposals += moves.film_on_pane(evaluation.plan, over)
         proposals += moves.inside_lifted(evaluation.plan, over)
-        proposals += _open_by(evaluation, -over)
+        proposals += moves.aperture_by(evaluation.plan, -over, tell("cost/subject-level"))
     return proposals
 
 
@@ -127,16 +126,6 @@ def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
     word = "down" if factor < 1.0 else "up"
     text = tell(f"do/screen-lamps-{word}", by=math.log2(factor), to=100.0 * top * factor)
     return [Proposal(text, changes, short or tell("cost/less-spill" if factor < 1 else "cost/more-spill"))]
-
-
-def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
-    camera = evaluation.plan.camera
-    wanted = camera.f_number * 2.0 ** (-missing / 2.0)
-    f_number = third_stop(wanted) if missing < 0.0 else opened(camera, wanted)
-    if f_number > SMALLEST or abs(f_number - camera.f_number) < 0.05:
-        return []
-    text = tell("do/aperture", to=f_number, was=camera.f_number)
-    return [Proposal(text, (edit.camera.f_number(f_number),), tell("cost/subject-level"))]
 
 
 def _behind(evaluation: Evaluation) -> Judgement | None:

@@ -58,8 +58,8 @@ def _as_wide(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     alone = Proposal(tell("do/focal", **lenses), (edit.camera.focal_mm(focal),), tell("cost/figure-size"))
     if plan.subject is None:
         return [alone]
-    z = plan.subject.z + (plan.camera.z - plan.subject.z) * focal / plan.camera.focal_mm
-    if not moves.lens_fits(plan, z):
+    z = moves.same_framing(plan, focal)
+    if z is None:
         return [alone]
     together = (edit.camera.focal_mm(focal), edit.camera.z(round(z, 2)))
     return [Proposal(tell("do/focal-from", z=z, **lenses), together, tell("cost/camera-moves")), alone]

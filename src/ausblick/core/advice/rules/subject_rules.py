@@ -24,7 +24,7 @@ from ...standards.schools import (
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 from ..shutter_school import school_angle
-from ..steps import SMALLEST, nominal_iso, opened, third_stop
+from ..steps import nominal_iso
 
 EXPOSURE, ABOVE, GAP = (LIMITS[f"subject.{name}"] for name in ("exposure", "above-screen", "edge-gap"))
 
@@ -75,7 +75,7 @@ def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return [
         *_lamps_by(evaluation, goal - over),
         *_nearer_key(evaluation, goal - over),
-        *_open_by(evaluation, goal - over),
+        *moves.aperture_by(evaluation.plan, goal - over, tell("cost/screen-level")),
         *_slower(evaluation, goal - over),
         *_iso_by(evaluation, goal - over),
     ]
@@ -124,16 +124,6 @@ def _nearer_key(evaluation: Evaluation, missing: float) -> list[Proposal]:
         return []
     index, lamp = max(lamps, key=lambda item: evaluation.face_by_lamp[item[1].id])
     return moves.nearer(evaluation.plan, index, lamp, subject, missing)
-
-
-def _open_by(evaluation: Evaluation, missing: float) -> list[Proposal]:
-    camera = evaluation.plan.camera
-    wanted = camera.f_number * 2.0 ** (-missing / 2.0)
-    f_number = third_stop(wanted) if missing < 0.0 else opened(camera, wanted)
-    if f_number > SMALLEST or abs(f_number - camera.f_number) < 0.05:
-        return []
-    text = tell("do/aperture", to=f_number, was=camera.f_number)
-    return [Proposal(text, (edit.camera.f_number(f_number),), tell("cost/screen-level"))]
 
 
 def _iso_by(evaluation: Evaluation, missing: float) -> list[Proposal]:

@@ -58,10 +58,12 @@ def lamp_roles_of(kit: Kit) -> LampRoles:
 def stronger_key(roles: LampRoles) -> LampRoles | None:
     """The strongest of the screen's lamps on the face, and what is left of the others on the screen; None where the
     key is as strong, or lamps are too few."""
-    key, (lead, *_) = roles.key, (*roles.screen, None)
-    if key is None or lead is None or len(roles.screen) < 2 or _strength(lead) < 1.05 * _strength(key):
+    key = roles.key
+    if key is None or len(roles.screen) < 2:
         return None
     lead = max(roles.screen, key=_strength)
+    if _strength(lead) < 1.05 * _strength(key):
+        return None
     rest = [*roles.screen, key, *(lamp for lamp in (roles.fill, roles.back) if lamp is not None)]
     rest.remove(lead)
     screen, others = _pair_first(rest)

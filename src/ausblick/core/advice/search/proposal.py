@@ -203,7 +203,7 @@ ISO_COUNTS, IDLE_COUNTS = 5.0, 10.0
 
 
 def _key_is_short(plan: Plan) -> bool:
-    """Is a key all out while the screen's lamps are far down?"""
+    """Does the key burn higher than half, and no lamp of the screen?"""
     burning = {role: [lamp.dimmer for lamp in plan.lights if lamp.role == role] for role in ("key", "screen")}
     return bool(burning["key"] and burning["screen"]) and max(burning["screen"]) < 0.5 < min(burning["key"])
 

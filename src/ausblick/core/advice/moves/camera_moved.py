@@ -1,0 +1,35 @@
+"""The camera: its aperture by stops, and where another lens frames the same."""
+
+from __future__ import annotations
+
+from ...plan import Plan, edit
+from ...sentences import Sentence, tell
+from ..rule import Proposal
+from ..steps import SMALLEST, opened, third_stop
+from .places import camera_inside
+
+TO_A_CENTIMETRE = 0.011
+
+
+def aperture_by(plan: Plan, missing: float, cost: Sentence) -> list[Proposal]:
+    """The aperture that gives so many stops more, as far as the lens opens; less light where they are negative."""
+    camera = plan.camera
+    wanted = camera.f_number * 2.0 ** (-missing / 2.0)
+    f_number = third_stop(wanted) if missing < 0.0 else opened(camera, wanted)
+    if f_number > SMALLEST or abs(f_number - camera.f_number) < 0.05:
+        return []
+    text = tell("do/aperture", to=f_number, was=camera.f_number)
+    return [Proposal(text, (edit.camera.f_number(f_number),), cost)]
+
+
+def same_framing(plan: Plan, focal_mm: float) -> float | None:
+    """From where (z, m) another lens frames the subject as large; None where the room has no place for it there.
+
+    Raises ValueError without a subject.
+    """
+    if plan.subject is None:
+        raise ValueError("without a subject nothing is framed")
+    camera = plan.camera
+    z = plan.subject.z + (camera.z - plan.subject.z) * focal_mm / camera.focal_mm
+    inside = camera_inside(plan, (camera.x, camera.y, z))[2]
+    return z if min(abs(inside - z), abs(camera.z - z)) < TO_A_CENTIMETRE else None
