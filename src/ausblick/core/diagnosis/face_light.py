@@ -7,8 +7,8 @@ import numpy as np
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..light.direct import direct_lux_on
-from ..light.emission import Emission, emission_of
-from ..light.mix import ambient_rgb
+from ..light.emission import Emission
+from ..light.mix import ambient_rgb, probes_by_lamp
 from ..light.occlusion import set_triangles
 from ..light.radiosity import lamps_incident, scene_of
 from ..light.returned import probe_factors, scene_light
@@ -33,9 +33,9 @@ def face_light(plan: Plan, store: BasisStore) -> tuple[Floats, Floats, Floats, F
         raise ValueError("a plan without a subject has no face")
     zones = face_zones(plan, plan.subject)
     shape, lamps = zones.points.shape[:2], len(plan.lights)
-    own = np.array([on_face(emission_of(lamp, plan), zones, plan) for lamp in plan.lights]).reshape(lamps, shape[0])
     scene = scene_of(plan, store)
     points, normals = zones.points.reshape(-1, 3), zones.normals.reshape(-1, 3)
+    own = probes_by_lamp(plan, points, normals, store).reshape(lamps, *shape).mean(axis=2)
     factors = probe_factors(scene, points, normals, store).reshape(*shape, -1).mean(axis=1)
     ink = scene.patches.reflectance
     white = np.array([factors @ (lux * ink) for lux in lamps_incident(scene, plan, store)]).reshape(lamps, -1, 3)
