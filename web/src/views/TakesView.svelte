@@ -113,10 +113,13 @@
       >
     </p>
     {#each log?.before_next ?? [] as finding (finding.id)}<p class="text-primary">{say(finding.told, prefs)}</p>{/each}
-    {#key shot.id}
-      <TakePicture setup={shot.setup ?? null} after={log?.progress.last_at ?? null} chosen={(found) => (picture = found)} />
-      <TakeForm production={id} {shot} {number} {log} {picture} />
-    {/key}
+    <!-- Once the log is known, or cannot be: what comes later never moves a button from under a thumb. -->
+    {#if takes || error}
+      {#key shot.id}
+        <TakeForm production={id} {shot} {number} {log} {picture} />
+        <TakePicture setup={shot.setup ?? null} after={log?.progress.last_at ?? null} chosen={(found) => (picture = found)} />
+      {/key}
+    {/if}
     {#if at < shots.length - 1 && log && log.progress.share >= 1}
       <button type="button" class="btn btn-primary h-12" onclick={() => go(shots[at + 1])}
         >Next: {shots[at + 1].title || shots[at + 1].id}</button
