@@ -10,8 +10,9 @@ import numpy as np
 import pytest
 
 from ausblick.core.camera.sensor_noise import noise_linear
-from ausblick.core.damage.edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
+from ausblick.core.damage.edges import AtTheEdge, causes_of_edge, causes_of_hair
 from ausblick.core.damage.matte_loss import Lit, loss_of
+from ausblick.core.damage.moving_hand import MovingHand, causes_of_motion
 from ausblick.core.damage.needed_clip import clips_of, needed_clip
 from ausblick.core.damage.screen_signal import ScreenPatch, ScreenSignal, signal_of
 from ausblick.core.evaluation.evaluate import evaluate
@@ -102,17 +103,56 @@ def test_the_same_cloth_is_kept_before_a_brighter_screen() -> None:
 
 
 PLAIN = AtTheEdge(
-    chroma="4:4:4", noise=0.0, clipped=0.0, shadow=0.0, folds=0.0, pixel_cm=0.1, arm=(0.0, 0.0), cheek=0.0, hand=0.0,
-    hair=0.0, hair_kind="smooth", lost=0.0, only_hands=False, smear_cm=1.0,
+    chroma="4:4:4", noise=0.0, clipped=0.0, shadow=0.0, folds=0.0, pixel_cm=0.1, arm=0.0, cheek=0.0, hair=0.0,
+    hair_kind="smooth",
+)  # fmt: skip
+DARK_GREY = Lit(np.full(3, 0.2), WHITE, (0.0 * WHITE, 0.0 * WHITE))
+MOVING = MovingHand(
+    hand=DARK_GREY, sleeve=DARK_GREY, screen=GREEN, d=0.26, formula="mean", key=1, noise=0.0, folds=0.0, clipped=0.0,
+    chroma="4:4:4", pixel_cm=0.1, smear_cm=1.0, only_hands=False,
 )  # fmt: skip
 
 
+def motion(**change: Any) -> dict[str, float]:
+    return causes_of_motion(replace(MOVING, **change))
+
+
 @pytest.mark.parametrize(
-    "change",
-    [{"chroma": "4:2:0"}, {"noise": 0.02}, {"clipped": 1.0}, {"arm": (0.2, 0.2)}, {"hand": -0.5}, {"smear_cm": 3.0}],
+    ("change", "cause"),
+    [
+        ({"chroma": "4:2:0"}, "recording"),
+        ({"noise": 0.05}, "noise"),
+        ({"smear_cm": 3.0}, "smear"),
+        ({"hand": Lit(np.array([0.7, 0.3, 0.25]), WHITE, (WHITE, WHITE))}, "dark screen"),
+        ({"sleeve": Lit(np.array([0.10, 0.20, 0.10]), WHITE, (WHITE, WHITE))}, "screen colour"),
+        ({"screen": 5.0 * GREEN, "d": 1.0 - 0.4, "clipped": 1.17}, "clipping"),
+    ],
 )
-def test_each_fault_costs_the_moving_hand(change: dict[str, Any]) -> None:
-    assert sum(causes_of_motion(replace(PLAIN, **change)).values()) > sum(causes_of_motion(PLAIN).values()) + 0.2
+def test_each_fault_costs_the_moving_hand_by_its_name(change: dict[str, Any], cause: str) -> None:
+    assert motion(**change)[cause] > motion()[cause] + 0.15
+    assert sum(motion(**change).values()) > sum(motion().values()) + 0.15
+
+
+def test_a_hand_of_no_colour_before_a_clean_screen_errs_by_the_clips_alone() -> None:
+    """Grey has no d: the matte is the cover between two clips. Its error, by hand: below the black clip the cover
+    itself, above the white one what is left, between them the straight line's distance."""
+    black, white = 0.036, 0.96
+    crossing = black / (1.0 - (white - black))
+    below, between = 0.5 * black**2, 0.5 * (crossing - black) * black
+    above = 0.5 * (1.0 - crossing) * (1.0 - white)
+    told = motion()
+    width = 1.541 * 0.1 + 0.611 * 1.0
+    edge = 100.0 * (1.0 - math.exp(-0.1 / 0.087))
+    assert sum(told.values()) == pytest.approx(edge * width * (below + between + above), rel=0.05)
+    assert told["screen colour"] + told["dark screen"] + told["clipping"] == pytest.approx(0.0, abs=1e-9)
+
+
+def test_where_a_screen_clips_a_half_covered_pixel_is_still_all_screen() -> None:
+    """Grey at a tenth over a screen of four times white: half covered, every pixel is yet at white in the key
+    channel, and the matte comes late."""
+    late = motion(screen=np.array([0.4, 4.0, 0.4]), d=0.6, clipped=5.0)
+    assert sum(late.values()) > 10.0 * sum(motion().values())
+    assert late["clipping"] > 0.4 * sum(late.values())
 
 
 def test_chroma_is_a_step_and_what_is_not_seen_costs_nothing() -> None:
@@ -120,7 +160,7 @@ def test_chroma_is_a_step_and_what_is_not_seen_costs_nothing() -> None:
         half, quarter = (sum(causes(replace(PLAIN, chroma=chroma)).values()) for chroma in ("4:2:2", "4:2:0"))
         assert half == quarter > sum(causes(PLAIN).values())
     assert causes_of_hair(replace(PLAIN, hair_kind="none")) == {}
-    assert causes_of_motion(replace(PLAIN, smear_cm=None)) == {}
+    assert causes_of_motion(None) == {}
 
 
 @pytest.mark.torture

@@ -14,9 +14,10 @@ from ..camera.view import View
 from ..figure.held_props import hand_at
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
-from .edges import AtTheEdge, causes_of_edge, causes_of_hair, causes_of_motion
+from .edges import AtTheEdge, causes_of_edge, causes_of_hair
 from .formula import FORMULAS, Formula, colour_difference
 from .matte_loss import Lit, figure_loss, loss_of
+from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip, clips_of
 from .scale import QualityPart, parts_of, quality_of
 from .screen_signal import ScreenPatch, ScreenSignal, signal_of
@@ -147,18 +148,14 @@ def _by_formula(
     smear_px: float | None,
 ) -> KeyDamage:
     losses: dict[str, float] = {}
-    loss, at = None, None
+    loss, at, moving = None, None, None
     if plan.subject is not None and edge is not None and things:
         losses = {name: loss_of(thing, screen, key) for name, thing in things.items()}
         loss = figure_loss(losses, _drawn(plan.subject))
         at = _at_the_edge(plan, edge, screen, light, key)
-        at = replace(
-            at,
-            shadow=clip.causes["shadow"],
-            folds=clip.causes["folds"],
-            lost=losses["drawn torso"] / 100.0 if "drawn torso" in _drawn(plan.subject) else 0.0,
-            smear_cm=None if at.smear_cm is None or smear_px is None else at.pixel_cm * smear_px,
-        )
+        at = replace(at, shadow=clip.causes["shadow"], folds=clip.causes["folds"])
+        if edge.hand and smear_px is not None:
+            moving = _moving(plan, plan.subject, edge, screen, clip, light, key, smear_px)
     return KeyDamage(
         formula=screen.formula,
         needed_clip=clip.needed,
@@ -167,7 +164,7 @@ def _by_formula(
         lost={name: each for name, each in losses.items() if not name.startswith("drawn ")},
         edge_causes={} if at is None else causes_of_edge(at),
         hair_causes={} if at is None else causes_of_hair(at),
-        motion_causes={} if at is None else causes_of_motion(at),
+        motion_causes=causes_of_motion(moving),
         clipped=screen.clipped,
         noise=screen.noise_share,
     )
@@ -207,19 +204,14 @@ def _drawn(subject: Subject) -> dict[str, float]:
 def _at_the_edge(
     plan: Plan, edge: EdgeInPicture, screen: ScreenSignal, light: Mapping[str, Floats], key: int
 ) -> AtTheEdge:
-    """What the subject's places look like before the screen; a smear of no length where a hand is in the picture."""
+    """What the subject's places look like before the screen."""
     subject = plan.subject
     assert subject is not None
-    skin = np.array(subject.skin)
-    worn = np.array(subject.wardrobe[0].reflectance if subject.wardrobe else PLAIN_CLOTH)
-    if subject.wardrobe and subject.wardrobe[0].keying != "kept":
-        # Cloth that is keyed away has no edge of the figure, and that of a hold-out is drawn by hand.
-        worn = skin
+    skin, worn = np.array(subject.skin), _worn(subject)
 
     def share(ink: Floats, lit: Floats) -> float:
         return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median
 
-    arms = [share(worn, light[name]) for name in ("right arm", "left arm")]
     return AtTheEdge(
         chroma=plan.camera.recording.chroma,
         noise=screen.noise_share,
@@ -227,14 +219,46 @@ def _at_the_edge(
         shadow=0.0,
         folds=0.0,
         pixel_cm=edge.pixel_cm,
-        arm=(min(arms), max(arms)),
+        arm=max(share(worn, light[name]) for name in ("right arm", "left arm")),
         cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
-        hand=share(skin, light["chest"]),
         hair=share(np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]),
         hair_kind=subject.hair_kind if edge.hair else "none",
-        lost=0.0,
+    )
+
+
+def _worn(subject: Subject) -> Floats:
+    """The cloth at the figure's edge: one that is keyed away has none, and that of a hold-out is drawn by hand."""
+    if not subject.wardrobe:
+        return np.array(PLAIN_CLOTH)
+    first = subject.wardrobe[0]
+    return np.array(first.reflectance if first.keying == "kept" else subject.skin)
+
+
+def _moving(
+    plan: Plan,
+    subject: Subject,
+    edge: EdgeInPicture,
+    screen: ScreenSignal,
+    clip: ScreenClip,
+    light: Mapping[str, Floats],
+    key: int,
+    smear_px: float,
+) -> MovingHand:
+    arms = (light["right arm"], light["left arm"])
+    return MovingHand(
+        hand=Lit(np.array(subject.skin), light["chest"], arms),
+        sleeve=Lit(_worn(subject), light["chest"], arms),
+        screen=screen.light,
+        d=screen.median,
+        formula=screen.formula,
+        key=key,
+        noise=screen.noise_share,
+        folds=clip.causes["folds"],
+        clipped=screen.clipped,
+        chroma=plan.camera.recording.chroma,
+        pixel_cm=edge.pixel_cm,
+        smear_cm=edge.pixel_cm * smear_px,
         only_hands=subject.framing == "hands",
-        smear_cm=0.0 if edge.hand else None,
     )
 
 

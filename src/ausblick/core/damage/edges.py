@@ -1,16 +1,16 @@
-"""Errors of the matte at edge, hair and moving hand, fitted to drawn keys of 150 plans made by dice (docs/model.md).
+"""Errors of the matte at edge and hair, fitted to drawn keys of 150 plans made by dice (docs/model.md).
 
 Every term is a cause by its name: noise of d over d of the screen; d of a place in its own light over d of the
 screen (screen colour on it where that is positive, a screen too dark beside it where it is negative: half-covered
 pixels then look solid); what clips; shadow and folds by what they add to the clip; a recording with less than full
-chroma, which is a step, whatever its bit rate; the size of a pixel at the mark; smear.
+chroma, which is a step, whatever its bit rate; the size of a pixel at the mark.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-MOST_CLIPPED, MOST_SMEAR = 3.0, 9.0
+MOST_CLIPPED = 3.0
 CLIPS = 0.05
 """More than this, and a screen of little colour is one that clips, not one that is too dark."""
 
@@ -20,8 +20,7 @@ class AtTheEdge:
     """`noise`: share of d of the screen; `clipped`: see ScreenSignal; `shadow`, `folds`: what they add to the clip;
     `pixel_cm`: a pixel at the mark.
 
-    Of the subject, d of a place over d of the screen: `arm` (lowest, highest), `cheek`, `hand`, `hair`. `lost`: share
-    of the sleeve that is keyed away. `smear_cm`: None where no hand is in the picture.
+    Of the subject, d of a place over d of the screen, the highest: `arm`, `cheek`, `hair`.
     """
 
     chroma: str
@@ -30,22 +29,18 @@ class AtTheEdge:
     shadow: float
     folds: float
     pixel_cm: float
-    arm: tuple[float, float]
+    arm: float
     cheek: float
-    hand: float
     hair: float
     hair_kind: str
-    lost: float
-    only_hands: bool
-    smear_cm: float | None
 
 
 def causes_of_edge(at: AtTheEdge) -> dict[str, float]:
     return {
         "every key": 0.002 + 0.059 * at.pixel_cm,
-        "recording": 0.036 * _subsampled(at),
+        "recording": 0.036 * subsampled(at.chroma),
         "noise": 0.4 * at.noise,
-        "screen colour": 0.217 * _between(at.arm[1], 1.0) + 0.08 * _between(at.cheek, 1.0),
+        "screen colour": 0.217 * _between(at.arm, 1.0) + 0.08 * _between(at.cheek, 1.0),
         "shadow": 0.063 * at.shadow,
         "clipping": 0.03 * min(at.clipped, MOST_CLIPPED),
     }
@@ -58,27 +53,12 @@ def causes_of_hair(at: AtTheEdge) -> dict[str, float]:
     return {
         "every key": 0.008,
         "hair": 0.016 * (at.hair_kind == "fine") + 0.027 * (at.hair_kind == "curly"),
-        "recording": 0.013 * _subsampled(at),
+        "recording": 0.013 * subsampled(at.chroma),
         "noise": 0.47 * at.noise,
         "screen colour": 0.087 * _between(at.hair, 0.5),
         "folds": 0.457 * at.folds,
         "shadow": 0.031 * at.shadow,
         **_weak_screen(at, 0.045 * _between(-at.hair, 2.0), 0.057),
-    }
-
-
-def causes_of_motion(at: AtTheEdge) -> dict[str, float]:
-    """In cm2; empty where no hand is in the picture."""
-    if at.smear_cm is None:
-        return {}
-    smear = min(at.smear_cm, MOST_SMEAR)
-    return {
-        "every key": 11.2 * at.pixel_cm,
-        "smear": (0.64 + 2.1 * at.only_hands) * smear,
-        "recording": 7.5 * at.pixel_cm * _subsampled(at),
-        "noise": 18.0 * at.noise,
-        "screen colour": 60.0 * at.lost + 7.2 * _between(at.arm[1] - 0.04, 1.0) + 1.9 * _between(at.hand, 1.0),
-        **_weak_screen(at, (8.8 * _between(-at.hand, 2.0) + 2.8 * _between(-at.arm[0], 2.0)) * smear, 3.2),
     }
 
 
@@ -94,5 +74,5 @@ def _between(value: float, most: float) -> float:
     return min(max(0.0, value), most)
 
 
-def _subsampled(at: AtTheEdge) -> bool:
-    return at.chroma in ("4:2:2", "4:2:0")
+def subsampled(chroma: str) -> bool:
+    return chroma in ("4:2:2", "4:2:0")

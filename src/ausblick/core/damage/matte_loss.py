@@ -32,10 +32,15 @@ class Lit:
     sides: tuple[Floats, Floats]
 
     @cached_property
-    def look(self) -> Floats:
-        """Linear light (T, 3) across it, clipped at white."""
+    def light(self) -> Floats:
+        """Linear light (T, 3) across it."""
         side = np.where(TURNS < 0.0, self.sides[0], self.sides[1])
-        return np.minimum(self.ink * (OF_FRONT * self.front + OF_SIDE * side), 1.0)
+        return np.asarray(self.ink * (OF_FRONT * self.front + OF_SIDE * side))
+
+    @property
+    def look(self) -> Floats:
+        """The same clipped at white."""
+        return np.minimum(self.light, 1.0)
 
 
 def loss_of(thing: Lit, screen: ScreenSignal, key: int) -> float:

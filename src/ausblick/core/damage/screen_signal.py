@@ -32,7 +32,7 @@ class ScreenPatch:
 class ScreenSignal:
     """d (N,) by a formula, as recorded, clipped at white; `noise`: its standard
     deviation (N,); `folds`, `open`, `share` as in a patch; `median` of d; `unclipped`: the same had
-    nothing clipped."""
+    nothing clipped; `light` (3,): the linear light of that place, unclipped too."""
 
     formula: Formula
     d: Floats
@@ -42,6 +42,7 @@ class ScreenSignal:
     share: Floats
     median: float
     unclipped: float
+    light: Floats
 
     @cached_property
     def noise_share(self) -> float:
@@ -73,8 +74,9 @@ def signal_of(patches: Sequence[ScreenPatch], key: int, camera: Camera, formula:
     share = np.concatenate([patch.share for patch in found])
     d = colour_difference(shown, key, formula)
     median = _weighted_median(d, share)
-    clips = float(linear.max()) > 1.0
-    unclipped = _weighted_median(colour_difference(linear, key, formula), share) if clips else median
+    whole = colour_difference(linear, key, formula) if float(linear.max()) > 1.0 else d
+    middle = _weighted_middle(whole, share)
+    unclipped = float(whole[middle])
     if not unclipped > DARK:
         return None
     # A screen at white in every channel has no difference left: as little as a code value stands for it.
@@ -88,6 +90,7 @@ def signal_of(patches: Sequence[ScreenPatch], key: int, camera: Camera, formula:
         share=share,
         median=median,
         unclipped=unclipped,
+        light=linear[middle],
     )
 
 
@@ -103,6 +106,11 @@ def _noise(linear: Floats, key: int, camera: Camera, formula: Formula) -> Floats
 
 
 def _weighted_median(values: Floats, weights: Floats) -> float:
+    return float(values[_weighted_middle(values, weights)])
+
+
+def _weighted_middle(values: Floats, weights: Floats) -> int:
+    """Where the weighted median is."""
     order = np.argsort(values)
     total = np.cumsum(weights[order])
-    return float(values[order][int(np.searchsorted(total, 0.5 * total[-1]))])
+    return int(order[int(np.searchsorted(total, 0.5 * total[-1]))])

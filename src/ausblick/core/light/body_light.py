@@ -19,7 +19,7 @@ from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.raster import depth_picture
 from ..geometry.vectors import Floats, Floats32, Ints, Ints32, evenly_round, unit
 from ..plan import Light, Plan
-from .basis import BasisStore
+from .basis import BasisStore, Shelf
 from .emission import Emission, emission_of
 from .emitters import Face
 from .figure_shadow import figure_of
@@ -32,8 +32,8 @@ from .returned import SceneLight
 
 LOOKS = (0.03, 0.2)
 """A lamp is one source, two by two, or three by three: by its half width over its distance."""
-PICTURE = 320
-"""Cells along each side of the body's depth as a source sees it."""
+PICTURE, COARSER = 320, 160
+"""Cells along each side of the body's depth as a lamp sees it, and as one of many directions of the sky does."""
 LIFT, NEARER = 0.008, 0.012
 """A place is in the body's shadow where something lies so much nearer to the source, m; it is asked from a little
 above the surface."""
@@ -107,7 +107,7 @@ def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
     ways = np.stack([level * np.cos(turn), np.sqrt(1.0 - level * level), level * np.sin(turn)], axis=1)
     middle = body.places.mean(axis=0).astype(np.float64)
     asked = np.ascontiguousarray(places.T, dtype=np.float32)
-    return np.asarray(np.mean([1.0 - _lit(body, asked, middle + SUN_FROM * way) for way in ways], axis=0))
+    return np.asarray(np.mean([1.0 - _lit(body, asked, middle + SUN_FROM * way, COARSER) for way in ways], axis=0))
 
 
 def _seen(body: SolidBody, view: View) -> Ints:
@@ -185,31 +185,51 @@ def _over_disc(face: Face, order: int) -> tuple[Floats, Floats]:
     return places, np.full(count, 1.0 / count)
 
 
-def _lit(body: SolidBody, asked: Floats32, source: Floats) -> Floats32:
+@dataclass(frozen=True, eq=False)
+class _DepthSeen:
+    """What a small source sees of a body: its axes (3, 3), half its picture's width at a distance of one, and how far
+    the body is along its axis in each cell (N, N), inf where there is nothing of it."""
+
+    axes: Floats32
+    half: float
+    depth: Floats32
+
+
+_SEEN: Shelf[_DepthSeen | None] = Shelf(96)
+"""Body, screen and floor ask for the shadow of the same sources."""
+
+
+def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) -> Floats32:
     """Share (V,) of a small source that the body itself leaves to places (3, V): soft over a cell of its depth."""
+    seen = _SEEN.get((body.key, source.tobytes(), cells), lambda: _depth_seen(body, source, cells))
+    if seen is None:
+        return np.ones(asked.shape[1], dtype=np.float32)
+    local = seen.axes @ (asked - source.astype(np.float32)[:, None])
+    distance = -local[2]
+    scale = np.float32(cells / 2.0 / seen.half) / distance
+    middle_of = np.float32(cells / 2.0 - 0.5)
+    x, y = local[0] * scale + middle_of, middle_of - local[1] * scale
+    return _nearer(seen.depth, x, y, distance - np.float32(NEARER))
+
+
+def _depth_seen(body: SolidBody, source: Floats, cells: int) -> _DepthSeen | None:
+    """None from so near that the source stands within the body's reach: nothing can be said of one picture of it."""
     shares, triangles = _caster(body.shape)
     corners = body.mark.at(shares).astype(np.float32)
     middle = 0.5 * (corners.min(axis=0) + corners.max(axis=0)).astype(np.float64)
     radius = float(np.linalg.norm(corners - middle, axis=1).max())
     away = float(np.linalg.norm(source - middle))
     if away < 1.1 * radius:
-        # So near that it stands within the body's reach: nothing can be said of one picture of it.
-        return np.ones(asked.shape[1], dtype=np.float32)
+        return None
     axes = _axes(unit(source - middle)).astype(np.float32)
-    at = source.astype(np.float32)
-    half = radius / np.sqrt(away * away - radius * radius)
+    half = float(radius / np.sqrt(away * away - radius * radius))
     near, far = away - radius, away + radius
-    depth = depth_picture(
-        np.asarray((corners - at) @ axes.T, dtype=np.float32), triangles, (PICTURE, PICTURE), half, near, far
-    )
+    local = np.asarray((corners - source.astype(np.float32)) @ axes.T, dtype=np.float32)
+    depth = depth_picture(local, triangles, (cells, cells), half, near, far)
     # Where it sees nothing of the body nothing is in the way, however far: past its picture's borders too.
     depth[depth > 0.999 * far] = np.inf
     depth[[0, -1]] = depth[:, [0, -1]] = np.inf
-    local = axes @ (asked - at[:, None])
-    distance = -local[2]
-    scale = np.float32(PICTURE / 2.0 / half) / distance
-    middle_of = np.float32(PICTURE / 2.0 - 0.5)
-    return _nearer(depth, local[0] * scale + middle_of, middle_of - local[1] * scale, distance - np.float32(NEARER))
+    return _DepthSeen(axes, half, depth)
 
 
 def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Floats32:

@@ -20,7 +20,8 @@ from ..light.body_light import BodyLight, body_light
 from ..light.cloth import wrinkle_contrast
 from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
-from ..plan import Plan, Recording
+from ..plan import Plan, Recording, people_of
+from .cast_shadow import finer_grid, left_by_bodies, resampled
 from .lit_room import LitSide, lit_room
 
 
@@ -157,6 +158,15 @@ def _picked(evaluation: Evaluation) -> Floats:
 
 
 def _lit(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> LitSheet:
+    """As it is lit; where somebody's shadow may fall in cells fine enough for it."""
     folds = wrinkle_contrast(plan, dimmed(plan, light.arriving), scalar_lux(light.shown), light.grid, 0.0, store)
-    look = np.array(plan.screen.reflectance) * seen_light(plan, light, view, store) / grey_lux(plan.camera)
-    return LitSheet(light.grid.sheet, light.grid.x, light.grid.y, look, folds)
+    ink = np.array(plan.screen.reflectance) / grey_lux(plan.camera)
+    if not light.shadow.any() or any(one.framing == "hands" for one in people_of(plan)):
+        # Hands reach in without the body that the numbers know.
+        return LitSheet(
+            light.grid.sheet, light.grid.x, light.grid.y, ink * seen_light(plan, light, view, store), folds
+        )
+    finer = finer_grid(light.grid)
+    open_ = seen_light(plan, replace(light, shown=light.open), view, store)
+    seen = resampled(open_, light.grid, finer) * left_by_bodies(plan, light, finer, store)
+    return LitSheet(light.grid.sheet, finer.x, finer.y, ink * seen, resampled(folds, light.grid, finer))

@@ -1,0 +1,81 @@
+"""Shadows of people on the screen as their own bodies cast them: for pictures. The numbers know cylinder and ball."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import partial
+
+import cv2
+import numpy as np
+
+from ..camera.screen_grid import Grid
+from ..evaluation.screen_light import SurfaceLight
+from ..figure.solid_body import SolidBody, solid_body
+from ..geometry.vectors import Floats
+from ..light.basis import BasisStore
+from ..light.body_light import hidden_from_above, shadow_on
+from ..light.emission import emission_of
+from ..light.figure_shadow import hidden_round
+from ..light.keys import blocking_key, together
+from ..light.mix import summed
+from ..plan import Light, Plan, people_of
+
+CELL = 0.03
+"""Width of the lattice's cells, m: a foot is some 10 cm wide."""
+
+
+def finer_grid(grid: Grid) -> Grid:
+    """The same surface in cells that show a foot's shadow."""
+    (x0, x1), (y0, y1) = grid.sheet.width, grid.sheet.height
+    return grid.sheet.grid(max(len(grid.x), round((x1 - x0) / CELL)), max(len(grid.y), round((y1 - y0) / CELL)))
+
+
+def resampled(values: Floats, grid: Grid, finer: Grid) -> Floats:
+    """Values (H, W, ...) of a grid's cells at those of a finer one of the same surface, linear between them."""
+    column, row = (
+        ((at - own[0]) / (own[1] - own[0])).astype(np.float32) for at, own in ((finer.x, grid.x), (finer.y, grid.y))
+    )
+    across, up = np.meshgrid(column, row)
+    own = np.ascontiguousarray(values, dtype=np.float32)
+    found = cv2.remap(own, across, up, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+    return np.asarray(found, dtype=np.float64)
+
+
+def left_by_bodies(plan: Plan, light: SurfaceLight, finer: Grid, store: BasisStore) -> Floats:
+    """Share (V, U, 3) of all light on a surface that people's bodies leave to the cells of a finer grid."""
+    bodies = [solid_body(one, plan.camera) for one in people_of(plan)]
+    open_ = resampled(light.open, light.grid, finer)
+    taken = np.zeros_like(open_)
+    if plan.lights:
+        direct = np.stack([resampled(one, light.grid, finer) for one in light.maps * (1.0 - light.bodies)])
+        taken += summed(plan, direct * _lost(plan, bodies, finer, store))
+    if finer.sheet.name != "wall":
+        around = open_ - summed(plan, direct) if plan.lights else open_
+        taken += np.clip(around, 0.0, None) * _dark(plan, bodies, light, finer, store)[..., None]
+    return np.asarray(np.clip(1.0 - taken / np.maximum(open_, 1e-9), 0.0, 1.0))
+
+
+def _lost(plan: Plan, bodies: Sequence[SolidBody], grid: Grid, store: BasisStore) -> Floats:
+    """Share (L, V, U) of each lamp's light that bodies keep off."""
+    points = grid.points()
+
+    def of(lamp: Light) -> Floats:
+        emission, left = emission_of(lamp, plan), np.ones(len(points))
+        for body in bodies:
+            left *= 1.0 - shadow_on(body, emission, points)
+        return (1.0 - left).reshape(grid.shape)
+
+    ground = together("cast", grid.key, tuple(body.key for body in bodies), blocking_key(plan))
+    return np.stack(store.each_lamp(plan, ground, of))
+
+
+def _dark(plan: Plan, bodies: Sequence[SolidBody], light: SurfaceLight, finer: Grid, store: BasisStore) -> Floats:
+    """Share (V, U) of light from all round that bodies keep off; beside level ground that of cylinder and ball."""
+    if finer.sheet.name != "floor run":
+        return resampled(hidden_round(plan, light.grid, store), light.grid, finer)
+    points = finer.points()
+    left = np.ones(len(points))
+    for body in bodies:
+        hidden = partial(hidden_from_above, body, points)
+        left *= 1.0 - store.get(together("cast round", finer.key, body.key), hidden)
+    return np.asarray((1.0 - left).reshape(finer.shape))
