@@ -60,6 +60,21 @@ def test_dimmers_alone_where_they_can(make: MakePlan) -> None:
     assert all("%" in say(line) for line in found.words)
 
 
+def test_no_stand_is_put_where_a_companion_acts() -> None:
+    """Where a lamp would go without her she is put herself: it goes elsewhere."""
+    plan = scree()
+    alone = apply_changes(plan, even_screen(plan, STORE, ALL).changes)
+    moved = next(i for i, (a, b) in enumerate(zip(alone.lights, plan.lights, strict=True)) if a.position != b.position)
+    x, _, z = alone.lights[moved].position
+    other = {"id": "p2", "name": "she", "x": x, "z": z, "height": 1.7}
+    two = apply_changes(plan, [Change("companions", [other])])
+    lights = apply_changes(two, even_screen(two, STORE, ALL).changes).lights
+    reach = two.companions[0].envelope
+    for lamp in (one for one, was in zip(lights, two.lights, strict=True) if one.position != was.position):
+        beside = x - reach.left - 0.3 < lamp.position[0] < x + reach.right + 0.3
+        assert not (beside and z - reach.back - 0.3 < lamp.position[2] < z + reach.front + 0.3), lamp
+
+
 def test_what_is_in_the_way_is_named(make: MakePlan) -> None:
     assert [say(s) for s in even_screen(make(lights=[]), BasisStore(), ALL).limits] == ["no screen lamp is on"]
     assert not even_screen(make(lights=[]), BasisStore(), ALL).changes

@@ -27,7 +27,7 @@ from ...light.mirror import pane_reflections
 from ...light.mix import dimmed
 from ...light.occlusion import NONE, before_wall, set_triangles
 from ...light.total import light_without_lamps, total_maps
-from ...plan import Change, Light, Plan, apply_changes, edit
+from ...plan import Change, Light, Plan, apply_changes, edit, people_of
 from ...sentences import Sentence, tell
 from ...standards.quantities import Lux, OpenStops
 from ..moves import stand_inside
@@ -99,26 +99,29 @@ class _Search:
         return np.concatenate([_direct(self.plan, emission, grid, cells) for grid, cells in self.cells])
 
     def cost(self, trials: list[LampPlace], maps: list[Floats]) -> tuple[Floats, float]:
-        """Dimmers, and how uneven that is; by a lamp of the figure also what the face loses of its light."""
+        """Dimmers, and how uneven that is; by a lamp of the figures also what the face that it changes most loses or
+        gains of its light."""
         dimmers, uneven = self.solve(maps)
         if not self.serves_both or self.plan.subject is None:
             return dimmers, uneven
-        after = sum(by * self._on_face(i, one) for i, one, by in zip(self.indices, trials, dimmers, strict=True))
-        lost = stops(max(self._face_before, 1e-9) / max(after, 1e-9))
-        return dimmers, uneven + FACE_WEIGHS * max(0.0, abs(lost) - FACE_FREE)
+        after = sum(by * self._on_faces(i, one) for i, one, by in zip(self.indices, trials, dimmers, strict=True))
+        before, after = (np.maximum(lux, 1e-9) for lux in (self._faces_before, after))
+        changed = float(np.abs(np.log2(before / after)).max())
+        return dimmers, uneven + FACE_WEIGHS * max(0.0, changed - FACE_FREE)
 
     @cached_property
-    def _face_before(self) -> float:
-        return sum(self.plan.lights[i].dimmer * self._on_face(i, self.plan.lights[i]) for i in self.indices)
+    def _faces_before(self) -> Floats:
+        lamps = [self.plan.lights[i] for i in self.indices]
+        each = [lamp.dimmer * self._on_faces(i, lamp) for i, lamp in zip(self.indices, lamps, strict=True)]
+        return np.asarray(np.sum(each, axis=0))
 
-    def _on_face(self, index: int, at: LampPlace | Light) -> float:
-        """Lux at full power on a card before the eyes that looks at the lamp."""
-        assert self.plan.subject is not None
+    def _on_faces(self, index: int, at: LampPlace | Light) -> Floats:
+        """Lux (P,) at full power on a card before each person's eyes that looks at the lamp."""
         lamp = self.plan.lights[index].model_copy(update={"position": at.position, "aim": at.aim})
-        eyes = np.array(self.plan.subject.eyes)
-        return float(
-            direct_lux(emission_of(lamp, self.plan), eyes[None, :], unit(at.position - eyes), NONE, most=3)[0]
-        )
+        emission, eyes = emission_of(lamp, self.plan), np.array([one.eyes for one in people_of(self.plan)])
+        toward = [unit(at.position - own) for own in eyes]
+        lux = [direct_lux(emission, own[None], way, NONE, most=3)[0] for own, way in zip(eyes, toward, strict=True)]
+        return np.array(lux)
 
     def solve(self, maps: list[Floats]) -> tuple[Floats, float]:
         """Dimmers, and the cost: spread in stops plus a little for missing the target."""
@@ -288,8 +291,8 @@ def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
         return False
     if math.dist(trial.position, trial.aim) < 0.3:
         return False
-    if plan.subject is not None:
-        box = action_box(plan.subject)
+    for person in people_of(plan):
+        box = action_box(person)
         low, high = box.min(axis=0) - ACTION, box.max(axis=0) + ACTION
         if low[0] < x < high[0] and low[2] < z < high[2]:
             return False
@@ -332,7 +335,11 @@ def _judged(before: Evaluation, search: _Search, trials: list[LampPlace], dimmer
 
 
 def _face_off(evaluation: Evaluation) -> float:
-    """Stops that the face is from what is wanted of it."""
+    """Stops that the worst of all faces is from what is wanted of it."""
+    return max(_one_face_off(one) for one in (evaluation, *evaluation.others))
+
+
+def _one_face_off(evaluation: Evaluation) -> float:
     over = evaluation.exposure.stops_over
     if over is None or not math.isfinite(over):
         return 0.0

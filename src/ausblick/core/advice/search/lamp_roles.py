@@ -17,7 +17,7 @@ from ...light.basis import FRONT
 from ...light.direct import direct_lux
 from ...light.emission import emission_of
 from ...light.occlusion import before_wall
-from ...plan import Fixture, Light, Plan, Subject
+from ...plan import Fixture, Light, Plan, Subject, people_of
 
 FROM_WALL = 0.35
 """A stand's foot needs this much, m."""
@@ -119,10 +119,15 @@ def in_frame(plan: Plan, view: View, place: tuple[float, float, float], size: fl
     return bool(np.any((depth > 0.05) & (frame > 0.0).all(axis=1) & (frame < 1.0).all(axis=1)))
 
 
-def _in_action(subject: Subject, place: tuple[float, float, float]) -> bool:
-    reach, (x, _, z) = subject.envelope, place
-    beside = subject.x - reach.left - 0.25 < x < subject.x + reach.right + 0.25
-    return beside and subject.z - reach.back - 0.25 < z < subject.z + reach.front + 0.25
+def _in_action(plan: Plan, place: tuple[float, float, float]) -> bool:
+    """Of anybody in the picture."""
+    return any(_within_reach(person, place) for person in people_of(plan))
+
+
+def _within_reach(person: Subject, place: tuple[float, float, float]) -> bool:
+    reach, (x, _, z) = person.envelope, place
+    beside = person.x - reach.left - 0.25 < x < person.x + reach.right + 0.25
+    return beside and person.z - reach.back - 0.25 < z < person.z + reach.front + 0.25
 
 
 def _screen_places(plan: Plan, coverage: Coverage, sides: tuple[int, ...]) -> Iterator[list[tuple[Any, Any]]]:
@@ -222,8 +227,7 @@ BESIDE = 0.04
 
 def _stands(plan: Plan, view: View, coverage: Coverage, place: tuple[float, float, float]) -> bool:
     """May a screen lamp stand there: out of the action, and in the picture only where that is cropped away?"""
-    assert plan.subject is not None
-    if not inside(plan, place) or _in_action(plan.subject, place):
+    if not inside(plan, place) or _in_action(plan, place):
         return False
     outline = coverage.frame_outline
     body = np.array([place, (place[0], 0.0, place[2])]) + np.array([[[-0.3, 0.0, 0.0]], [[0.3, 0.0, 0.0]]])
@@ -238,8 +242,7 @@ def _stands(plan: Plan, view: View, coverage: Coverage, place: tuple[float, floa
 
 def may_stand(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
     """Is a place for a lamp in the room, and neither in the picture nor in the action?"""
-    assert plan.subject is not None
-    return inside(plan, place) and not in_frame(plan, view, place) and not _in_action(plan.subject, place)
+    return inside(plan, place) and not in_frame(plan, view, place) and not _in_action(plan, place)
 
 
 def around_face(subject: Subject, azimuth: float, elevation: float, away: float) -> tuple[float, float, float]:
