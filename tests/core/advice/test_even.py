@@ -64,7 +64,9 @@ def test_no_stand_is_put_where_a_companion_acts() -> None:
     """Where a lamp would go without her she is put herself: it goes elsewhere."""
     plan = scree()
     alone = apply_changes(plan, even_screen(plan, STORE, ALL).changes)
-    moved = next(i for i, (a, b) in enumerate(zip(alone.lights, plan.lights, strict=True)) if a.position != b.position)
+    moved = next(
+        i for i, (a, b) in enumerate(zip(alone.lights, plan.lights, strict=True)) if a.position != b.position
+    )
     x, _, z = alone.lights[moved].position
     other = {"id": "p2", "name": "she", "x": x, "z": z, "height": 1.7}
     two = apply_changes(plan, [Change("companions", [other])])

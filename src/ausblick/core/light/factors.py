@@ -38,9 +38,13 @@ def patch_factors(points: Floats, normals: Floats, corners: Floats, outward: Flo
     reach = np.linalg.norm(corners - centres[:, None, :], axis=2).max(axis=1)
     near = (r2 < (FAR * reach) ** 2) & (leaving > 1e-9) & (arriving > -reach)
     p, q = np.nonzero(near)
+    # Axes before places: what a pair needs is then taken from short rows that stay in a core's own memory.
+    at, facing, outlines = points.T.copy(), normals.T.copy(), corners.transpose(1, 2, 0).copy()
     for begin in range(0, len(p), CHUNK):
         a, b = p[begin : begin + CHUNK], q[begin : begin + CHUNK]
-        factors[a, b] = contour_factors(points[a], normals[a], corners[b])
+        to, n = outlines.take(b, axis=2), facing.take(a, axis=1)
+        to -= at.take(a, axis=1)
+        factors[a, b] = contour(to, n, over(to, n))
     return np.asarray(factors)
 
 
