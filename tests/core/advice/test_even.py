@@ -72,9 +72,9 @@ def test_no_stand_is_put_where_a_companion_acts() -> None:
     two = apply_changes(plan, [Change("companions", [other])])
     lights = apply_changes(two, even_screen(two, STORE, ALL).changes).lights
     reach = two.companions[0].envelope
-    for lamp in (one for one, was in zip(lights, two.lights, strict=True) if one.position != was.position):
-        beside = x - reach.left - 0.3 < lamp.position[0] < x + reach.right + 0.3
-        assert not (beside and z - reach.back - 0.3 < lamp.position[2] < z + reach.front + 0.3), lamp
+    for moved_one in (one for one, was in zip(lights, two.lights, strict=True) if one.position != was.position):
+        beside = x - reach.left - 0.3 < moved_one.position[0] < x + reach.right + 0.3
+        assert not (beside and z - reach.back - 0.3 < moved_one.position[2] < z + reach.front + 0.3), moved_one
 
 
 def test_what_is_in_the_way_is_named(make: MakePlan) -> None:
