@@ -195,13 +195,13 @@ class _DepthSeen:
     depth: Floats32
 
 
-_SEEN: Shelf[_DepthSeen | None] = Shelf(96)
-"""Body, screen and floor ask for the shadow of the same sources."""
+_SEEN: dict[int, Shelf[_DepthSeen | None]] = {PICTURE: Shelf(96), COARSER: Shelf(240)}
+"""By their cells: body, screen and floor ask for the shadow of the same sources; some 40 and 24 MB at most."""
 
 
 def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) -> Floats32:
     """Share (V,) of a small source that the body itself leaves to places (3, V): soft over a cell of its depth."""
-    seen = _SEEN.get((body.key, source.tobytes(), cells), lambda: _depth_seen(body, source, cells))
+    seen = _SEEN[cells].get((body.key, source.tobytes()), lambda: _depth_seen(body, source, cells))
     if seen is None:
         return np.ones(asked.shape[1], dtype=np.float32)
     local = seen.axes @ (asked - source.astype(np.float32)[:, None])
