@@ -32,7 +32,7 @@ from ausblick.core.plan import Change, Light, Plan, apply_changes
 from ausblick.demo.fern_house import scree, seed_vault
 
 mi.set_variant("scalar_rgb")
-WIDTH, SAMPLES, DEPTH = 480, 64, -1
+WIDTH, SAMPLES, DEPTH = 480, 256, -1
 BLACK = 0.04
 
 

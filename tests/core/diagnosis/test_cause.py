@@ -167,6 +167,18 @@ def test_its_words_say_what_to_touch_and_its_changes_make_the_plan_as_built() ->
     assert cause.certainty > 0.85
 
 
+def test_cloth_that_lies_differently_on_the_floor_neither_makes_nor_hides_a_lamps_fault() -> None:
+    """The whole run 3 % brighter than its light, by no lamp; then with the key off, which gives 4 %."""
+    plan = PLANS[1]
+    for changes, expected in (([], ("as-planned", None)), ([Change("lights[2].on", False)], ("off", "noon key"))):
+        shown = seen(plan, AsBuilt(apply_changes(plan, changes)))
+        run = tuple(replace(one, rgb=1.03 * one.rgb) for one in shown.surfaces[1:])
+        assert run
+        cause = cause_of_light(plan, replace(shown, surfaces=(shown.surfaces[0], *run)), STORE)
+        assert cause is not None
+        assert (cause.story, cause.lamp) == expected
+
+
 def test_an_exposure_that_is_off_is_told_as_that() -> None:
     cause = told(PLANS[1], [Change("camera.nd_stops", 0.6)])
     assert cause.story == "exposure"

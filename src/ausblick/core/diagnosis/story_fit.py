@@ -15,6 +15,7 @@ from scipy.linalg import block_diag, cho_factor, cho_solve
 
 from ..geometry.vectors import Floats
 from .light_model import Deviations, LightModel
+from .observed_light import ObservedLight
 from .stories import Story, begins, bounds, centre, prior, spreads
 
 REACH, FIELD = 0.3, 0.6
@@ -27,6 +28,9 @@ SKIN, SKIN_COLOUR = 0.35, 0.09
 and 0.15, both over the root of what evidence is tempered by, as these are known to be no smaller."""
 FACE, FACE_COLOUR = (0.12, 0.18, 0.12), (0.05, 0.05, 0.05)
 """How far light on left, middle and right of a face is from a ball's: a nose catches more, and heads turn."""
+APART = 0.02
+"""How far a surface of the screen may look brighter or darker than the wall does, as a share: it lies differently, is
+seen flatter, is walked on."""
 OBSTACLE, STRANGER, STRANGER_CHROMA = 0.45, 0.2, 0.015
 WRONG_WAY, FREE, PART_OF_IT = 0.02, 0.05, 0.03
 STEPS = 6
@@ -62,6 +66,7 @@ class Errors:
         lost = lost[: len(places)]
         level = noise**2 * (TOGETHER * near + (1.0 - TOGETHER) * one) + np.diag((BESIDE_SHADOW * lost) ** 2)
         chroma = model.observed.chroma**2 * (CHROMA_TOGETHER * near + (1.0 - CHROMA_TOGETHER) * one)
+        level = level + APART**2 * _alike(model.observed)
         if model.observed.face is not None:
             level = block_diag(level, SKIN**2 + np.diag(np.square(FACE)))
             chroma = block_diag(chroma, SKIN_COLOUR**2 + np.diag(np.square(FACE_COLOUR)))
@@ -78,6 +83,12 @@ class Errors:
             part = slice(k * size, (k + 1) * size)
             found[part, part] = block + added[k] if added else block
         return found
+
+
+def _alike(observed: ObservedLight) -> Floats:
+    """1 for two cells of one surface beside the wall (N, N), 0 for all others."""
+    of = np.repeat(np.arange(len(observed.surfaces)), [len(one.rgb) for one in observed.surfaces])
+    return np.asarray((of[:, None] == of[None, :]) & (of > 0)[:, None], dtype=float)
 
 
 class StoryFit:
