@@ -3,9 +3,8 @@
     python benchmarks/keys.py [plans]      2 to 4 s each
 
 The constants of core/damage/edges.py were fitted to the first 150, those of core/damage/moving_hand.py to the 200
-after them; from 350 on they are held out. Told are, over all
-plans: rank correlation and mean distance of predicted and keyed quality, each part's fit, and how the weighted
-open findings go with the quality.
+after them; from 350 on they are held out. Told are, over all plans: rank correlation and mean distance of
+predicted and keyed quality, each part's fit, and how the weighted open findings go with the quality.
 """
 
 from __future__ import annotations

@@ -58,3 +58,10 @@ def test_hands_alone_keep_the_shadow_that_the_numbers_know() -> None:
     """No body is drawn for them: the wall is as coarse and as dark as it is judged."""
     found = capture([0.0, 1.5, 6.0], framing="hands", feet_seen=False)
     assert found.sheets[0].look.shape[0] < 60
+
+
+def test_a_lamp_close_to_the_body_still_throws_its_shadow() -> None:
+    """From 0.8 m nothing can be said of one picture of the body: cylinder and ball stand for it."""
+    wall = capture([0.0, 1.2, MARK + 0.8]).sheets[0]
+    middle = wall.look[int(np.argmin(np.abs(wall.ys - 1.0)))][:, 1]
+    assert float(middle[np.abs(wall.xs) < 0.1].max()) < 0.1 * float(middle.max())

@@ -34,6 +34,8 @@ LOOKS = (0.03, 0.2)
 """A lamp is one source, two by two, or three by three: by its half width over its distance."""
 PICTURE, COARSER = 320, 160
 """Cells along each side of the body's depth as a lamp sees it, and as one of many directions of the sky does."""
+CLEAR = 1.1
+"""Times the body's reach: from nearer nothing can be said of one picture of it."""
 LIFT, NEARER = 0.008, 0.012
 """A place is in the body's shadow where something lies so much nearer to the source, m; it is asked from a little
 above the surface."""
@@ -98,6 +100,13 @@ def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     sources, shares = _sources(lamp, body)
     asked = np.ascontiguousarray(places.T, dtype=np.float32)
     return np.asarray(sum(share * (1.0 - _lit(body, asked, at)) for at, share in zip(sources, shares, strict=True)))
+
+
+def stands_clear(body: SolidBody, lamp: Emission) -> bool:
+    """Is all of a lamp so far from a body that its shadow can be told?"""
+    _, middle, radius = _reach(body)
+    sources, _ = _sources(lamp, body)
+    return bool(np.linalg.norm(sources - middle, axis=1).min() >= CLEAR * radius)
 
 
 def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
@@ -213,14 +222,12 @@ def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE)
 
 
 def _depth_seen(body: SolidBody, source: Floats, cells: int) -> _DepthSeen | None:
-    """None from so near that the source stands within the body's reach: nothing can be said of one picture of it."""
-    shares, triangles = _caster(body.shape)
-    corners = body.mark.at(shares).astype(np.float32)
-    middle = 0.5 * (corners.min(axis=0) + corners.max(axis=0)).astype(np.float64)
-    radius = float(np.linalg.norm(corners - middle, axis=1).max())
+    """None from too near."""
+    corners, middle, radius = _reach(body)
     away = float(np.linalg.norm(source - middle))
-    if away < 1.1 * radius:
+    if away < CLEAR * radius:
         return None
+    _, triangles = _caster(body.shape)
     axes = _axes(unit(source - middle)).astype(np.float32)
     half = float(radius / np.sqrt(away * away - radius * radius))
     near, far = away - radius, away + radius
@@ -230,6 +237,13 @@ def _depth_seen(body: SolidBody, source: Floats, cells: int) -> _DepthSeen | Non
     depth[depth > 0.999 * far] = np.inf
     depth[[0, -1]] = depth[:, [0, -1]] = np.inf
     return _DepthSeen(axes, half, depth)
+
+
+def _reach(body: SolidBody) -> tuple[Floats32, Floats, float]:
+    """Corners (N, 3) of the mesh that casts its shadow, their middle (3,), and how far they reach from it, m."""
+    corners = body.mark.at(_caster(body.shape)[0]).astype(np.float32)
+    middle = 0.5 * (corners.min(axis=0) + corners.max(axis=0)).astype(np.float64)
+    return corners, middle, float(np.linalg.norm(corners - middle, axis=1).max())
 
 
 def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Floats32:

@@ -9,6 +9,7 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.pane_film import film_of
+from ..geometry.lattice import at_places
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..light.basis import weight
 from ..light.cloth import FOLD
@@ -62,7 +63,7 @@ def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfac
         else:
             assert one.side is not None
             part = capture.room[one.side]
-            look = _through_pane(capture, _between(part.look, part.u, part.v, one.x, one.y), one, part, eye)
+            look = _through_pane(capture, at_places(part.look, part.u, part.v, one.x, one.y), one, part, eye)
             if part.side.opening is not None:
                 in_wall[one.box] |= one.first
         np.copyto(image[one.box], look, where=one.first[..., None])
@@ -100,18 +101,7 @@ def _sky(capture: Capture) -> Floats:
 
 def _look(lit: LitSheet, values: Floats, x: Floats32, y: Floats32) -> Floats:
     """Values (H, W, ...) of a surface's grid at places x, y (...)."""
-    return _between(values, lit.xs, lit.ys, x, y)
-
-
-def _between(values: Floats, xs: Floats, ys: Floats, x: Floats32, y: Floats32) -> Floats:
-    """Values (H, W, ...) over xs, ys at places x, y (...), linear between them."""
-    column = (x - xs[0]) / (xs[1] - xs[0])
-    row = (y - ys[0]) / (ys[1] - ys[0])
-    args = np.asarray(column, dtype=np.float32), np.asarray(row, dtype=np.float32)
-    found = cv2.remap(
-        np.ascontiguousarray(values, dtype=np.float32), *args, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
-    )
-    return np.asarray(found, dtype=np.float64)
+    return at_places(values, lit.xs, lit.ys, x, y)
 
 
 def _folds(seed: int, lit: LitSheet, x: Floats32, y: Floats32) -> Floats:

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import partial
 
-import cv2
 import numpy as np
 
 from ..camera.screen_grid import Grid
 from ..evaluation.screen_light import SurfaceLight
 from ..figure.solid_body import SolidBody, solid_body
+from ..geometry.lattice import at_lattice
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
-from ..light.body_light import hidden_from_above, shadow_on
+from ..light.body_light import hidden_from_above, shadow_on, stands_clear
 from ..light.emission import emission_of
 from ..light.figure_shadow import hidden_round
 from ..light.keys import blocking_key, together
@@ -31,41 +31,37 @@ def finer_grid(grid: Grid) -> Grid:
 
 
 def resampled(values: Floats, grid: Grid, finer: Grid) -> Floats:
-    """Values (H, W, ...) of a grid's cells at those of a finer one of the same surface, linear between them."""
-    column, row = (
-        ((at - own[0]) / (own[1] - own[0])).astype(np.float32) for at, own in ((finer.x, grid.x), (finer.y, grid.y))
-    )
-    across, up = np.meshgrid(column, row)
-    own = np.ascontiguousarray(values, dtype=np.float32)
-    found = cv2.remap(own, across, up, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
-    return np.asarray(found, dtype=np.float64)
+    """Values (H, W, ...) of a grid's cells at those of a finer one of the same surface."""
+    return at_lattice(values, grid.x, grid.y, finer.x, finer.y)
 
 
 def left_by_bodies(plan: Plan, light: SurfaceLight, finer: Grid, store: BasisStore) -> Floats:
     """Share (V, U, 3) of all light on a surface that people's bodies leave to the cells of a finer grid."""
     bodies = [solid_body(one, plan.camera) for one in people_of(plan)]
     open_ = resampled(light.open, light.grid, finer)
-    taken = np.zeros_like(open_)
+    taken, around = np.zeros_like(open_), open_
     if plan.lights:
         direct = np.stack([resampled(one, light.grid, finer) for one in light.maps * (1.0 - light.bodies)])
-        taken += summed(plan, direct * _lost(plan, bodies, finer, store))
+        taken, around = summed(plan, direct * _lost(plan, bodies, light, finer, store)), open_ - summed(plan, direct)
     if finer.sheet.name != "wall":
-        around = open_ - summed(plan, direct) if plan.lights else open_
-        taken += np.clip(around, 0.0, None) * _dark(plan, bodies, light, finer, store)[..., None]
+        taken = taken + np.clip(around, 0.0, None) * _dark(plan, bodies, light, finer, store)[..., None]
     return np.asarray(np.clip(1.0 - taken / np.maximum(open_, 1e-9), 0.0, 1.0))
 
 
-def _lost(plan: Plan, bodies: Sequence[SolidBody], grid: Grid, store: BasisStore) -> Floats:
-    """Share (L, V, U) of each lamp's light that bodies keep off."""
-    points = grid.points()
+def _lost(plan: Plan, bodies: Sequence[SolidBody], light: SurfaceLight, finer: Grid, store: BasisStore) -> Floats:
+    """Share (L, V, U) of each lamp's light that bodies keep off; of a lamp so near to one of them that its shadow
+    can't be told, what cylinder and ball do."""
+    points, known = finer.points(), {lamp.id: lost for lamp, lost in zip(plan.lights, light.lost, strict=True)}
 
     def of(lamp: Light) -> Floats:
         emission, left = emission_of(lamp, plan), np.ones(len(points))
+        if not all(stands_clear(body, emission) for body in bodies):
+            return resampled(known[lamp.id], light.grid, finer)
         for body in bodies:
             left *= 1.0 - shadow_on(body, emission, points)
-        return (1.0 - left).reshape(grid.shape)
+        return (1.0 - left).reshape(finer.shape)
 
-    ground = together("cast", grid.key, tuple(body.key for body in bodies), blocking_key(plan))
+    ground = together("cast", finer.key, tuple(body.key for body in bodies), blocking_key(plan))
     return np.stack(store.each_lamp(plan, ground, of))
 
 

@@ -6,7 +6,6 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 
-import cv2
 import numpy as np
 
 from ..camera.exposure import grey_lux
@@ -15,6 +14,7 @@ from ..camera.turned import recorded_places, side_turns, upright
 from ..camera.view import view_of
 from ..colour.curves import encode
 from ..evaluation.evaluate import evaluate
+from ..geometry.lattice import at_lattice
 from ..geometry.vectors import Bytes, Floats, Floats32, unit
 from ..light.basis import BasisStore
 from ..light.mix import scalar_lux
@@ -37,17 +37,9 @@ def standin_capture(built: AsBuilt, store: BasisStore) -> Capture:
         return capture
     xs = np.arange(capture.xs[0], capture.xs[-1] + FINE, FINE)
     ys = np.arange(capture.ys[0], capture.ys[-1] + FINE, FINE)
-    screen, folds = (_finer(values, capture, xs, ys) for values in (capture.screen, capture.folds))
+    screen, folds = (at_lattice(values, capture.xs, capture.ys, xs, ys) for values in (capture.screen, capture.folds))
     left = np.prod([1.0 - _lost(crease, xs, ys) for crease in built.creases], axis=0)
     return replace(capture, xs=xs, ys=ys, screen=screen * left[..., None], folds=folds)
-
-
-def _finer(values: Floats, capture: Capture, xs: Floats, ys: Floats) -> Floats:
-    column = (xs - capture.xs[0]) / (capture.xs[1] - capture.xs[0])
-    row = (ys - capture.ys[0]) / (capture.ys[1] - capture.ys[0])
-    across, up = np.meshgrid(column.astype(np.float32), row.astype(np.float32))
-    found = cv2.remap(values.astype(np.float32), across, up, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
-    return np.asarray(found, dtype=np.float64)
 
 
 def _lost(crease: Crease, xs: Floats, ys: Floats) -> Floats:
