@@ -73,9 +73,11 @@ def signal_of(patches: Sequence[ScreenPatch], key: int, camera: Camera, formula:
     shown = np.minimum(linear, 1.0)
     share = np.concatenate([patch.share for patch in found])
     d = colour_difference(shown, key, formula)
-    median = _weighted_median(d, share)
-    whole = colour_difference(linear, key, formula) if float(linear.max()) > 1.0 else d
-    middle = _weighted_middle(whole, share)
+    middle, whole = _weighted_middle(d, share), d
+    median = float(d[middle])
+    if float(linear.max()) > 1.0:
+        whole = colour_difference(linear, key, formula)
+        middle = _weighted_middle(whole, share)
     unclipped = float(whole[middle])
     if not unclipped > DARK:
         return None
