@@ -6,8 +6,8 @@ import tempfile
 from pathlib import Path
 from typing import Literal
 
+from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import draw
-from ausblick.core.matte.simulation import overview_window
 from ausblick.core.standin.as_built import FIRST_SEED
 from ausblick.core.standin.standin_camera import exposures, standin_picture
 from ausblick.formats.images import png_bytes

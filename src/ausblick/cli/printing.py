@@ -183,6 +183,10 @@ def key_table(report: dict[str, Any], output: str) -> str:
     )
 
 
+def _whose(report: dict[str, Any]) -> str:
+    return "" if report["person"] is None else f": of {report['person']}, whom it costs most"
+
+
 def simulated_table(title: str, report: dict[str, Any]) -> str:
     """The parts first, the single number last."""
     lines = [title, "", f"{'':18}{'plan':>9}{'ideal':>9}{'border':>9}{'weight':>8}"]
@@ -190,7 +194,7 @@ def simulated_table(title: str, report: dict[str, Any]) -> str:
         values = "".join(f"{_num(part[k], '', 3):>9}" for k in ("value", "ideal", "border"))
         lines.append(f"{part['name'].replace('_', ' '):18}{values}{part['weight']:8.2f}")
     residue, holes = _num(report["residue_percent"], "%", 2), _num(report["holes_percent"], "%", 2)
-    lines += [f"residue {residue}, holes {holes}", f"quality {report['quality']:.1f} of 100"]
+    lines += [f"residue {residue}, holes {holes}", f"quality {report['quality']:.1f} of 100{_whose(report)}"]
     for lever in report["levers"]:
         cost = f"  ({lever['cost']})" if lever["cost"] else ""
         lines.append(f"{lever['gain']:+6.1f}  {lever['change']}{cost}")

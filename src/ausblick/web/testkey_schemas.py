@@ -44,6 +44,7 @@ class TestKeyModel(Answer):
     quality: float | None
     formula: Keyer | None = None
     other_quality: float | None = None
+    person: str | None = None
     parts: list[QualityPart]
     residue_percent: float | None
     holes_percent: float | None

@@ -140,7 +140,7 @@ def test_the_picture_shows_each_surface_where_the_lens_sees_it(make: MakePlan) -
     """The fold, the run's near edge and a wing's edge are drawn where the projection says."""
     from ausblick.core.matte.background import background_of
     from ausblick.core.matte.capture import capture_of
-    from ausblick.core.matte.simulation import overview_window
+    from ausblick.core.matte.key_windows import overview_window
 
     plan = make(screen={"floor_run": 1.5, "wing_left": 1.0, "curve_radius": 0.4}, lights=TWO, subject=None,
                 camera={"z": 6.0, "y": 2.0, "tilt": -12.0, "focal_mm": 22.0})  # fmt: skip

@@ -9,9 +9,12 @@ import numpy as np
 
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.matte.capture import capture_of
+from ausblick.core.matte.key_report import test_key_report as key_report
+from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import Drawn, draw
-from ausblick.core.matte.simulation import overview_window
+from ausblick.core.matte.simulation import SimulatedKey, simulate
 from ausblick.core.plan import plan_from
+from ausblick.formats.recording import through
 from tests.stores import STORE
 
 RED, BLUE = [0.5, 0.02, 0.02], [0.02, 0.02, 0.5]
@@ -71,3 +74,41 @@ def test_a_companion_off_the_mark_is_out_of_focus_and_the_matte_still_true() -> 
     assert edge(soft, hers) > 1.5 * edge(sharp, hers)
     assert edge(soft, subjects) == edge(sharp, subjects)
     assert abs(soft.alpha.sum() / sharp.alpha.sum() - 1.0) < 0.01
+
+
+@cache
+def beside(ink: tuple[float, float, float]) -> SimulatedKey:
+    """A subject in grey, and a visitor in `ink` beside them on an even screen."""
+    panel = {"fixture": {"flux_lm": 20000.0, "emitter": {"shape": "rect", "width": 1.0, "height": 0.6}}}
+    lamps = [{**panel, "position": [x, 1.6, 2.4], "aim": [-0.3 * x, 1.6, 0.0]} for x in (-3.2, 3.2)]
+    key = {**panel, "role": "key", "position": [-1.6, 2.4, 6.4], "aim": [0.0, 1.5, 3.4]}
+    grey = {"name": "grey coat", "reflectance": [0.2, 0.2, 0.21]}
+    visitor = {"name": "visitor", "x": 0.5, "z": 3.4, "wardrobe": [{"name": "coat", "reflectance": list(ink)}]}
+    plan = plan_from({
+        "format": "ausblick-plan", "version": 1, "lights": [*lamps, key],
+        "screen": {"width": 5.0, "height": 3.2, "wrinkle_slope": 0.0, "gloss": 0.0},
+        "subject": {"x": -0.5, "z": 3.4, "framing": "waist", "wardrobe": [grey]},
+        "companions": [{**visitor, "framing": "waist"}],
+        "camera": {"z": 7.6, "y": 1.4, "focal_mm": 40.0, "iso": 800.0, "f_number": 4.0,
+                   "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 900}},
+    })  # fmt: skip
+    return simulate(plan, STORE, through)
+
+
+def test_the_key_is_that_of_whom_it_costs_most() -> None:
+    """A companion in moss loses what a subject in moss would, however well the subject's own key is, and is told."""
+    moss, grey = beside((0.09, 0.2, 0.06)), beside((0.2, 0.2, 0.21))
+    assert set(moss.crops) == {"hair", "hand", "hair2", "hand2"}
+    assert moss.measures.matte_loss is not None
+    assert moss.measures.matte_loss > 8.0
+    assert moss.quality < grey.quality - 25.0
+    report = key_report(moss, ())
+    assert report.person == "visitor"
+    predicted = evaluate(moss.capture.plan, STORE).worst_damage
+    assert predicted is not None
+    assert abs(predicted.kinder.quality - moss.quality) < 8.0
+    both = [part.drawn for name, part in grey.crops.items() if name in ("hair", "hair2")]
+    assert all(float(one.hair.max()) > 0.5 for one in both)
+    # The subject's loss is not thinned by whom stands beside them, nor theirs by the subject's.
+    assert grey.measures.matte_loss is not None
+    assert grey.measures.matte_loss < 0.5

@@ -17,11 +17,12 @@ from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte.capture import Capture, capture_of
+from ausblick.core.matte.key_windows import crop_windows
 from ausblick.core.matte.levers import Lever, levers_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.quality import Measures
 from ausblick.core.matte.render import draw
-from ausblick.core.matte.simulation import NoScreen, SimulatedKey, crop_windows, keyed, measure_all, quick, simulate
+from ausblick.core.matte.simulation import NoScreen, SimulatedKey, keyed, measure_all, quick, simulate
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.formats.recording import codec_class, pixel_format, through

@@ -13,11 +13,12 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.drawn_place import figure_place
 from ausblick.core.matte.ground import plate_ground
+from ausblick.core.matte.key_windows import crop_windows
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.pull import Keyer, pull
 from ausblick.core.matte.render import draw
 from ausblick.core.matte.shoot import shoot
-from ausblick.core.matte.simulation import crop_windows, measure_all, quick
+from ausblick.core.matte.simulation import measure_all, quick
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip

@@ -5886,7 +5886,7 @@ export interface components {
         /**
          * PredictedKey
          * @description The quality that a test key would have, 0 to 100, and its parts, predicted without a picture; by the kinder
-         *     formula.
+         *     formula. `person`: of whom, where several are in the picture: the one whom the key costs most.
          */
         PredictedKey: {
             /**
@@ -5896,6 +5896,11 @@ export interface components {
             formula: "mean" | "larger";
             /** Parts */
             parts: components["schemas"]["QualityPart"][];
+            /**
+             * Person
+             * @default null
+             */
+            person: string | null;
             /** Quality */
             quality: number;
         };
@@ -7750,6 +7755,11 @@ export interface components {
             other_quality: number | null;
             /** Parts */
             parts: components["schemas"]["QualityPart"][];
+            /**
+             * Person
+             * @default null
+             */
+            person: string | null;
             /** Problem */
             problem: string;
             /** Quality */

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The kept test keys of two set-ups side by side: the same window and view of both, and their parts. */
   import KeyParts from '../stations/key/KeyParts.svelte'
-  import { VIEWS, WINDOWS } from '../stations/key/words'
+  import { VIEWS, windowName } from '../stations/key/words'
   import { call, client } from '../lib/api'
   import { keptKeys } from '../lib/testKey.svelte'
   import type { Plan, TestKey } from '../lib/types'
@@ -53,7 +53,7 @@
             class="btn btn-sm"
             class:btn-active={at === w.name}
             aria-pressed={at === w.name}
-            onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button
+            onclick={() => (part = w.name)}>{windowName(w.name)}</button
           >{/each}
       </span>
       <span class="flex flex-wrap gap-1.5" role="group" aria-label="View">
@@ -72,7 +72,7 @@
       <div class="min-w-0">
         {#if key && both}<img
             src="/api/test-key/{key.id}/{at}/{view}.png"
-            alt="{side ? 'Right' : 'Left'}: {WINDOWS[at]}, {VIEWS[view]}"
+            alt="{side ? 'Right' : 'Left'}: {windowName(at)}, {VIEWS[view]}"
             class="w-full bg-base-300"
           />{/if}
         <p class="mt-1 flex items-center justify-between gap-3">

@@ -19,7 +19,7 @@ from ..evaluation.results import (
 )
 from ..light.mirror import Mirrored, Reflection
 from ..light.spill import Kind, ProbeReading, Spill
-from ..plan import Change, name_of, people_of
+from ..plan import Change, name_of, one_of_several, people_of
 from ..sentences import Sentence, digits, say
 from ..standards.limit import Severity
 from ..standards.quantities import Lux, Metres, OpenStops, Percent, Pixels
@@ -145,11 +145,12 @@ class FindingReport:
 @dataclass(frozen=True, kw_only=True)
 class PredictedKey:
     """The quality that a test key would have, 0 to 100, and its parts, predicted without a picture; by the kinder
-    formula."""
+    formula. `person`: of whom, where several are in the picture: the one whom the key costs most."""
 
     quality: float
     formula: Formula
     parts: tuple[QualityPart, ...]
+    person: str | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -207,7 +208,8 @@ def _predicted(evaluation: Evaluation) -> PredictedKey | None:
     if damage is None:
         return None
     kinder = damage.kinder
-    return PredictedKey(quality=kinder.quality, formula=kinder.formula, parts=kinder.parts)
+    whom = one_of_several(evaluation.plan, evaluation.worst_person)
+    return PredictedKey(quality=kinder.quality, formula=kinder.formula, parts=kinder.parts, person=whom)
 
 
 def _people(evaluation: Evaluation) -> Iterator[PersonReport]:

@@ -96,6 +96,28 @@ class Damage:
         return self.larger if self.larger.quality > self.mean.quality + KINDER else self.mean
 
 
+@dataclass(frozen=True)
+class WorstDamage(Damage):
+    """One key cuts everybody out: by each formula what it costs the person whom it costs most; `people`: whose the
+    mean's and whose the larger's is, the subject (0) or a companion from 1."""
+
+    people: tuple[int, int]
+
+    @property
+    def kinder_of(self) -> int:
+        return self.people[self.kinder is self.larger]
+
+
+def worst_of(people: Sequence[Damage | None]) -> WorstDamage | None:
+    """None where nothing is known of anybody's key."""
+    mean = [(one.mean.quality, i, one.mean) for i, one in enumerate(people) if one is not None]
+    larger = [(one.larger.quality, i, one.larger) for i, one in enumerate(people) if one is not None]
+    if not mean:
+        return None
+    (_, i, by_mean), (_, j, by_larger) = (min(found, key=lambda one: one[0]) for found in (mean, larger))
+    return WorstDamage(by_mean, by_larger, (i, j))
+
+
 KINDER = 1.0
 """Points of quality by which the key against the larger channel must be better to be taken."""
 

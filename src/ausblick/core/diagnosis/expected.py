@@ -11,8 +11,8 @@ from ..frames.frame import Frame
 from ..frames.reading import FrameReading, read_frame
 from ..light.basis import BasisStore
 from ..matte.capture import capture_of
+from ..matte.key_windows import overview_window
 from ..matte.render import draw
-from ..matte.simulation import overview_window
 
 WIDTH = 960
 

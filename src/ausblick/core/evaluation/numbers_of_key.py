@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+from ..plan import one_of_several
 from .number import Input, Number
 from .results import Evaluation
 
 DRAWN = "Fitted to drawn keys, docs/model.md"
+
+
+def _whose(e: Evaluation) -> str:
+    whom = one_of_several(e.plan, e.worst_person)
+    return "" if whom is None else f"Of {whom}, whom it costs most: "
 
 
 def key_numbers(e: Evaluation) -> list[Number]:
@@ -21,8 +27,8 @@ def key_numbers(e: Evaluation) -> list[Number]:
             value=key.quality,
             unit="of 100",
             digits=0,
-            formula="100 halved for the root of the weighted mean square of the parts, each from its ideal (0) to a "
-            "border capture (1); composite and screen left in the edge need a drawn key",
+            formula=f"{_whose(e)}100 halved for the root of the weighted mean square of the parts, each from its "
+            "ideal (0) to a border capture (1); composite and screen left in the edge need a drawn key",
             source=DRAWN,
             inputs=tuple(
                 Input(part.name.replace("_", " "), part.value, "") for part in key.parts if part.value is not None

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..camera.coverage import Coverage
 from ..camera.level_schools import LevelTarget
 from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
-from ..damage.damage import Damage
+from ..damage.damage import Damage, WorstDamage, worst_of
 from ..geometry.vectors import Bools, Floats
 from ..light.cloth import Highlight
 from ..light.mirror import Mirrored, Reflection
@@ -208,11 +209,15 @@ class Evaluation:
         """Of the subject (0), or of a companion by its place among them, from 1."""
         return self if person == 0 else self.others[person - 1]
 
-    @property
-    def worst_damage(self) -> Damage | None:
-        """Of the person whom the key costs most; None without a lit screen."""
-        found = [one.damage for one in (self, *self.others) if one.damage is not None]
-        return min(found, key=lambda damage: damage.kinder.quality, default=None)
+    @cached_property
+    def worst_person(self) -> int:
+        """Whom the key costs most: the subject (0), or a companion from 1."""
+        return 0 if self.worst_damage is None else self.worst_damage.kinder_of
+
+    @cached_property
+    def worst_damage(self) -> WorstDamage | None:
+        """Of whom the key costs most; None without a lit screen."""
+        return worst_of([one.damage for one in (self, *self.others)])
 
     @property
     def judged_cells(self) -> tuple[tuple[Grid, Bools], ...]:

@@ -44,6 +44,7 @@ class Capture:
     picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
     (see `LitSheet`); `beside`: the other surfaces; `room`: what the frame shows of the room; `light` by place of the
     figure (3,), `body` on all of it; `others`: the same capture of each companion, who is drawn as the subject is;
+    `looked_at`: whose key is measured pixel for pixel, the subject and the one whom the key costs most;
     `unsharp_px`: the disc that the lens makes of a point where that person stands, sensor px;
     `in_pane`: lamps mirrored in a window, their `lux` in linear light too; `smear_px`, `defocus_px` in sensor px;
     `noise`: 0 none, 1 as the camera's; `lift`: what the grade multiplies linear light by before keying.
@@ -60,6 +61,7 @@ class Capture:
     light: dict[str, Floats]
     body: BodyLight | None
     others: tuple[Capture, ...]
+    looked_at: tuple[int, ...]
     beside: tuple[LitSheet, ...]
     room: tuple[LitSide, ...]
     in_pane: tuple[PaneImage, ...]
@@ -76,6 +78,10 @@ class Capture:
     def linear_of_lux(self) -> float:
         """Linear light of a white surface under one lux."""
         return 1.0 / grey_lux(self.plan.camera)
+
+    def of(self, person: int) -> Capture:
+        """Of the subject (0), or of a companion by its place among them, from 1."""
+        return self if person == 0 else self.others[person - 1]
 
     @property
     def camera_at(self) -> Floats:
@@ -108,6 +114,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
         body=_body(evaluation, evaluation.view, store, grey),
         others=(),
+        looked_at=tuple(sorted({0, evaluation.worst_person})),
         beside=tuple(beside),
         room=lit_room(plan, evaluation.view, evaluation.scene_light, store),
         in_pane=tuple(

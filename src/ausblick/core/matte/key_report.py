@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..damage.scale import QualityPart
-from ..plan import Change
+from ..plan import Change, one_of_several
 from ..sentences import Sentence, say
 from ..standards.quantities import Percent, Points, Share, SquareCentimetres
 from .keyer import Key, Sample
@@ -59,7 +59,8 @@ class LeverReport:
 @dataclass(frozen=True, kw_only=True)
 class TestKeyReport:
     """Quality 0 to 100 by the kinder `formula`, and by the other one; errors 0 to 1 of the matte; soft edge in cm2;
-    residue, holes, flicker and loss of matte in %."""
+    residue, holes, flicker and loss of matte in %. `person`: of whom, where several are in the picture: the one whom
+    the key costs most."""
 
     quality: float
     edge_error: Share | None
@@ -78,6 +79,7 @@ class TestKeyReport:
     other_quality: float
     parts: tuple[QualityPart, ...]
     levers: tuple[LeverReport, ...]
+    person: str | None = None
 
 
 def key_report(key: Key) -> KeyReport:
@@ -111,6 +113,7 @@ def test_key_report(key: SimulatedKey, levers: Sequence[Lever]) -> TestKeyReport
         other_quality=key.other.quality,
         parts=key.parts,
         levers=tuple(_lever(lever) for lever in levers),
+        person=one_of_several(key.capture.plan, key.kinder.person),
     )
 
 

@@ -18,8 +18,9 @@ from ..light.basis import BasisStore
 from ..plan import Change, Plan, PlanError, Recording, apply_changes, edit
 from ..sentences import Sentence, say, tell
 from .capture import capture_of
+from .key_windows import crop_windows
 from .shoot import Codec
-from .simulation import NoScreen, SimulatedKey, crop_windows, score
+from .simulation import NoScreen, SimulatedKey, score
 
 BACK_LIGHT_LM = 3000.0
 """A small panel's worth of light: ours, the least that reads as a rim."""

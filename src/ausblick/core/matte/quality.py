@@ -43,20 +43,22 @@ class Measures:
 
 
 def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach: float) -> Measures:
-    """Measures of one window. `reach`: half width of the edge band in px."""
+    """Measures of one window, of whom it looks at. `reach`: half width of the edge band in px."""
     alpha = drawn.alpha[: linear.shape[0], : linear.shape[1]]
     hair = drawn.hair[: linear.shape[0], : linear.shape[1]] > 0.5
     hand = drawn.hand[: linear.shape[0], : linear.shape[1]] > 0.0
     on_screen = drawn.screen[: linear.shape[0], : linear.shape[1]] > 0.5
+    others = drawn.others[: linear.shape[0], : linear.shape[1]]
+    alone = ~_grown(others > 0.02, reach) if others.any() else np.ones_like(hair)
     near_hair = _grown(hair, reach)
     near_hand = _grown(hand, reach)
-    edge = _grown((alpha > 0.02) & (alpha < 0.98), reach) & on_screen
+    edge = _grown((alpha > 0.02) & (alpha < 0.98), reach) & on_screen & alone
     body = edge & ~near_hair & ~near_hand
     # Above 1 the figure is only further from the screen's colour: no error.
     error = np.abs(np.clip(pulled.raw, -0.5, 1.0) - alpha)
-    hair_band = near_hair & on_screen & (alpha < 0.98)
+    hair_band = near_hair & on_screen & alone & (alpha < 0.98)
     flat = pulled.flat & (alpha < 1e-6) & on_screen
-    solid = cv2.erode((alpha > 0.999).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
+    solid = cv2.erode(((alpha > 0.999) & (others < 0.5)).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
     loss = 100.0 * float((1.0 - pulled.matte[solid]).mean()) if solid.any() else None
     matte_error = np.abs(pulled.matte - alpha)
     soft = (pulled.matte > 0.05) & (pulled.matte < 0.95) & edge & ~near_hair

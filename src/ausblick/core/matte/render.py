@@ -34,7 +34,8 @@ class Drawn:
     """Linear light: foreground (H, W, 3) premultiplied, alpha (H, W), background (H, W, 3).
 
     Masks (H, W): `hair` and `hand` where those are, `screen` where the background is screen-coloured, things that are
-    keyed away on purpose (`away`) with it, `held` what is held out. `cm2`: area of a drawn pixel at the mark.
+    keyed away on purpose (`away`) with it, `held` what is held out, `others` who is not the one looked at (see
+    `PixelWindow`). `cm2`: area of a drawn pixel where that one stands.
     """
 
     foreground: Floats
@@ -45,6 +46,7 @@ class Drawn:
     screen: Floats
     held: Floats
     away: Floats
+    others: Floats
     cm2: float
 
     @property
@@ -55,17 +57,18 @@ class Drawn:
 def draw(capture: Capture, window: PixelWindow) -> Drawn:
     background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
-    picture = _Picture(
-        np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, np.zeros(shape), np.zeros(shape)
-    )
+    held, away, others = np.zeros(shape), np.zeros(shape), np.zeros(shape)
+    picture = _Picture(np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, held, away, others)
     hair, hand, cm2 = np.zeros(shape), np.zeros(shape), 1.0
+    looked_at = capture.of(window.person)
     for one in sorted((capture, *capture.others), key=_from_lens, reverse=True):
         subject = one.plan.subject
         if subject is None or not one.light or not _before_the_lens(one, subject):
             continue
+        picture.of_others = one is not looked_at
         strands, moving, cover = _lay_person(one, subject, window, picture)
-        if one is not capture:
-            # Who stands before the subject hides its hair and hand.
+        if one is not looked_at:
+            # Who stands before them hides their hair and hand.
             hair, hand = (1.0 - cover) * hair, (1.0 - cover) * hand
         else:
             hair, hand = strands, moving
@@ -132,13 +135,15 @@ def _finished(
     # The same veil on both layers keeps the composite exact.
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
     background = (1.0 - GLARE) * background + veil
-    return Drawn(colour, alpha, background, hair, hand, picture.on_screen, picture.held, picture.away, cm2)
+    return Drawn(
+        colour, alpha, background, hair, hand, picture.on_screen, picture.held, picture.away, picture.others, cm2
+    )
 
 
 @dataclass
 class _Picture:
     """A foreground (H, W, 3), premultiplied, with its alpha (H, W) over a background (H, W, 3); `on_screen`,
-    `held` and `away` as in `Drawn`."""
+    `held`, `away` and `others` as in `Drawn`; `of_others`: what is laid next is theirs."""
 
     colour: Floats
     alpha: Floats
@@ -146,6 +151,8 @@ class _Picture:
     on_screen: Floats
     held: Floats
     away: Floats
+    others: Floats
+    of_others: bool = False
 
     def over(self, colour: Floats | Floats32, cover: Floats | Floats32) -> None:
         """Lay a premultiplied layer over what is there."""
@@ -158,6 +165,7 @@ class _Picture:
         self.alpha[box] = cover[box] + left * self.alpha[box]
         self.held[box] *= left
         self.away[box] *= left
+        self.others[box] = self.of_others * cover[box] + left * self.others[box]
 
     def lay(self, layer: BodyLayer, keying: Keying) -> None:
         if keying == "away":
@@ -181,6 +189,7 @@ class _Picture:
         self.colour = (1.0 - share) * layer.colour + (1.0 - whole)[..., None] * self.colour
         self.alpha = kept + (1.0 - whole) * self.alpha
         self.held, self.away = (1.0 - whole) * self.held, away + (1.0 - whole) * self.away
+        self.others = self.of_others * whole + (1.0 - whole) * self.others
 
 
 def _before_the_lens(capture: Capture, subject: Subject) -> bool:

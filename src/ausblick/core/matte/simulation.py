@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from contextvars import copy_context
 from dataclasses import dataclass, replace
@@ -14,12 +14,11 @@ from ..camera.coverage import coverage_of
 from ..damage.damage import KINDER
 from ..damage.scale import QualityPart, quality_of
 from ..evaluation.evaluate import evaluate
-from ..figure.held_props import hand_at, shown_props
 from ..geometry.vectors import Bools, Floats32
 from ..light.basis import BasisStore
 from ..plan import Plan
 from .capture import Capture, capture_of
-from .drawn_place import figure_place
+from .key_windows import WHOLE, crop_windows, overview_window, part_in
 from .keyer import AWAY
 from .pixel_window import PixelWindow
 from .pull import Keyer, Pulled, pull
@@ -27,10 +26,6 @@ from .quality import Measures, held_out, joined, measured
 from .render import Drawn, draw
 from .shoot import Codec, shoot
 
-OVERVIEW = 960
-WHOLE = 480
-"""Width of the picture on which the clip for the whole screen is read; nothing is lost to a codec there."""
-CROP = (576, 432)
 EDGE = 3.0
 
 
@@ -58,11 +53,12 @@ class Shot:
 
 @dataclass(frozen=True, eq=False)
 class Keyed:
-    """The windows keyed by one formula, what was measured, and its quality."""
+    """The windows keyed by one formula, what was measured of the person whom it costs most, and its quality."""
 
     formula: Keyer
     shots: dict[str, Shot]
     measures: Measures
+    person: int
 
     @property
     def parts(self) -> tuple[QualityPart, ...]:
@@ -136,7 +132,7 @@ def simulate(
         overview=with_second(by(kinder.formula, overview, capture), capture),
         kinder=replace(kinder, shots=crops),
         other=other,
-        second=_second(crops, capture),
+        second=_second([one for one in crops.values() if one.window.person == kinder.person], capture),
         flicker_percent=_flicker(crops, capture, kinder.formula),
         capture=capture,
     )
@@ -168,10 +164,8 @@ def _flicker(crops: dict[str, Shot], capture: Capture, formula: Keyer) -> float 
     return 100.0 * float(np.mean(changes)) if changes else None
 
 
-def _second(crops: dict[str, Shot], capture: Capture) -> Measures | None:
-    found = [
-        measured(shot.drawn, shot.linear, shot.second, capture.key, EDGE) for shot in crops.values() if shot.second
-    ]
+def _second(crops: Sequence[Shot], capture: Capture) -> Measures | None:
+    found = [measured(shot.drawn, shot.linear, shot.second, capture.key, EDGE) for shot in crops if shot.second]
     return joined(found) if found else None
 
 
@@ -188,53 +182,6 @@ def quick(
     if shot.pulled is None:
         raise NoScreen("nothing to key: no screen is in the picture, or no light on it")
     return shot
-
-
-def overview_window(plan: Plan, longest: int = OVERVIEW) -> PixelWindow:
-    sensor = plan.camera.sensor
-    width = min(longest, sensor.px_w) // 2 * 2
-    scale = sensor.px_w / width
-    return PixelWindow(0.0, 0.0, width, max(2, round(sensor.px_h / scale) // 2 * 2), scale)
-
-
-def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
-    """Pixel for pixel round the hair and the moving hand, where they are in the picture."""
-    plan = capture.plan
-    sensor, found = plan.camera.sensor, {}
-    width, height = min(CROP[0], sensor.px_w) // 2 * 2, min(CROP[1], sensor.px_h) // 2 * 2
-    if plan.subject is None:
-        middle = PixelWindow((sensor.px_w - width) / 2.0, (sensor.px_h - height) / 2.0, width, height, 1.0)
-        return {"screen": middle}
-    places = {"hand": hand_at(plan.subject)}
-    if plan.subject.framing != "hands":
-        places = {"hair": (0.0, 0.955), **places}
-    if props := shown_props(plan.subject):
-        places["prop"] = props[0].shape.middle
-    for name, (x, y) in places.items():
-        at = figure_place(capture, x, y)
-        if not (0.0 <= at[0] <= sensor.px_w and 0.0 <= at[1] <= sensor.px_h):
-            continue
-        left = float(np.clip(round(at[0] - width / 2.0), 0, sensor.px_w - width))
-        top = float(np.clip(round(at[1] - height / 2.0), 0, sensor.px_h - height))
-        found[name] = PixelWindow(left, top, width, height, 1.0)
-    if not found:
-        found["edge"] = _edge_window(capture, width, height)
-    return found
-
-
-def _edge_window(capture: Capture, width: int, height: int) -> PixelWindow:
-    """The figure's edge before the screen that is nearest to the middle of the picture; else the middle."""
-    sensor = capture.plan.camera.sensor
-    coarse = overview_window(capture.plan, WHOLE)
-    drawn = draw(capture, coarse)
-    rows, columns = np.nonzero((drawn.alpha > 0.05) & (drawn.alpha < 0.95) & (drawn.screen > 0.5))
-    x, y = sensor.px_w / 2.0, sensor.px_h / 2.0
-    if len(rows):
-        px, py = (columns + 0.5) * coarse.scale, (rows + 0.5) * coarse.scale
-        nearest = int(np.argmin((px - x) ** 2 + (py - y) ** 2))
-        x, y = float(px[nearest]), float(py[nearest])
-    left = float(np.clip(round(x - width / 2.0), 0, sensor.px_w - width))
-    return PixelWindow(left, float(np.clip(round(y - height / 2.0), 0, sensor.px_h - height)), width, height, 1.0)
 
 
 def take(capture: Capture, window: PixelWindow, codec: Codec, seen: Callable[[Drawn], None] = lambda _: None) -> Shot:
@@ -273,28 +220,40 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
 
 
 def _by_formula(formula: Keyer, shots: dict[str, Shot], whole: Shot, capture: Capture) -> Keyed | None:
-    """Edges from the windows, clip and loss of matte from the whole picture; None where no window has screen."""
+    """Edges from the windows, clip and loss of matte from the whole picture, of the person whom it costs most; None
+    where no window has screen."""
     own = {name: by(formula, shot, capture) for name, shot in shots.items()}
-    found = [_measured(name, shot, capture, own) for name, shot in own.items() if shot.pulled is not None]
-    if not found:
-        return None
     every = pull(
         whole.linear, capture.key, capture.picked, _away(capture, whole.window), formula,
         needed=_needed(capture, whole),
     )  # fmt: skip
+    found = [
+        Keyed(formula, own, measures, person)
+        for person in capture.looked_at
+        if (measures := _of_person(person, own, whole, every, capture)) is not None
+    ]
+    return min(found, key=lambda one: one.quality, default=None)
+
+
+def _of_person(
+    person: int, own: Mapping[str, Shot], whole: Shot, every: Pulled | None, capture: Capture
+) -> Measures | None:
+    windows = {part_in(name): shot for name, shot in own.items() if shot.window.person == person}
+    found = [_measured(part, shot, windows, capture) for part, shot in windows.items() if shot.pulled is not None]
+    if not found:
+        return None
     if every is None:
-        return Keyed(formula, own, replace(joined(found), needed_clip=None))
-    every = held_out(every, whole.drawn)
-    over_all = measured(whole.drawn, whole.linear, every, capture.key, EDGE)
-    edges = replace(joined(found), needed_clip=every.needed_clip, matte_loss=over_all.matte_loss)
-    return Keyed(formula, own, edges)
+        return replace(joined(found), needed_clip=None)
+    drawn = whole.drawn if person == 0 else draw(capture, replace(whole.window, person=person))
+    over_all = measured(drawn, whole.linear, held_out(every, drawn), capture.key, EDGE)
+    return replace(joined(found), needed_clip=every.needed_clip, matte_loss=over_all.matte_loss)
 
 
-def _measured(name: str, shot: Shot, capture: Capture, among: Mapping[str, Shot]) -> Measures:
+def _measured(part: str, shot: Shot, among: Mapping[str, Shot], capture: Capture) -> Measures:
     """Of one window; the moving hand counts where it is whole, not where another window cuts into it."""
     assert shot.pulled is not None
     found = measured(shot.drawn, shot.linear, shot.pulled, capture.key, EDGE)
-    return replace(found, motion_error=None) if name != "hand" and "hand" in among else found
+    return replace(found, motion_error=None) if part != "hand" and "hand" in among else found
 
 
 def _needed(capture: Capture, whole: Shot) -> Bools:

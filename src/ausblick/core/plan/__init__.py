@@ -3,7 +3,7 @@
 from . import edit
 from .camera import Camera, Recording, Sensor
 from .changes import Change, apply_changes
-from .company import as_said, name_of, of_person, people_of, seen_as
+from .company import as_said, name_of, of_person, one_of_several, people_of, seen_as
 from .document import (
     FORMAT,
     VERSION,
@@ -64,6 +64,7 @@ __all__ = [
     "merge",
     "name_of",
     "of_person",
+    "one_of_several",
     "people_of",
     "plan_from",
     "plan_schema",

@@ -59,6 +59,11 @@ def name_of(person: Subject) -> str:
     return person.name if isinstance(person, Companion) else SUBJECT_NAME
 
 
+def one_of_several(plan: Plan, index: int) -> str | None:
+    """Who somebody in the picture is, by name; None where nobody else is in it."""
+    return name_of(people_of(plan)[index]) if plan.companions and plan.subject is not None else None
+
+
 def of_person(person: Subject, thing: str) -> str:
     """A thing by its name; a companion's says whose it is."""
     return f"{person.name}: {thing}" if isinstance(person, Companion) else thing

@@ -10,8 +10,8 @@ from ..evaluation.evaluate import evaluate
 from ..geometry.vectors import Bytes
 from ..light.basis import BasisStore
 from ..matte.capture import capture_of
+from ..matte.key_windows import overview_window
 from ..matte.render import draw
-from ..matte.simulation import overview_window
 from ..plan import Plan
 
 

@@ -20,8 +20,8 @@ from ..light.basis import BasisStore
 from ..light.mix import scalar_lux
 from ..light.returned import probe_all
 from ..matte.capture import Capture, capture_of
+from ..matte.key_windows import overview_window
 from ..matte.render import draw
-from ..matte.simulation import overview_window
 from ..plan import Plan
 from .as_built import AsBuilt, Crease
 

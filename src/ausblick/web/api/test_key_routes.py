@@ -25,7 +25,16 @@ from ..testkey_schemas import JobPath, PicturePath, TestKeyBody, TestKeyList, Te
 
 api = group("testkey", "test key")
 KEPT = "kept-"
-SAID = ("quality", "residue_percent", "holes_percent", "flicker_percent", "second_keyer", "formula", "other_quality")
+SAID = (
+    "quality",
+    "residue_percent",
+    "holes_percent",
+    "flicker_percent",
+    "second_keyer",
+    "formula",
+    "other_quality",
+    "person",
+)
 
 
 @api.post("/test-key", operation_id="startTestKey", responses={202: TestKeyModel})
@@ -78,7 +87,7 @@ def get_picture(path: PicturePath) -> Response:
 
 def _kept_picture(path: PicturePath) -> Response:
     number = path.job_id.removeprefix(KEPT)
-    if not (number.isdecimal() and path.window.isalpha() and path.view.isalpha()):
+    if not (number.isdecimal() and path.window.isalnum() and path.view.isalpha()):
         return _missing()
     file = services().test_keys.get(int(number)).path / f"{path.window}-{path.view}.png"
     return send_file(file, mimetype="image/png", max_age=3600) if file.is_file() else _missing()

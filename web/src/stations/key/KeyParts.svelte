@@ -77,7 +77,10 @@
 {/if}
 {#each keys as key, i (i)}
   <p class="mt-2 flex items-baseline justify-between border-t border-line pt-2">
-    <span>{names[i] ? `Quality, ${names[i]}` : 'Quality, of 100'}</span><span class="text-figure font-light">{key.quality?.toFixed(0)}</span
-    >
+    <span
+      >{names[i] ? `Quality, ${names[i]}` : 'Quality, of 100'}{#if key.person}<span class="label-text block"
+          >of {key.person}, whom it costs most</span
+        >{/if}</span
+    ><span class="text-figure font-light">{key.quality?.toFixed(0)}</span>
   </p>
 {/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The test key before anybody arrives: pictures of the frame and its matte, quality by parts, levers. */
   import KeyParts from './KeyParts.svelte'
-  import { VIEWS, WINDOWS } from './words'
+  import { VIEWS, windowName } from './words'
   import Term from '../../parts/Term.svelte'
   import Wipe from '../../parts/Wipe.svelte'
   import { session } from '../../lib/session.svelte'
@@ -44,7 +44,7 @@
               class="btn btn-sm"
               class:btn-active={shown.name === w.name}
               aria-pressed={shown.name === w.name}
-              onclick={() => (part = w.name)}>{WINDOWS[w.name] ?? w.name}</button
+              onclick={() => (part = w.name)}>{windowName(w.name, plan.companions)}</button
             >{/each}
         </span>
         <span class="flex flex-wrap gap-1.5" role="group" aria-label="View">
@@ -70,7 +70,7 @@
         {:else}
           <img
             src={source(chosen)}
-            alt="{WINDOWS[shown.name] ?? shown.name}, {VIEWS[chosen] ?? chosen}"
+            alt="{windowName(shown.name, plan.companions)}, {VIEWS[chosen] ?? chosen}"
             class="max-h-full max-w-full object-contain"
           />
         {/if}

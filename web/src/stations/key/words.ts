@@ -1,12 +1,9 @@
-/** Words for the parts of a test key. */
-export const WINDOWS: Record<string, string> = {
-  whole: 'whole frame',
-  hair: 'hair, 1:1',
-  hand: 'hand, 1:1',
-  screen: 'screen, 1:1',
-  prop: 'prop, 1:1',
-  edge: 'edge, 1:1',
-  middle: 'middle, 1:1',
+/** A part of a test key in words; a companion's is named with a number: hair2 is that of the second in the picture. */
+export function windowName(name: string, companions: { name?: string }[] = []): string {
+  if (name === 'whole') return 'whole frame'
+  const [, part, number] = /^(\D+)(\d*)$/.exec(name) ?? ['', name, '']
+  if (!number) return `${part}, 1:1`
+  return `${part} of ${companions[+number - 2]?.name ?? `person ${number}`}, 1:1`
 }
 export const VIEWS: Record<string, string> = {
   frame: 'as recorded',
