@@ -114,7 +114,7 @@ def _own(
         "zones": _zones(plan, on_screen, face.by_lamp),
         "flash": flash,
         "rim_ratio": _rim_ratio(plan, face.light, store),
-        "damage": damage_of(plan, view, patches_of(maps), places, blur.motion_px),
+        "damage": damage_of(plan, view, patches_of(plan, view, maps, store), places, blur.motion_px),
     }
 
 

@@ -28,6 +28,7 @@ from ..light.returned import SceneLight, returned_to_screen, scene_light
 from ..light.total import light_around
 from ..plan import Plan
 from ..standards.limits import LIMITS
+from .beside_body import beside_body
 from .judged_cells import JudgedCells, judged_cells
 from .results import Blur, ScreenMap, Shadow, Texture
 
@@ -147,17 +148,23 @@ def _map_of(plan: Plan, light: SurfaceLight, view: View, melt_m: float, store: B
     )  # fmt: skip
 
 
-def patches_of(maps: tuple[ScreenMap, ...]) -> list[ScreenPatch]:
-    """The judged screen, surface by surface, as the key will see it."""
-    return [
-        ScreenPatch(
-            linear=one.linear[one.judged],
-            open=np.where(one.lux > 0.0, one.open / np.where(one.lux > 0.0, one.lux, 1.0), 1.0)[one.judged],
-            folds=one.folds[one.judged],
-            share=one.share[one.judged],
-        )
-        for one in maps
-    ]
+def patches_of(plan: Plan, view: View, maps: tuple[ScreenMap, ...], store: BasisStore) -> list[ScreenPatch]:
+    """The judged screen, surface by surface, as the key will see it: beside the bodies, where any is."""
+    beside = beside_body(plan, view, [one.grid for one in maps], store)
+    seen = [one.judged & free for one, free in zip(maps, beside, strict=True)]
+    if not any(cells.any() for cells in seen):
+        seen = [one.judged for one in maps]
+    return [_patch(one, cells) for one, cells in zip(maps, seen, strict=True)]
+
+
+def _patch(one: ScreenMap, cells: Bools) -> ScreenPatch:
+    lux = one.lux[cells]
+    return ScreenPatch(
+        linear=one.linear[cells],
+        open=np.where(lux > 0.0, one.open[cells] / np.where(lux > 0.0, lux, 1.0), 1.0),
+        folds=one.folds[cells],
+        share=one.share[cells],
+    )
 
 
 def seen_light(plan: Plan, light: SurfaceLight, view: View, store: BasisStore) -> Floats:

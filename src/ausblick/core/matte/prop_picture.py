@@ -40,10 +40,12 @@ GLINT = 0.9995
 
 @dataclass(frozen=True, eq=False)
 class PropLayer:
-    """Premultiplied linear light (H, W, 3) and cover (H, W)."""
+    """Premultiplied linear light (H, W, 3) and cover (H, W); `inside` (H, W): within its outline, of what one looks
+    through; 0 of others."""
 
     colour: Floats
     cover: Floats
+    inside: Floats
 
 
 def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, thing: Shown) -> PropLayer | None:
@@ -58,9 +60,11 @@ def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, thing: Sho
         rim = np.clip(0.5 + thing.shape.within(x, y) * place.px_per_height, 0.0, 1.0)
         dull = np.array(thing.prop.reflectance) * _light_on(capture, thing, thing.shape.normals(x, y))
         alpha, seen = alpha + (1.0 - alpha) * rim, (1.0 - rim)[..., None] * seen + rim[..., None] * dull
-    whole, paint = np.zeros(place.shape), np.zeros((*place.shape, 3))
+    whole, inside, paint = np.zeros(place.shape), np.zeros(place.shape), np.zeros((*place.shape, 3))
     whole[box], paint[box] = cover * alpha, cover[..., None] * seen
-    return PropLayer(paint, whole)
+    if thing.prop.kind not in ("matt", "metal"):
+        inside[box] = cover
+    return PropLayer(paint, whole, inside)
 
 
 def _looks(capture: Capture, subject: Subject, thing: Shown, x: Floats, y: Floats) -> tuple[Floats, Floats]:

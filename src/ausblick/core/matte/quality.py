@@ -53,7 +53,8 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
     near_hair = _grown(hair, reach)
     near_hand = _grown(hand, reach)
     edge = _grown((alpha > 0.02) & (alpha < 0.98), reach) & on_screen & alone
-    body = edge & ~near_hair & ~near_hand
+    outline = edge & ~_inside(drawn.glass[: linear.shape[0], : linear.shape[1]] > 0.5, reach)
+    body = outline & ~near_hair & ~near_hand
     # Above 1 the figure is only further from the screen's colour: no error.
     error = np.abs(np.clip(pulled.raw, -0.5, 1.0) - alpha)
     hair_band = near_hair & on_screen & alone & (alpha < 0.98)
@@ -61,7 +62,7 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
     solid = cv2.erode(((alpha > 0.999) & (others < 0.5)).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
     loss = 100.0 * float((1.0 - pulled.matte[solid]).mean()) if solid.any() else None
     matte_error = np.abs(pulled.matte - alpha)
-    soft = (pulled.matte > 0.05) & (pulled.matte < 0.95) & edge & ~near_hair
+    soft = (pulled.matte > 0.05) & (pulled.matte < 0.95) & outline & ~near_hair
     return Measures(
         edge_error=_mean(error, body),
         hair_error=_mean(error, hair_band),
@@ -88,6 +89,11 @@ def held_out(pulled: Pulled, drawn: Drawn) -> Pulled:
 def _grown(mask: Bools, reach: float) -> Bools:
     size = 2 * max(1, round(reach)) + 1
     return cv2.dilate(mask.astype(np.uint8), np.ones((size, size), np.uint8)).astype(bool)
+
+
+def _inside(mask: Bools, reach: float) -> Bools:
+    """Of a mask what lies further than `reach` px from its border."""
+    return ~_grown(~mask, reach)
 
 
 def _mean(values: Floats, mask: Bools) -> float | None:

@@ -35,7 +35,8 @@ class Drawn:
 
     Masks (H, W): `hair` and `hand` where those are, `screen` where the background is screen-coloured, things that are
     keyed away on purpose (`away`) with it, `held` what is held out, `others` who is not the one looked at (see
-    `PixelWindow`). `cm2`: area of a drawn pixel where that one stands.
+    `PixelWindow`), `glass` within the outline of what one looks through. `cm2`: area of a drawn pixel where that one
+    stands.
     """
 
     foreground: Floats
@@ -47,6 +48,7 @@ class Drawn:
     held: Floats
     away: Floats
     others: Floats
+    glass: Floats
     cm2: float
 
     @property
@@ -57,8 +59,8 @@ class Drawn:
 def draw(capture: Capture, window: PixelWindow) -> Drawn:
     background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
-    held, away, others = np.zeros(shape), np.zeros(shape), np.zeros(shape)
-    picture = _Picture(np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, held, away, others)
+    held, away, others, glass = (np.zeros(shape) for _ in range(4))
+    picture = _Picture(np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, held, away, others, glass)
     hair, hand, cm2 = np.zeros(shape), np.zeros(shape), 1.0
     looked_at = capture.of(window.person)
     for one in sorted((capture, *capture.others), key=_from_lens, reverse=True):
@@ -136,14 +138,24 @@ def _finished(
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
     background = (1.0 - GLARE) * background + veil
     return Drawn(
-        colour, alpha, background, hair, hand, picture.on_screen, picture.held, picture.away, picture.others, cm2
+        colour,
+        alpha,
+        background,
+        hair,
+        hand,
+        picture.on_screen,
+        picture.held,
+        picture.away,
+        picture.others,
+        picture.glass,
+        cm2,
     )
 
 
 @dataclass
 class _Picture:
     """A foreground (H, W, 3), premultiplied, with its alpha (H, W) over a background (H, W, 3); `on_screen`,
-    `held`, `away` and `others` as in `Drawn`; `of_others`: what is laid next is theirs."""
+    `held`, `away`, `others` and `glass` as in `Drawn`; `of_others`: what is laid next is theirs."""
 
     colour: Floats
     alpha: Floats
@@ -152,6 +164,7 @@ class _Picture:
     held: Floats
     away: Floats
     others: Floats
+    glass: Floats
     of_others: bool = False
 
     def over(self, colour: Floats | Floats32, cover: Floats | Floats32) -> None:
@@ -166,6 +179,7 @@ class _Picture:
         self.held[box] *= left
         self.away[box] *= left
         self.others[box] = self.of_others * cover[box] + left * self.others[box]
+        self.glass[box] *= left
 
     def lay(self, layer: BodyLayer, keying: Keying) -> None:
         if keying == "away":
@@ -190,6 +204,7 @@ class _Picture:
         self.alpha = kept + (1.0 - whole) * self.alpha
         self.held, self.away = (1.0 - whole) * self.held, away + (1.0 - whole) * self.away
         self.others = self.of_others * whole + (1.0 - whole) * self.others
+        self.glass = (1.0 - whole) * self.glass
 
 
 def _before_the_lens(capture: Capture, subject: Subject) -> bool:
@@ -202,6 +217,7 @@ def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _
         layer = prop_layer(capture, subject, place, one) if one.worn == worn else None
         if layer is not None:
             picture.over(layer.colour, layer.cover)
+            picture.glass = np.maximum(picture.glass, layer.inside)
 
 
 def _lay_hair(
