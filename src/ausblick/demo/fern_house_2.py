@@ -66,7 +66,7 @@ def potting_shed() -> Plan:
 
 
 def seed_jar() -> Plan:
-    """Hands, glass and metal. Faults: a shiny vinyl screen, far larger than the jar needs and mirrored in it, lit
+    """Hands, glass and horn. Faults: a shiny vinyl screen, far larger than the jar needs and mirrored in it, lit
     from too near."""
     return plan_from({
         **PAPER,
@@ -76,7 +76,8 @@ def seed_jar() -> Plan:
         "subject": {"x": 0.0, "z": 1.3, "height": 1.72, "framing": "hands", "speed": 0.4,
                     "envelope": {"left": 0.35, "right": 0.35, "up": 0.1, "front": 0.25, "back": 0.2},
                     "props": [{"name": "seed jar", "kind": "glass"},
-                              {"name": "scoop", "kind": "metal", "shape": "scoop"}]},
+                              {"name": "horn scoop", "kind": "matt", "shape": "scoop",
+                               "reflectance": [0.3, 0.24, 0.16]}]},
         "camera": {"x": 0.0, "y": 1.2, "z": 3.9, "tilt": -4.0, "focal_mm": 50, "f_number": 5.6, "shutter_s": 0.02,
                    "iso": 400, "fps": 25},
         "lights": [

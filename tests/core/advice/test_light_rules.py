@@ -25,7 +25,6 @@ from tests.stores import STORE
         ("Fern dancer", "key.clipping", "colour is lost"),
         ("Seed jar", "key.clip", "unevenness"),
         ("Seed jar", "light.gloss", "shines in the cloth"),
-        ("Seed jar", "subject.mirrors", "scoop"),
         ("Portraits of the gardeners", "light.power", "17.4 of 16 A"),
         ("Portraits of the gardeners", "light.heat", "right flood"),
     ],

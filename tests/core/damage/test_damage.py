@@ -104,7 +104,7 @@ def test_the_same_cloth_is_kept_before_a_brighter_screen() -> None:
 
 PLAIN = AtTheEdge(
     chroma="4:4:4", noise=0.0, clipped=0.0, shadow=0.0, folds=0.0, pixel_cm=0.1, arm=0.0, cheek=0.0, hair=0.0,
-    hair_kind="smooth",
+    hair_kind="smooth", mirrored=0.0,
 )  # fmt: skip
 DARK_GREY = Lit(np.full(3, 0.2), WHITE, (0.0 * WHITE, 0.0 * WHITE))
 MOVING = MovingHand(

@@ -11,11 +11,12 @@ import numpy as np
 from ..camera.exposure import grey_lux
 from ..camera.level_schools import key_channel
 from ..camera.view import View
-from ..figure.held_props import hand_at
+from ..figure.held_props import hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair
 from .formula import FORMULAS, Formula, colour_difference
+from .held_things import mirrored_at_edge
 from .matte_loss import Lit, figure_loss, loss_of
 from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip, clips_of
@@ -144,19 +145,37 @@ def damage_of(
 
 @dataclass(frozen=True)
 class EdgeInPicture:
-    """What of the figure's edge is seen, and how much of the mark's plane a pixel shows, cm."""
+    """What of the figure's edge is seen, how much of the mark's plane a pixel shows, cm, and what things that are
+    held add to the error of the edge, on the mean of all that is looked at."""
 
     hair: bool
     hand: bool
     pixel_cm: float
+    mirrored: float
 
 
 def _edge_in_picture(plan: Plan, subject: Subject, view: View) -> EdgeInPicture:
-    return EdgeInPicture(
-        hair=subject.framing != "hands" and view.frames(_at(subject, 0.0, 0.955)),
-        hand=view.frames(_at(subject, *hand_at(subject))),
-        pixel_cm=_pixel_cm(subject, view, plan),
-    )
+    hair = subject.framing != "hands" and view.frames(_at(subject, 0.0, 0.955))
+    hand = view.frames(_at(subject, *hand_at(subject)))
+    pixel = _pixel_cm(subject, view, plan)
+    held = next((thing for thing in shown_props(subject) if not thing.worn), None)
+    mirrored = 0.0
+    if held is not None and _before_screen(plan, view, _at(subject, *held.shape.middle)):
+        # It is measured round the hair, beside the hand, of which hands alone show little, and round the thing.
+        mirrored = mirrored_at_edge(subject, pixel) / (1 + hair + (hand and subject.framing != "hands"))
+    return EdgeInPicture(hair, hand, pixel, mirrored)
+
+
+def _before_screen(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
+    """Is a place in the picture, and not before the wall round a window?"""
+    pane = plan.window
+    if not view.frames(place):
+        return False
+    if pane is None or not pane.in_wall or place[2] <= pane.z:
+        return True
+    way = np.array(place) - view.lens
+    x, y, _ = view.lens + way * (pane.z - view.lens[2]) / way[2]
+    return bool(abs(x - pane.x) < 0.5 * pane.width and abs(y - pane.y) < 0.5 * pane.height)
 
 
 def _by_formula(
@@ -245,6 +264,7 @@ def _at_the_edge(
         cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
         hair=share(np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]),
         hair_kind=subject.hair_kind if edge.hair else "none",
+        mirrored=edge.mirrored,
     )
 
 

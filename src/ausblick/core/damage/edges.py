@@ -18,7 +18,7 @@ CLIPS = 0.05
 @dataclass(frozen=True)
 class AtTheEdge:
     """`noise`: share of d of the screen; `clipped`: see ScreenSignal; `shadow`, `folds`: what they add to the clip;
-    `pixel_cm`: a pixel at the mark.
+    `pixel_cm`: a pixel at the mark; `mirrored`: what held things add.
 
     Of the subject, d of a place over d of the screen, the highest: `arm`, `cheek`, `hair`.
     """
@@ -33,6 +33,7 @@ class AtTheEdge:
     cheek: float
     hair: float
     hair_kind: str
+    mirrored: float
 
 
 def causes_of_edge(at: AtTheEdge) -> dict[str, float]:
@@ -43,6 +44,7 @@ def causes_of_edge(at: AtTheEdge) -> dict[str, float]:
         "screen colour": 0.217 * _between(at.arm, 1.0) + 0.08 * _between(at.cheek, 1.0),
         "shadow": 0.063 * at.shadow,
         "clipping": 0.03 * min(at.clipped, MOST_CLIPPED),
+        "mirrored": at.mirrored,
     }
 
 

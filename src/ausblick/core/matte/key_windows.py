@@ -7,6 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..damage.held_things import WINDOW
 from ..figure.held_props import hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan
@@ -18,7 +19,6 @@ from .render import draw
 OVERVIEW = 960
 WHOLE = 480
 """Width of the picture on which the clip for the whole screen is read; nothing is lost to a codec there."""
-CROP = (576, 432)
 
 
 def overview_window(plan: Plan, longest: int = OVERVIEW) -> PixelWindow:
@@ -33,7 +33,7 @@ def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
     companion's are named with a number: hair2, hand2."""
     plan = capture.plan
     sensor = plan.camera.sensor
-    width, height = min(CROP[0], sensor.px_w) // 2 * 2, min(CROP[1], sensor.px_h) // 2 * 2
+    width, height = (min(most, px) // 2 * 2 for most, px in zip(WINDOW, (sensor.px_w, sensor.px_h), strict=True))
     if plan.subject is None:
         middle = PixelWindow((sensor.px_w - width) / 2.0, (sensor.px_h - height) / 2.0, width, height, 1.0)
         return {"screen": middle}

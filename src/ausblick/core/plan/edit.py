@@ -95,6 +95,7 @@ class _Subject:
     framing = Field[Framing]("subject.framing")
     feet_seen = Field[bool]("subject.feet_seen")
     wardrobe = Field[list[Part]]("subject.wardrobe")
+    props = Field[list[Part]]("subject.props")
 
     @staticmethod
     def reach(side: Side) -> Field[float]:

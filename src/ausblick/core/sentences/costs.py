@@ -8,6 +8,7 @@ COSTS: dict[str, str] = {
     "cost/fan": "less air on hair and cloth",
     "cost/hold-out": "a hold-out to be drawn in every frame",
     "cost/wardrobe": "another garment",
+    "cost/dulled": "to be wiped off again; tried on a hidden spot first",
     "cost/frame-rate": "less slow motion",
     "cost/stops": "costs {by:stops} of light",
     "cost/wins-stops": "wins {by:stops} of light",

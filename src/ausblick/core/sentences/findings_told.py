@@ -87,6 +87,7 @@ SUBJECT = {
     "key.edge/screen colour": "screen colour",
     "key.edge/clipping": "clipping",
     "key.edge/shadow": "shadow behind it",
+    "key.edge/mirrored": "mirrored screen",
     "key.hair": "Hair errs by {error:3} of the matte",
     "key.hair/from": "Hair errs by {error:3} of the matte: {causes}",
     "key.hair/hair": "loose hair",

@@ -20,7 +20,7 @@ from .lamps_moved import (
 from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
 from .pane_moves import film_on_pane, inside_lifted
 from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
-from .surfaces_changed import black_cloth, dimmed_screen, less_floor, smaller_screen
+from .surfaces_changed import black_cloth, dimmed_screen, dulled_metal, less_floor, smaller_screen
 
 __all__ = [
     "BEHIND_CAMERA",
@@ -34,6 +34,7 @@ __all__ = [
     "camera_inside",
     "companions_along",
     "dimmed_screen",
+    "dulled_metal",
     "film_on_pane",
     "further_back",
     "gridded",

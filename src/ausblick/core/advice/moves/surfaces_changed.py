@@ -105,3 +105,20 @@ def dimmed_screen(evaluation: Evaluation, factor: float = 0.7) -> list[Proposal]
     changes = tuple(edit.lamp(i).dimmer(round(lamp.dimmer * factor, 3)) for i, lamp in lamps)
     text = tell("do/screen-lamps-half", to=100.0 * factor * max(lamp.dimmer for _, lamp in lamps))
     return [Proposal(text, changes, tell("cost/noisier-screen"))]
+
+
+def dulled_metal(evaluation: Evaluation) -> list[Proposal]:
+    """All metal that is held made dull, which shows the screen no longer."""
+    subject = evaluation.plan.subject
+    metal = [] if subject is None else [prop for prop in subject.props if prop.kind == "metal"]
+    if subject is None or not metal:
+        return []
+    # It keeps the shape that it was drawn with: a dull thing without one is another.
+    dull = [
+        prop.model_copy(update={"kind": "matt", "shape": prop.formed} if prop in metal else {}).model_dump(
+            mode="json"
+        )
+        for prop in subject.props
+    ]
+    text = tell("do/dulled", names=tuple(prop.name for prop in metal))
+    return [Proposal(text, (edit.subject.props(dull),), tell("cost/dulled"))]

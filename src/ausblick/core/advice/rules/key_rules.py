@@ -99,7 +99,7 @@ def _brighter(evaluation: Evaluation) -> list[Proposal]:
     return [Proposal(text, changes, tell("cost/more-spill"))]
 
 
-_OWN: dict[str, Callable[[Evaluation], list[Proposal]]] = {"dark screen": _brighter}
+_OWN: dict[str, Callable[[Evaluation], list[Proposal]]] = {"dark screen": _brighter, "mirrored": moves.dulled_metal}
 
 
 def _clipping(evaluation: Evaluation) -> Judgement | None:

@@ -77,6 +77,7 @@ def _shine(evaluation: Evaluation) -> Judgement | None:
 
 def _out_of_mirror(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return [
+        *moves.dulled_metal(evaluation),
         *moves.smaller_screen(evaluation),
         *moves.less_floor(evaluation),
         *moves.mark_forward(evaluation, 1.0),
