@@ -22,6 +22,7 @@ from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
 from ..plan import Plan, Recording, people_of
 from .cast_shadow import finer_grid, left_by_bodies, resampled
+from .lit_lamps import LitLamp, lit_lamps
 from .lit_room import LitSide, lit_room
 
 
@@ -42,8 +43,8 @@ class Capture:
     """Linear light, white = 1, ready to be drawn.
 
     picked (3,): the needed screen's median as recorded; screen (H, W, 3) over `xs`, `ys` in m and its folds: the wall
-    (see `LitSheet`); `beside`: the other surfaces; `room`: what the frame shows of the room; `light` by place of the
-    figure (3,), `body` on all of it; `others`: the same capture of each companion, who is drawn as the subject is;
+    (see `LitSheet`); `beside`: the other surfaces; `room` and `lamps`: what the frame shows of them; `light` by place
+    of the figure (3,), `body` on all of it; `others`: the same capture of each companion, drawn as the subject is;
     `looked_at`: whose key is measured pixel for pixel, the subject and the one whom the key costs most;
     `unsharp_px`: the disc that the lens makes of a point where that person stands, sensor px;
     `in_pane`: lamps mirrored in a window, their `lux` in linear light too; `smear_px`, `defocus_px` in sensor px;
@@ -64,6 +65,7 @@ class Capture:
     looked_at: tuple[int, ...]
     beside: tuple[LitSheet, ...]
     room: tuple[LitSide, ...]
+    lamps: tuple[LitLamp, ...]
     in_pane: tuple[PaneImage, ...]
     smear_px: float
     defocus_px: float
@@ -117,6 +119,7 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         looked_at=tuple(sorted({0, evaluation.worst_person})),
         beside=tuple(beside),
         room=lit_room(plan, evaluation.view, evaluation.scene_light, store),
+        lamps=lit_lamps(plan, evaluation.view, evaluation.scene_light, store),
         in_pane=tuple(
             replace(image, lux=image.lux / grey)
             for image in pane_images(plan, evaluation.view, evaluation.reflections)

@@ -14,12 +14,13 @@ from ..figure.held_props import shown_props
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Subject
 from ..plan.people import Keying
-from .background import background_of, lay_lamps
+from .background import background_of
 from .capture import Capture
 from .defocus import out_of_focus
 from .drawn_place import DrawnPlace, place_of
 from .figure_picture import BodyLayer, body_layer
 from .glass import before_figure, lamps_in_glass
+from .lamp_picture import lay_lamps
 from .loose_hair import loose_hair
 from .pixel_window import PixelWindow
 from .prop_picture import prop_layer
