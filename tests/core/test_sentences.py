@@ -11,7 +11,7 @@ from typing import Any
 import pytest
 
 import ausblick.core
-from ausblick.core.sentences import Sentence, say, tell
+from ausblick.core.sentences import Sentence, few, say, tell
 from ausblick.core.sentences.findings_told import FINDINGS
 from ausblick.core.sentences.say import KINDS, PLACE
 from ausblick.core.sentences.table import SENTENCES
@@ -102,3 +102,9 @@ def test_a_number_without_bound_is_a_dash() -> None:
 def test_a_missing_parameter_is_an_error_and_not_an_empty_place() -> None:
     with pytest.raises(KeyError):
         say(tell("space.gap"))
+
+
+def test_many_are_told_by_the_first_and_how_many_more() -> None:
+    some, many = few(("key", "fill", "tube")), few(("key", "fill", "tube", "back", "hair light"))
+    assert say(tell("space.in-picture/action", lamps=some)).endswith(": key, fill, tube")
+    assert say(tell("space.in-picture/action", lamps=many)).endswith(": key, fill, 3 more")

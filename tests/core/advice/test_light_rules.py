@@ -9,7 +9,7 @@ import pytest
 from ausblick.core.advice.rule import Finding
 from ausblick.core.advice.rule_set import CRAFT
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, demo_findings, found, judged
@@ -137,3 +137,24 @@ def test_a_lamp_over_heads_is_said_with_its_caution(make: MakePlan) -> None:
 def test_a_circuit_that_the_plan_does_not_know(make: MakePlan) -> None:
     judgement = verdict_of(make(lights=[{"circuit": "Z", "fixture": {"watts": 900}}]), "light.power")
     assert say(judgement.says).startswith("Circuit Z carries 900 W")
+
+
+def test_evening_out_a_dark_screen_twice_changes_nothing_more() -> None:
+    """It stays where it is and does not creep up to its level by a few per cent a step."""
+    lamps = [{"position": [x, 1.1, 2.2], "aim": [-0.3 * x, 1.1, 0.0], "dimmer": d, "name": name,
+              "fixture": {"flux_lm": 24000.0, "emitter": {"shape": "rect", "width": 1.2, "height": 1.2}}}
+             for x, d, name in ((-1.2, 0.05, "left"), (1.2, 0.12, "right"))]  # fmt: skip
+    plan = plan_from({"format": "ausblick-plan", "version": 1, "lights": lamps, "subject": {"z": 2.6}})
+    [rule] = CRAFT.only(["light.evenness"])
+
+    def evened(of: Plan) -> Plan:
+        proposed = rule.propose(evaluate(of, STORE), STORE)
+        dim = next((each for each in proposed if say(each.text).startswith("Dim")), None)
+        return of if dim is None else apply_changes(of, dim.changes)
+
+    once = evened(plan)
+    before, after = (sum(lamp.dimmer for lamp in of.lights) for of in (plan, once))
+    assert abs(after / before - 1.0) < 0.15
+    assert abs(once.lights[0].dimmer - once.lights[1].dimmer) <= 0.01
+    twice = evened(once)
+    assert all(abs(a.dimmer - b.dimmer) <= 0.01 for a, b in zip(once.lights, twice.lights, strict=True))

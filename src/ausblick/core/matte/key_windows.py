@@ -10,7 +10,7 @@ import numpy as np
 from ..damage.held_things import WINDOW
 from ..figure.held_props import hand_at, shown_props
 from ..geometry.vectors import Floats
-from ..plan import Plan
+from ..plan import Plan, Sensor
 from .capture import Capture
 from .drawn_place import figure_place
 from .pixel_window import PixelWindow
@@ -33,12 +33,12 @@ def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
     companion's are named with a number: hair2, hand2."""
     plan = capture.plan
     sensor = plan.camera.sensor
-    width, height = (min(most, px) // 2 * 2 for most, px in zip(WINDOW, (sensor.px_w, sensor.px_h), strict=True))
+    width, height = _size(sensor)
     if plan.subject is None:
         middle = PixelWindow((sensor.px_w - width) / 2.0, (sensor.px_h - height) / 2.0, width, height, 1.0)
         return {"screen": middle}
     found = {name: window for person in capture.looked_at for name, window in _of(capture, person, (width, height))}
-    return found or {"edge": _edge_window(capture, width, height)}
+    return found or edge_window(capture)
 
 
 def part_in(name: str) -> str:
@@ -51,13 +51,24 @@ def _of(capture: Capture, person: int, size: tuple[int, int]) -> Iterator[tuple[
     assert own.plan.subject is not None
     places = {"hand": hand_at(own.plan.subject)}
     if own.plan.subject.framing != "hands":
-        places = {"hair": (0.0, 0.955), **places}
+        places = {"hair": (0.0, _hair_at(own, size)), **places}
     if props := shown_props(own.plan.subject):
         places["prop"] = props[0].shape.middle
     for name, (x, y) in places.items():
         at = figure_place(own, x, y)
         if 0.0 <= at[0] <= sensor.px_w and 0.0 <= at[1] <= sensor.px_h:
             yield f"{name}{person + 1}" if person else name, replace(_round(at, size, capture), person=person)
+
+
+HAIR, CROWN, INSIDE = 0.955, 1.02, 0.6
+"""Shares of stature, and how far from the middle of its window, of the half of it, the crown may be at most."""
+
+
+def _hair_at(capture: Capture, size: tuple[int, int]) -> float:
+    """Where on the head a window is round the hair: so high that screen is seen past it, however large the head."""
+    up = np.abs(figure_place(capture, 0.0, CROWN) - figure_place(capture, 0.0, HAIR)) / (CROWN - HAIR)
+    reach = INSIDE * 0.5 * np.array(size) / np.maximum(up, 1e-6)
+    return max(HAIR, CROWN - float(reach.min()))
 
 
 def _round(at: Floats, size: tuple[int, int], capture: Capture) -> PixelWindow:
@@ -68,15 +79,19 @@ def _round(at: Floats, size: tuple[int, int], capture: Capture) -> PixelWindow:
     return PixelWindow(float(inside[0]), float(inside[1]), width, height, 1.0)
 
 
-def _edge_window(capture: Capture, width: int, height: int) -> PixelWindow:
-    """The figure's edge before the screen that is nearest to the middle of the picture; else the middle."""
+def edge_window(capture: Capture) -> dict[str, PixelWindow]:
+    """Round the figure's edge before the screen that is nearest to the middle of the picture; else round that."""
     sensor = capture.plan.camera.sensor
     coarse = overview_window(capture.plan, WHOLE)
     drawn = draw(capture, coarse)
     rows, columns = np.nonzero((drawn.alpha > 0.05) & (drawn.alpha < 0.95) & (drawn.screen > 0.5))
     middle = np.array([sensor.px_w, sensor.px_h]) / 2.0
-    if not len(rows):
-        return _round(middle, (width, height), capture)
-    px = (np.column_stack([columns, rows]) + 0.5) * coarse.scale
-    nearest = int(np.argmin(((px - middle) ** 2).sum(axis=1)))
-    return _round(px[nearest], (width, height), capture)
+    if len(rows):
+        px = (np.column_stack([columns, rows]) + 0.5) * coarse.scale
+        middle = px[int(np.argmin(((px - middle) ** 2).sum(axis=1)))]
+    return {"edge": _round(middle, _size(sensor), capture)}
+
+
+def _size(sensor: Sensor) -> tuple[int, int]:
+    """Of a window, px: even, as codecs want it."""
+    return min(WINDOW[0], sensor.px_w) // 2 * 2, min(WINDOW[1], sensor.px_h) // 2 * 2

@@ -18,7 +18,7 @@ from ..geometry.vectors import Bools, Floats32
 from ..light.basis import BasisStore
 from ..plan import Plan
 from .capture import Capture, capture_of
-from .key_windows import WHOLE, crop_windows, overview_window, part_in
+from .key_windows import WHOLE, crop_windows, edge_window, overview_window, part_in
 from .keyer import AWAY
 from .pixel_window import PixelWindow
 from .pull import Keyer, Pulled, pull
@@ -211,6 +211,9 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
         whole = small.result()
         each = [both.submit(copy_context().run, _by_formula, one, shots, whole, capture) for one in FORMULAS]
         usual, larger = (one.result() for one in each)
+    if usual is None and larger is None and "edge" not in windows:
+        # A head or a hand that fills its window shows no screen; its edge elsewhere does.
+        return keyed(capture, edge_window(capture), codec)
     if usual is None and larger is None:
         raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     usual, larger = usual or larger, larger or usual

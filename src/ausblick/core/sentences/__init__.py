@@ -3,7 +3,7 @@
 from .lengths import Units, feet, length, size
 from .rounding import digits
 from .say import say, shutter
-from .sentence import Sentence, tell
+from .sentence import Sentence, few, tell
 from .table import SENTENCES
 
-__all__ = ["SENTENCES", "Sentence", "Units", "digits", "feet", "length", "say", "shutter", "size", "tell"]
+__all__ = ["SENTENCES", "Sentence", "Units", "digits", "feet", "few", "length", "say", "shutter", "size", "tell"]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+MORE = {"more": "{count:0} more"}
 PLATE = {
     "plate.tilt": "Tilt {have:1}°, the plate's {wanted:1}°",
     "plate.view": "Angle of view {have:1}°, the plate's {wanted:1}°",
@@ -17,8 +18,8 @@ SPACE = {
     "space.walls/more": "{name} is {far:m} outside the room, and {others:0} more",
     "space.gap": "The mark is {away:m} from the screen",
     "space.in-picture/none": "No lamp stands in the picture",
-    "space.in-picture/action": "{lamps} stands before the screen where the action goes",
-    "space.in-picture/beside": "{lamps} is in the picture beside the action: crop it or mask it",
+    "space.in-picture/action": "Before the screen where the action goes: {lamps}",
+    "space.in-picture/beside": "In the picture beside the action: {lamps}; crop or mask",
     "space.distortion": "The lens is {away:m} from the face",
 }
 SCREEN = {
@@ -189,4 +190,4 @@ KIT = {
     "kit.stands": "{need:0} stands needed, {have:0} in the kit",
     "kit.sandbags": "{need:0} sandbags needed, {have:0} in the kit",
 }
-FINDINGS: dict[str, str] = {**PLATE, **SPACE, **SCREEN, **LIGHT, **SUBJECT, **CAMERA, **RECORDING, **KIT}
+FINDINGS: dict[str, str] = {**MORE, **PLATE, **SPACE, **SCREEN, **LIGHT, **SUBJECT, **CAMERA, **RECORDING, **KIT}

@@ -19,3 +19,13 @@ class Sentence:
 def tell(ident: str, /, **parameters: float | str | Sentence | tuple[float | str | Sentence, ...]) -> Sentence:
     """tell("space.gap", away=1.2): the sentence of the table with its parameters."""
     return Sentence(ident, parameters)
+
+
+LISTED = 3
+
+
+def few(parts: tuple[str, ...] | tuple[Sentence, ...]) -> tuple[str | Sentence, ...]:
+    """What a sentence lists that is read at a glance: all of a few, of many the first and how many more."""
+    if len(parts) <= LISTED:
+        return parts
+    return (*parts[: LISTED - 1], tell("more", count=float(len(parts) - LISTED + 1)))

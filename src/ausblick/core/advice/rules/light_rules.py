@@ -55,7 +55,8 @@ def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     assert evaluation.screen is not None
-    wanted = min(wanted_lux(evaluation), evaluation.screen.lux_max)
+    # A screen below its level is evened where it is: by its brightest place it would go up a little at every step.
+    wanted = min(wanted_lux(evaluation), evaluation.screen.lux_mean)
     solved = balanced_dimmers(evaluation.plan, evaluation.judged_cells, wanted, store)
     changes, words = [], []
     for index, lamp in moves.screen_lamps(evaluation.plan):

@@ -11,7 +11,7 @@ from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.mirror import pane_reflections
 from ...plan import Change, Light, Plan, apply_changes, edit
-from ...sentences import tell
+from ...sentences import few, tell
 from ...standards.limits import LIMITS, RIM_MOST
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
@@ -24,7 +24,7 @@ def _pane(evaluation: Evaluation) -> Judgement | None:
         return None
     names = {lamp.id: lamp.name for lamp in evaluation.plan.lights}
     seen = [names[r.light] for r in evaluation.reflections if r.visible]
-    says = tell("light.pane/seen", lamps=tuple(seen)) if seen else tell("light.pane/none")
+    says = tell("light.pane/seen", lamps=few(tuple(seen))) if seen else tell("light.pane/none")
     return Judgement(PANE.grade(float(len(seen))), float(len(seen)), 0.0, "lamps", says, float(len(seen)))
 
 

@@ -9,7 +9,7 @@ from ...light.basis import BasisStore
 from ...light.emission import usual
 from ...plan import Change, Light, edit
 from ...rig.circuits import Load, hot_near_cloth, loads, overhead
-from ...sentences import tell
+from ...sentences import few, tell
 from ...standards.limit import Severity
 from ...standards.limits import LIMITS
 from .. import moves
@@ -104,7 +104,7 @@ def _above(evaluation: Evaluation) -> Judgement | None:
     if not lamps:
         return None
     highest = max(lamp.position[1] for lamp in lamps)
-    says = tell("light.overhead", lamps=tuple(lamp.name for lamp in lamps))
+    says = tell("light.overhead", lamps=few(tuple(lamp.name for lamp in lamps)))
     severity: Severity = "consider"
     return Judgement(severity, highest, OVERHEAD.at, "m", says, float(len(lamps)))
 

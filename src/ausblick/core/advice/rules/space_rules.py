@@ -11,7 +11,7 @@ from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
 from ...light.lamp_bodies import pole_places
 from ...plan import Companion, Light, Plan, edit, people_of
-from ...sentences import tell
+from ...sentences import few, tell
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
 from .. import moves
@@ -105,7 +105,7 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
     seen, before = [lamp for _, lamp, _ in framed], [lamp for _, lamp, cuts in framed if cuts]
     if not seen:
         return Judgement("fine", 0.0, 0.0, "", tell("space.in-picture/none"), 0.0)
-    names = tuple(lamp.name for lamp in before or seen)
+    names = few(tuple(lamp.name for lamp in before or seen))
     if before:
         says = tell("space.in-picture/action", lamps=names)
         excess = 1.0 + len(before)

@@ -12,7 +12,7 @@ from ...light.basis import BasisStore
 from ...plan import Plan, edit
 from ...plan.people import Garment, Prop
 from ...rig.screen_colour import FAIR, REFERENCE
-from ...sentences import tell
+from ...sentences import few, tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Proposal, Rule
 
@@ -32,7 +32,7 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
     solid, kinder = 100.0 - damage.mean.lost[name], 100.0 - damage.larger.lost[name]
     short = max(0.0, HUE.at - solid)
     if short == 0.0 and held:
-        return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/held", names=held), 0.0)
+        return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/held", names=few(held)), 0.0)
     if short == 0.0:
         return Judgement("fine", solid, HUE.at, "%", tell("screen.hue/clear", hue=hue), 0.0)
     best = max(solid, kinder)
@@ -111,7 +111,7 @@ def _props(evaluation: Evaluation) -> Judgement | None:
     worries += [tell("subject.props/garment", name=garment.name) for garment in shiny]
     if not worries:
         return Judgement("fine", 0.0, 0.0, "", tell("subject.props/none"), 0.0)
-    says = tell("subject.props/test", things=tuple(worries))
+    says = tell("subject.props/test", things=few(tuple(worries)))
     return Judgement("consider", float(len(worries)), 0.0, "", says, float(len(worries)))
 
 
