@@ -18,7 +18,16 @@ from .. import moves
 from ..causes import ADDS, CAUSES, causes_of
 from ..rule import Judgement, Proposal, Rule
 from ..steps import SMALLEST, third_stop
-from . import camera_rules, light_rules, recording_rules, shadow_rules, spill_rules, subject_rules, texture_rules
+from . import (
+    camera_rules,
+    light_rules,
+    recording_rules,
+    shadow_rules,
+    spill_rules,
+    subject_rules,
+    texture_rules,
+    wardrobe_rules,
+)
 
 Propose = Callable[[Evaluation, BasisStore], Sequence[Proposal]]
 
@@ -99,7 +108,11 @@ def _brighter(evaluation: Evaluation) -> list[Proposal]:
     return [Proposal(text, changes, tell("cost/more-spill"))]
 
 
-_OWN: dict[str, Callable[[Evaluation], list[Proposal]]] = {"dark screen": _brighter, "mirrored": moves.dulled_metal}
+_OWN: dict[str, Callable[[Evaluation], list[Proposal]]] = {
+    "dark screen": _brighter,
+    "mirrored": moves.dulled_metal,
+    "screen colour": wardrobe_rules.garment_of_its_colour,
+}
 
 
 def _clipping(evaluation: Evaluation) -> Judgement | None:

@@ -53,7 +53,7 @@ def _held(plan: Plan) -> tuple[str, ...]:
 DARK_GREY = (0.10, 0.10, 0.11)
 
 
-def _other_garment(evaluation: Evaluation) -> list[Proposal]:
+def other_garment(evaluation: Evaluation) -> list[Proposal]:
     """What is lost most, if it is worn, in a colour that no screen has."""
     plan, damage = evaluation.plan, evaluation.damage
     if plan.subject is None or damage is None or not damage.mean.lost:
@@ -76,9 +76,18 @@ def _other_garment(evaluation: Evaluation) -> list[Proposal]:
     ]
 
 
+def garment_of_its_colour(evaluation: Evaluation) -> list[Proposal]:
+    """The same where the key loses it by either formula: then its edge is screen-coloured by its own ink."""
+    damage = evaluation.damage
+    if damage is None or not damage.mean.lost:
+        return []
+    name = max(damage.mean.lost, key=lambda n: damage.mean.lost[n])
+    return other_garment(evaluation) if 100.0 - damage.larger.lost[name] < HUE.at else []
+
+
 def _other_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
-    return _other_garment(evaluation) + [
+    return other_garment(evaluation) + [
         Proposal(
             tell("do/screen-hue", hue=hue),
             (edit.screen.hue(hue), edit.screen.reflectance(list(rgb))),
