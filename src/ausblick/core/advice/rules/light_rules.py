@@ -54,9 +54,7 @@ def _even_out(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    assert evaluation.screen is not None
-    # A screen below its level is evened where it is: by its brightest place it would go up a little at every step.
-    wanted = min(wanted_lux(evaluation), evaluation.screen.lux_mean)
+    wanted = min(wanted_lux(evaluation), REACHED * _all_they_give(evaluation))
     solved = balanced_dimmers(evaluation.plan, evaluation.judged_cells, wanted, store)
     changes, words = [], []
     for index, lamp in moves.screen_lamps(evaluation.plan):
@@ -65,6 +63,19 @@ def _dimmers(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
             changes.append(edit.lamp(index).dimmer(dimmer))
             words.append(tell("do/dim/lamp", lamp=lamp.name, percent=100.0 * dimmer))
     return [Proposal(tell("do/dim", lamps=tuple(words)), tuple(changes))] if changes else []
+
+
+REACHED = 0.8
+"""Of the mean light with every screen lamp at full power: up to there one can be dimmed against the other."""
+
+
+def _all_they_give(evaluation: Evaluation) -> float:
+    """Mean light on the screen with its lamps at full power, lux. It is the same however they are dimmed: a level
+    that follows theirs would creep, a little at every step."""
+    assert evaluation.screen is not None
+    lamps = [lamp for _, lamp in moves.screen_lamps(evaluation.plan) if lamp.dimmer > 0.0]
+    more = sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) * (1.0 / lamp.dimmer - 1.0) for lamp in lamps)
+    return evaluation.screen.lux_mean + more
 
 
 def _without(evaluation: Evaluation) -> list[Proposal]:
