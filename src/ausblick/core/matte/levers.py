@@ -10,12 +10,13 @@ from dataclasses import dataclass, replace
 
 from ..advice import moves
 from ..advice.rules.light_rules import wanted_lux
+from ..advice.rules.wardrobe_rules import garment_of_its_colour
 from ..advice.steps import SHUTTERS, third_stop
 from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
 from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
-from ..plan import Change, Plan, PlanError, Recording, apply_changes, edit
+from ..plan import Change, Plan, PlanError, Recording, apply_changes, as_said, edit
 from ..sentences import Sentence, say, tell
 from .capture import capture_of
 from .key_windows import crop_windows
@@ -75,6 +76,7 @@ def _ideas(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
     yield from _camera(evaluation.plan)
     yield from _recording(evaluation.plan)
     yield from _set(evaluation, store)
+    yield from _worn_and_held(evaluation)
 
 
 def _camera(plan: Plan) -> Iterator[_Idea]:
@@ -185,6 +187,15 @@ def _set(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
         yield _Idea(
             tell("do/back-light-new", lumens=BACK_LIGHT_LM), tell("cost/lamp-stand"), (edit.lights([*present, lamp]),)
         )
+
+
+def _worn_and_held(evaluation: Evaluation) -> Iterator[_Idea]:
+    """Of the person whom the key costs most: what has the screen's colour, and metal."""
+    person = evaluation.worst_person
+    own = evaluation.of(person)
+    for proposal in (*garment_of_its_colour(own)[:1], *moves.dulled_metal(own)):
+        changes = proposal.changes if person == 0 else as_said(proposal.changes, person - 1)
+        yield _Idea(proposal.text, proposal.cost, changes)
 
 
 def _free_id(plan: Plan) -> str:
