@@ -112,3 +112,17 @@ def test_the_key_is_that_of_whom_it_costs_most() -> None:
     # The subject's loss is not thinned by whom stands beside them, nor theirs by the subject's.
     assert grey.measures.matte_loss is not None
     assert grey.measures.matte_loss < 0.5
+
+
+def test_who_stands_beside_the_picture_costs_the_key_nothing() -> None:
+    """A companion in moss, 1.6 m aside of a bust: predicted as without them, and the test key looks at nobody else."""
+    alone = beside((0.2, 0.2, 0.21)).capture.plan.model_copy(update={"companions": ()})
+    moss = beside((0.09, 0.2, 0.06)).capture.plan
+    aside = moss.companions[0].model_copy(update={"x": 2.6})
+    evaluation = evaluate(moss.model_copy(update={"companions": (aside,)}), STORE)
+    one, two = evaluate(alone, STORE).worst_damage, evaluation.worst_damage
+    assert one is not None
+    assert two is not None
+    assert abs(one.kinder.quality - two.kinder.quality) < 3.0
+    assert evaluation.worst_person == 0
+    assert capture_of(evaluation, STORE).looked_at == (0,)

@@ -11,7 +11,7 @@ import numpy as np
 from ..camera.exposure import grey_lux
 from ..camera.level_schools import key_channel
 from ..camera.view import View
-from ..figure.held_props import hand_at, shown_props
+from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair
@@ -110,13 +110,14 @@ class WorstDamage(Damage):
 
 
 def worst_of(people: Sequence[Damage | None]) -> WorstDamage | None:
-    """None where nothing is known of anybody's key."""
-    mean = [(one.mean.quality, i, one.mean) for i, one in enumerate(people) if one is not None]
-    larger = [(one.larger.quality, i, one.larger) for i, one in enumerate(people) if one is not None]
-    if not mean:
+    """Of those who are in the picture, if anybody is; None where nothing is known of anybody's key."""
+    known = [(i, one) for i, one in enumerate(people) if one is not None]
+    shown = [(i, one) for i, one in known if one.mean.matte_loss is not None] or known
+    if not shown:
         return None
-    (_, i, by_mean), (_, j, by_larger) = (min(found, key=lambda one: one[0]) for found in (mean, larger))
-    return WorstDamage(by_mean, by_larger, (i, j))
+    i, by_mean = min(shown, key=lambda found: found[1].mean.quality)
+    j, by_larger = min(shown, key=lambda found: found[1].larger.quality)
+    return WorstDamage(by_mean.mean, by_larger.larger, (i, j))
 
 
 KINDER = 1.0
@@ -136,11 +137,23 @@ def damage_of(
     if mean is None or larger is None:
         return None
     light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
-    edge = None if plan.subject is None else _edge_in_picture(plan, plan.subject, view)
-    things = {} if plan.subject is None or not light else _things(plan.subject, light)
+    shown = plan.subject is not None and _is_shown(plan.subject, view)
+    edge = _edge_in_picture(plan, plan.subject, view) if plan.subject is not None and shown else None
+    things = _things(plan.subject, light) if plan.subject is not None and shown and light else {}
     screens = (mean, larger)
     found = zip(screens, clips_of(screens), strict=True)
     return Damage(*(_by_formula(plan, edge, screen, clip, light, things, key, smear_px) for screen, clip in found))
+
+
+FORM = ((0.0, 0.95), (0.0, 0.75), (0.0, 0.5), (0.0, 0.25), (-0.13, 0.8), (0.13, 0.8), HAND_AT)
+HANDS = (HANDS_ALONE_AT, (-HANDS_ALONE_AT[0], HANDS_ALONE_AT[1]), (0.0, HANDS_ALONE_AT[1]))
+"""Places of a body, and of hands alone, in shares of stature, by which it is told whether any of it is in the
+picture."""
+
+
+def _is_shown(subject: Subject, view: View) -> bool:
+    """Of who stands beside the picture a key takes nothing."""
+    return any(view.frames(_at(subject, x, y)) for x, y in (HANDS if subject.framing == "hands" else FORM))
 
 
 @dataclass(frozen=True)
