@@ -10,10 +10,10 @@ import numpy as np
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_report import test_key_report as key_report
-from ausblick.core.matte.key_windows import overview_window
+from ausblick.core.matte.key_windows import crop_windows, overview_window
 from ausblick.core.matte.render import Drawn, draw
-from ausblick.core.matte.simulation import SimulatedKey, simulate
-from ausblick.core.plan import plan_from
+from ausblick.core.matte.simulation import SimulatedKey, keyed
+from ausblick.core.plan import Plan, plan_from
 from ausblick.formats.recording import through
 from tests.stores import STORE
 
@@ -76,15 +76,14 @@ def test_a_companion_off_the_mark_is_out_of_focus_and_the_matte_still_true() -> 
     assert abs(soft.alpha.sum() / sharp.alpha.sum() - 1.0) < 0.01
 
 
-@cache
-def beside(ink: tuple[float, float, float]) -> SimulatedKey:
+def beside(ink: tuple[float, float, float], x: float = 0.5) -> Plan:
     """A subject in grey, and a visitor in `ink` beside them on an even screen."""
     panel = {"fixture": {"flux_lm": 20000.0, "emitter": {"shape": "rect", "width": 1.0, "height": 0.6}}}
     lamps = [{**panel, "position": [x, 1.6, 2.4], "aim": [-0.3 * x, 1.6, 0.0]} for x in (-3.2, 3.2)]
     key = {**panel, "role": "key", "position": [-1.6, 2.4, 6.4], "aim": [0.0, 1.5, 3.4]}
     grey = {"name": "grey coat", "reflectance": [0.2, 0.2, 0.21]}
-    visitor = {"name": "visitor", "x": 0.5, "z": 3.4, "wardrobe": [{"name": "coat", "reflectance": list(ink)}]}
-    plan = plan_from({
+    visitor = {"name": "visitor", "x": x, "z": 3.4, "wardrobe": [{"name": "coat", "reflectance": list(ink)}]}
+    return plan_from({
         "format": "ausblick-plan", "version": 1, "lights": [*lamps, key],
         "screen": {"width": 5.0, "height": 3.2, "wrinkle_slope": 0.0, "gloss": 0.0},
         "subject": {"x": -0.5, "z": 3.4, "framing": "waist", "wardrobe": [grey]},
@@ -92,37 +91,45 @@ def beside(ink: tuple[float, float, float]) -> SimulatedKey:
         "camera": {"z": 7.6, "y": 1.4, "focal_mm": 40.0, "iso": 800.0, "f_number": 4.0,
                    "recording": {"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 900}},
     })  # fmt: skip
-    return simulate(plan, STORE, through)
+
+
+MOSS, GREY = (0.09, 0.2, 0.06), (0.2, 0.2, 0.21)
 
 
 def test_the_key_is_that_of_whom_it_costs_most() -> None:
     """A companion in moss loses what a subject in moss would, however well the subject's own key is, and is told."""
-    moss, grey = beside((0.09, 0.2, 0.06)), beside((0.2, 0.2, 0.21))
-    assert set(moss.crops) == {"hair", "hand", "hair2", "hand2"}
+    capture = capture_of(evaluate(beside(MOSS), STORE), STORE)
+    moss, other = keyed(capture, crop_windows(capture), through)
+    assert set(moss.shots) == {"hair", "hand", "hair2", "hand2"}
+    assert all(float(moss.shots[name].drawn.hair.max()) > 0.5 for name in ("hair", "hair2"))
+    assert moss.person == 1
+    # Not thinned by the subject's, who loses nothing.
     assert moss.measures.matte_loss is not None
     assert moss.measures.matte_loss > 8.0
-    assert moss.quality < grey.quality - 25.0
-    report = key_report(moss, ())
-    assert report.person == "visitor"
-    predicted = evaluate(moss.capture.plan, STORE).worst_damage
+    predicted = evaluate(beside(MOSS), STORE).worst_damage
     assert predicted is not None
     assert abs(predicted.kinder.quality - moss.quality) < 8.0
-    both = [part.drawn for name, part in grey.crops.items() if name in ("hair", "hair2")]
-    assert all(float(one.hair.max()) > 0.5 for one in both)
-    # The subject's loss is not thinned by whom stands beside them, nor theirs by the subject's.
-    assert grey.measures.matte_loss is not None
-    assert grey.measures.matte_loss < 0.5
+    report = key_report(SimulatedKey(moss.shots["hair"], moss, other, None, None, capture), ())
+    assert report.person == "visitor"
+
+
+def test_who_is_well_in_grey_is_not_told_for_the_other() -> None:
+    found = evaluate(beside(GREY), STORE)
+    assert found.worst_damage is not None
+    assert found.worst_damage.kinder.quality > 70.0
+    moss = evaluate(beside(MOSS), STORE)
+    assert moss.worst_person == 1
+    assert moss.damage is not None
+    assert moss.damage.kinder.quality > 70.0
 
 
 def test_who_stands_beside_the_picture_costs_the_key_nothing() -> None:
-    """A companion in moss, 1.6 m aside of a bust: predicted as without them, and the test key looks at nobody else."""
-    alone = beside((0.2, 0.2, 0.21)).capture.plan.model_copy(update={"companions": ()})
-    moss = beside((0.09, 0.2, 0.06)).capture.plan
-    aside = moss.companions[0].model_copy(update={"x": 2.6})
-    evaluation = evaluate(moss.model_copy(update={"companions": (aside,)}), STORE)
-    one, two = evaluate(alone, STORE).worst_damage, evaluation.worst_damage
+    """A companion in moss, 3 m aside: predicted as without them, and the test key looks at nobody else."""
+    aside = evaluate(beside(MOSS, x=2.6), STORE)
+    alone = evaluate(beside(MOSS).model_copy(update={"companions": ()}), STORE)
+    one, two = alone.worst_damage, aside.worst_damage
     assert one is not None
     assert two is not None
     assert abs(one.kinder.quality - two.kinder.quality) < 3.0
-    assert evaluation.worst_person == 0
-    assert capture_of(evaluation, STORE).looked_at == (0,)
+    assert aside.worst_person == 0
+    assert capture_of(aside, STORE).looked_at == (0,)

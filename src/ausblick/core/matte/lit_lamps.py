@@ -35,7 +35,7 @@ ROUND = 2.0 * np.pi * np.arange(16) / 16
 
 
 @dataclass(frozen=True, eq=False)
-class Face:
+class LampFace:
     """A flat piece: corners (N, 3) in m, normals (N, 3) by which they are lit, and what it reflects; `burns`: it is
     white in any picture of a lit set."""
 
@@ -87,7 +87,7 @@ def _may_be_seen(body: LampBody, view: View) -> bool:
     return bool(np.all(high > -0.05) and np.all(low < 1.05))
 
 
-def _lit(plan: Plan, faces: list[Face], light: SceneLight, store: BasisStore) -> tuple[LitFace, ...]:
+def _lit(plan: Plan, faces: list[LampFace], light: SceneLight, store: BasisStore) -> tuple[LitFace, ...]:
     at = np.vstack([face.corners for face in faces])
     facing = np.vstack([face.normals for face in faces])
     lux = probes_light(plan, at, facing, store) + probe_factors(light.scene, at, facing, store) @ light.leaving
@@ -98,7 +98,7 @@ def _lit(plan: Plan, faces: list[Face], light: SceneLight, store: BasisStore) ->
     )
 
 
-def _stand(plan: Plan, lamp: Light, lens: Floats) -> Iterator[Face]:
+def _stand(plan: Plan, lamp: Light, lens: Floats) -> Iterator[LampFace]:
     if not stands(plan, lamp):
         return
     x, y, z = lamp.position
@@ -110,7 +110,7 @@ def _stand(plan: Plan, lamp: Light, lens: Floats) -> Iterator[Face]:
     yield from _rod(foot, top, POLE, lens, ALONG)
 
 
-def _rod(begin: Floats, end: Floats, radius: float, lens: Floats, pieces: int) -> Iterator[Face]:
+def _rod(begin: Floats, end: Floats, radius: float, lens: Floats, pieces: int) -> Iterator[LampFace]:
     """A round rod, seen from the lens: flat, and lit at its sides as what faces there."""
     toward = lens - 0.5 * (begin + end)
     aside = np.cross(toward, end - begin)
@@ -123,10 +123,10 @@ def _rod(begin: Floats, end: Floats, radius: float, lens: Floats, pieces: int) -
     ends = [begin + share * (end - begin) for share in np.linspace(0.0, 1.0, pieces + 1)]
     for low, high in pairwise(ends):
         corners = np.array([low - radius * aside, low + radius * aside, high + radius * aside, high - radius * aside])
-        yield Face(corners, np.array([left, right, right, left]), BLACK)
+        yield LampFace(corners, np.array([left, right, right, left]), BLACK)
 
 
-def _head(plan: Plan, lamp: Light, body: LampBody, lens: Floats) -> Iterator[Face]:
+def _head(plan: Plan, lamp: Light, body: LampBody, lens: Floats) -> Iterator[LampFace]:
     face = body.face
     burns = weight(lamp, plan.camera) > 0.0
     if not len(body.card):
@@ -145,12 +145,12 @@ def _head(plan: Plan, lamp: Light, body: LampBody, lens: Floats) -> Iterator[Fac
             [centre + a * half[j] * axes[j] + b * half[k] * axes[k] for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))]
         )
         front = i == 2 and s > 0.0
-        yield Face(corners, np.tile(normal, (4, 1)), DIFFUSER if front else BLACK, burns and front)
+        yield LampFace(corners, np.tile(normal, (4, 1)), DIFFUSER if front else BLACK, burns and front)
 
 
-def _ball(centre: Floats, lens: Floats, burns: bool) -> Face:
+def _ball(centre: Floats, lens: Floats, burns: bool) -> LampFace:
     ahead = unit(lens - centre)
     aside = unit(np.cross([0.0, 1.0, 0.0], ahead)) if abs(ahead[1]) < 0.999 else np.array([1.0, 0.0, 0.0])
     rim = np.cos(ROUND)[:, None] * aside + np.sin(ROUND)[:, None] * np.cross(ahead, aside)
     normals = unit(TURNED[0] * ahead + TURNED[1] * rim)
-    return Face(centre + HEAD * rim, normals, BLACK, burns)
+    return LampFace(centre + HEAD * rim, normals, BLACK, burns)
