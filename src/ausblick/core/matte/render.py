@@ -43,13 +43,13 @@ class Drawn:
     foreground: Floats
     alpha: Floats
     background: Floats
-    hair: Floats
-    hand: Floats
-    screen: Floats
-    held: Floats
-    away: Floats
-    others: Floats
-    glass: Floats
+    hair: Floats32
+    hand: Floats32
+    screen: Floats32
+    held: Floats32
+    away: Floats32
+    others: Floats32
+    glass: Floats32
     cm2: float
 
     @property
@@ -60,7 +60,8 @@ class Drawn:
 def draw(capture: Capture, window: PixelWindow) -> Drawn:
     background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
-    held, away, others, glass = (np.zeros(shape) for _ in range(4))
+    held, away = np.zeros(shape), np.zeros(shape)
+    others, glass = (np.zeros(shape, dtype=np.float32) for _ in range(2))
     picture = _Picture(np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, held, away, others, glass)
     hair, hand, cm2 = np.zeros(shape), np.zeros(shape), 1.0
     looked_at = capture.of(window.person)
@@ -129,28 +130,24 @@ def _finished(
 ) -> Drawn:
     """With what a pane mirrors, and the lens's veil over all of it."""
     colour, alpha, background = picture.colour, picture.alpha, picture.background
-    glass = lamps_in_glass(capture, window)
-    if glass is not None:
-        background = background + glass
+    mirrored = lamps_in_glass(capture, window)
+    if mirrored is not None:
+        background = background + mirrored
         if before_figure(capture):
-            colour = colour + alpha[..., None] * glass
+            colour = colour + alpha[..., None] * mirrored
     veil = GLARE * (colour + (1.0 - alpha[..., None]) * background).mean(axis=(0, 1))
     # The same veil on both layers keeps the composite exact.
     colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
     background = (1.0 - GLARE) * background + veil
-    return Drawn(
-        colour,
-        alpha,
-        background,
-        hair,
-        hand,
-        picture.on_screen,
-        picture.held,
-        picture.away,
-        picture.others,
-        picture.glass,
-        cm2,
-    )
+    seen, moving = _kept(hair), _kept(hand)
+    screen, held, away = _kept(picture.on_screen), _kept(picture.held), _kept(picture.away)
+    others, glass = _kept(picture.others), _kept(picture.glass)
+    return Drawn(colour, alpha, background, seen, moving, screen, held, away, others, glass, cm2)
+
+
+def _kept(mask: Floats | Floats32) -> Floats32:
+    """A mask (H, W) as it is kept: pictures are by the dozen, and an empty one takes no room."""
+    return mask.astype(np.float32) if mask.any() else np.broadcast_to(np.float32(0.0), mask.shape)
 
 
 @dataclass
@@ -164,8 +161,8 @@ class _Picture:
     on_screen: Floats
     held: Floats
     away: Floats
-    others: Floats
-    glass: Floats
+    others: Floats32
+    glass: Floats32
     of_others: bool = False
 
     def over(self, colour: Floats | Floats32, cover: Floats | Floats32) -> None:
@@ -204,8 +201,8 @@ class _Picture:
         self.colour = (1.0 - share) * layer.colour + (1.0 - whole)[..., None] * self.colour
         self.alpha = kept + (1.0 - whole) * self.alpha
         self.held, self.away = (1.0 - whole) * self.held, away + (1.0 - whole) * self.away
-        self.others = self.of_others * whole + (1.0 - whole) * self.others
-        self.glass = (1.0 - whole) * self.glass
+        self.others = (self.of_others * whole + (1.0 - whole) * self.others).astype(np.float32)
+        self.glass = ((1.0 - whole) * self.glass).astype(np.float32)
 
 
 def _before_the_lens(capture: Capture, subject: Subject) -> bool:
@@ -218,7 +215,7 @@ def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _
         layer = prop_layer(capture, subject, place, one) if one.worn == worn else None
         if layer is not None:
             picture.over(layer.colour, layer.cover)
-            picture.glass = np.maximum(picture.glass, layer.inside)
+            picture.glass = np.maximum(picture.glass, layer.inside.astype(np.float32))
 
 
 def _lay_hair(

@@ -29,7 +29,7 @@ export const PARTS: Record<string, [string, string, number, string]> = {
     'Edge of the body',
     'raw matte error, 0 to 1',
     3,
-    'Mean distance of the matte, before its clips, from the true matte within three pixels of the outline; hair and hand left out.',
+    'Mean distance of the matte, before its clips, from the true matte within three pixels of the outline; hair, hand and what is seen through glass left out.',
   ],
   hair_error: ['Hair', 'raw matte error, 0 to 1', 3, 'The same within three pixels of loose hair, pixel for pixel of the sensor.'],
   motion_error: [
