@@ -160,3 +160,22 @@ def test_evening_out_a_screen_twice_changes_nothing_more() -> None:
     assert abs(once[0] - once[1]) <= 0.011
     assert np.allclose(once, from_bright, atol=0.011)
     assert np.allclose(evened(lit(*once)), once, atol=0.011)
+
+
+def test_a_panel_before_the_lens_is_found_though_its_middle_is_out_of_the_frame() -> None:
+    """Half a metre from a long lens a panel hides all of the picture from 17 cm beside the axis."""
+    panel = {"fixture": {"flux_lm": 3000.0, "emitter": {"shape": "rect", "width": 0.6, "height": 0.6}}}
+    lamps = [
+        {**panel, "name": "screen panel", "position": [-2.0, 1.4, 2.0], "aim": [0.0, 1.4, 0.0]},
+        {**panel, "name": "fill", "role": "fill", "position": [0.17, 1.5, 5.5], "aim": [0.17, 1.5, 2.4]},
+    ]
+    plan = plan_from({
+        "format": "ausblick-plan", "version": 1, "lights": lamps, "subject": {"z": 2.4, "framing": "chest"},
+        "camera": {"z": 6.0, "y": 1.5, "focal_mm": 85.0},
+    })  # fmt: skip
+    finding = found(plan, "space.in-picture")
+    assert finding.judgement.severity == "fix"
+    assert say(finding.judgement.says) == "Before the screen where the action goes: fill"
+    then = apply_changes(plan, finding.remedies[0].changes)
+    assert found(then, "space.in-picture").judgement.severity == "fine"
+    assert then.lights[1].position[0] > 0.35

@@ -8,6 +8,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from ..camera.view import NEAREST, View
+from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats
 from ..plan import Light, Plan
 from .basis import BasisStore
@@ -72,3 +74,22 @@ def pole_places(plan: Plan, lamp: Light) -> Floats:
 def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:
     key = ("body", plan.room.height, plan.room.kind, lamp_key(plan, lamp))
     return store.record(key, lambda: LampBody(plan, lamp))
+
+
+def head_in_picture(plan: Plan, lamp: Light, view: View, low: Floats, high: Floats) -> float:
+    """How much of a box of the frame, from `low` to `high` (2,), the head of a lamp with a face lies over: 0 to 1."""
+    card = LampBody(plan, lamp).card
+    if not len(card):
+        return 0.0
+    forward = view.axes[2]
+    ahead = clip_half_plane(np.vstack([card[0], card[1][2]]), forward, float(view.lens @ forward) + NEAREST)
+    if len(ahead) < 3:
+        return 0.0
+    part = view.project(ahead)[0]
+    for axis in np.eye(2):
+        for normal, offset in ((axis, float(axis @ low)), (-axis, -float(axis @ high))):
+            part = clip_half_plane(part, normal, offset)
+    if len(part) < 3:
+        return 0.0
+    (x, y), box = part.T, float(np.prod(high - low))
+    return 0.5 * abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / max(box, 1e-9)

@@ -8,7 +8,7 @@ import numpy as np
 
 from ...camera.view import View
 from ...evaluation.results import Evaluation
-from ...light.lamp_bodies import stands
+from ...light.lamp_bodies import head_in_picture, stands
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS, MOST_BEYOND
 from ...sentences import tell
@@ -174,13 +174,21 @@ def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
         side = 1.0 if x >= plan.camera.x else -1.0
         tries = ((x + side * STEP_OUT * step, y, z) for step in range(1, MOST_STEPS + 1))
         poled = stands(plan, lamp)
-        clear = next((at for at in tries if not view.frames(at) and not (poled and _pole_seen(view, at))), None)
+        clear = next((at for at in tries if not _seen_at(plan, view, lamp, at, poled)), None)
         if clear is not None:
             changes += lamp_to(plan, index, clear)
             names.append(lamp.name)
     if not changes:
         return []
     return [Proposal(tell("do/out-of-picture", lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
+
+
+FRAME = np.zeros(2), np.ones(2)
+
+
+def _seen_at(plan: Plan, view: View, lamp: Light, at: Place, poled: bool) -> bool:
+    moved = lamp.model_copy(update={"position": at})
+    return view.frames(at) or (poled and _pole_seen(view, at)) or head_in_picture(plan, moved, view, *FRAME) > 0.0
 
 
 def _pole_seen(view: View, at: tuple[float, float, float]) -> bool:

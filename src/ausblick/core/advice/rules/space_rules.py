@@ -9,7 +9,7 @@ from ...camera.view import NEAREST, focus_distance
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
-from ...light.lamp_bodies import pole_places
+from ...light.lamp_bodies import head_in_picture, pole_places
 from ...plan import Companion, Light, Plan, edit, people_of
 from ...sentences import few, tell
 from ...standards.limits import LIMITS
@@ -126,9 +126,26 @@ def _framed(evaluation: Evaluation) -> list[tuple[int, Light, bool]]:
     seen = np.all((frame > 0.0) & (frame < 1.0), axis=1) & (depth > NEAREST) & ~behind_window_wall(plan, heads)
     cutting = _in_action(evaluation, np.concatenate([heads, *poles]))
     head, *pole = np.split(cutting, np.cumsum([len(heads), *map(len, poles)])[:-1])
-    return [
-        (i, lamp, bool(head[k] or pole[k].any())) for k, (i, lamp) in enumerate(lamps) if seen[k] or pole[k].any()
-    ]
+    behind = behind_window_wall(plan, heads)
+    found = []
+    for k, (i, lamp) in enumerate(lamps):
+        cuts = bool(head[k] or pole[k].any()) or (not behind[k] and _covers_action(evaluation, lamp))
+        if seen[k] or cuts:
+            found.append((i, lamp, cuts))
+    return found
+
+
+def _covers_action(evaluation: Evaluation, lamp: Light) -> bool:
+    """Does a lamp's head, near the lens perhaps all that is seen, lie over the action, though its middle does not?"""
+    outline = evaluation.coverage.frame_outline
+    if len(outline) < 3:
+        return False
+    low, high = outline.min(axis=0), outline.max(axis=0)
+    return head_in_picture(evaluation.plan, lamp, evaluation.view, low, high) > CORNER
+
+
+CORNER = 0.005
+"""Of the action's picture: a lamp's corner that takes no more goes with the next nudge of the camera."""
 
 
 def _in_action(evaluation: Evaluation, places: Floats) -> Bools:
