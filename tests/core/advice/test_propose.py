@@ -5,6 +5,7 @@ from typing import Any, cast
 
 import pytest
 
+from ausblick.core.advice.findings import find
 from ausblick.core.advice.rules.space_rules import outside
 from ausblick.core.advice.search.framing import FRAMINGS, lens_for, stand_for
 from ausblick.core.advice.search.lamp_roles import lamp_roles_of
@@ -309,3 +310,18 @@ def test_twelve_rooms_and_kits(room: str, kit: str) -> None:
         assert plan.camera.iso <= 8 * plan.camera.sensor.base_iso
         least = min(lamp.dimmer for lamp in plan.lights if lamp.role in ("key", "screen"))
         assert plan.camera.iso <= 1.01 * plan.camera.sensor.base_iso or least >= 0.9
+
+
+@pytest.mark.parametrize("framing", ["waist", "chest", "face"])
+def test_no_lamp_and_no_stand_of_a_proposal_is_before_the_action(framing: Framing) -> None:
+    """A long lens sees little of what is near it: a panel beside the axis, or its pole, may hide all of that."""
+    plan = plan_from({
+        "format": "ausblick-plan", "version": 1, "subject": {"framing": framing},
+        "room": {"x_min": -2.0, "x_max": 2.0, "z_min": 0.0, "z_max": 6.4, "height": 2.9},
+        "plate": {"key_azimuth": -10.0, "key_elevation": 12.0},
+    })  # fmt: skip
+    found = propose(plan, small_kit(), framing, STORE).alternatives
+    assert found
+    for each in found:
+        told = next(f for f in find(each.plan, STORE, with_remedies=False, only=("space.in-picture",))[1])
+        assert told.judgement.severity == "fine", say(told.judgement.says)

@@ -79,10 +79,13 @@ def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:
 def head_in_picture(plan: Plan, lamp: Light, view: View, low: Floats, high: Floats) -> float:
     """How much of a box of the frame, from `low` to `high` (2,), the head of a lamp with a face lies over: 0 to 1."""
     card = LampBody(plan, lamp).card
-    if not len(card):
-        return 0.0
+    return share_of_frame(view, np.vstack([card[0], card[1][2]]), low, high) if len(card) else 0.0
+
+
+def share_of_frame(view: View, outline: Floats, low: Floats, high: Floats) -> float:
+    """The same of any flat outline (N, 3) in m, convex and in order."""
     forward = view.axes[2]
-    ahead = clip_half_plane(np.vstack([card[0], card[1][2]]), forward, float(view.lens @ forward) + NEAREST)
+    ahead = clip_half_plane(outline, forward, float(view.lens @ forward) + NEAREST)
     if len(ahead) < 3:
         return 0.0
     part = view.project(ahead)[0]
@@ -93,3 +96,13 @@ def head_in_picture(plan: Plan, lamp: Light, view: View, low: Floats, high: Floa
         return 0.0
     (x, y), box = part.T, float(np.prod(high - low))
     return 0.5 * abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / max(box, 1e-9)
+
+
+def pole_in_picture(view: View, at: tuple[float, float, float]) -> bool:
+    """Is any of a pole from the floor up to `at`, m, in the frame?"""
+    x, y, z = at
+    return any(view.frames((x, share * y, z)) for share in (0.0, 0.25, 0.5, 0.75))
+
+
+FRAME = np.zeros(2), np.ones(2)
+"""All of it, as such a box."""

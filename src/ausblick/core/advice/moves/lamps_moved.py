@@ -8,7 +8,7 @@ import numpy as np
 
 from ...camera.view import View
 from ...evaluation.results import Evaluation
-from ...light.lamp_bodies import head_in_picture, stands
+from ...light.lamp_bodies import FRAME, head_in_picture, pole_in_picture, stands
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS, MOST_BEYOND
 from ...sentences import tell
@@ -183,17 +183,11 @@ def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     return [Proposal(tell("do/out-of-picture", lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
 
 
-FRAME = np.zeros(2), np.ones(2)
-
-
 def _seen_at(plan: Plan, view: View, lamp: Light, at: Place, poled: bool) -> bool:
     moved = lamp.model_copy(update={"position": at})
-    return view.frames(at) or (poled and _pole_seen(view, at)) or head_in_picture(plan, moved, view, *FRAME) > 0.0
-
-
-def _pole_seen(view: View, at: tuple[float, float, float]) -> bool:
-    x, y, z = at
-    return any(view.frames((x, share * y, z)) for share in (0.0, 0.25, 0.5, 0.75))
+    return (
+        view.frames(at) or (poled and pole_in_picture(view, at)) or head_in_picture(plan, moved, view, *FRAME) > 0.0
+    )
 
 
 def beside_the_action(plan: Plan, subject: Subject, lamps: Lamps) -> list[Proposal]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import product
 from typing import Any
 
 import numpy as np
@@ -16,6 +17,7 @@ from ...kit import Kit, KitLamp
 from ...light.basis import FRONT
 from ...light.direct import direct_lux
 from ...light.emission import emission_of
+from ...light.lamp_bodies import FRAME, HANGS, pole_in_picture, share_of_frame
 from ...light.occlusion import before_wall
 from ...plan import Fixture, Light, Plan, Subject, people_of
 
@@ -40,6 +42,14 @@ def face_area(fixture: Fixture) -> float:
     if emitter.shape == "rect":
         return emitter.width * emitter.height
     return math.pi * (emitter.diameter / 2.0) ** 2 if emitter.shape == "disc" else 0.0
+
+
+def _half(fixture: Fixture) -> float:
+    """Of the longer side of a lamp's face, m."""
+    emitter = fixture.emitter
+    if emitter.shape == "rect":
+        return 0.5 * max(emitter.width, emitter.height)
+    return 0.5 * emitter.diameter if emitter.shape == "disc" else 0.0
 
 
 def lamp_roles_of(kit: Kit) -> LampRoles:
@@ -114,9 +124,8 @@ def in_frame(plan: Plan, view: View, place: tuple[float, float, float], size: fl
     """Would the lamp be seen? `size` is the half of its face, m."""
     if behind_window_wall(plan, np.array([place]), size)[0]:
         return False
-    corners = np.array(place) + size * np.array([[dx, dy, 0.0] for dx in (-1, 1) for dy in (-1, 1)])
-    frame, depth = view.project(corners)
-    return bool(np.any((depth > 0.05) & (frame > 0.0).all(axis=1) & (frame < 1.0).all(axis=1)))
+    corners = np.array(place) + size * np.array([[-1, -1, 0], [1, -1, 0], [1, 1, 0], [-1, 1, 0]], dtype=float)
+    return share_of_frame(view, corners, *FRAME) > 0.0
 
 
 def _in_action(plan: Plan, place: tuple[float, float, float]) -> bool:
@@ -240,9 +249,10 @@ def _stands(plan: Plan, view: View, coverage: Coverage, place: tuple[float, floa
     return bool(apart or hidden or not in_frame(plan, view, place))
 
 
-def may_stand(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
-    """Is a place for a lamp in the room, and neither in the picture nor in the action?"""
-    return inside(plan, place) and not in_frame(plan, view, place) and not _in_action(plan, place)
+def may_stand(plan: Plan, view: View, place: tuple[float, float, float], size: float = 0.3) -> bool:
+    """Is a place for a lamp in the room, and neither in the picture nor in the action? `size` is the half of its
+    face, m."""
+    return inside(plan, place) and not in_frame(plan, view, place, size) and not _in_action(plan, place)
 
 
 def around_face(subject: Subject, azimuth: float, elevation: float, away: float) -> tuple[float, float, float]:
@@ -263,17 +273,30 @@ for a steep key, and a key that is too low is better than none."""
 def place_on_face(
     plan: Plan, view: View, lamp: KitLamp, role: str, azimuth: float, elevation: float
 ) -> dict[str, Any] | None:
-    """As near to the wanted direction as room and frame allow; None when there is no place at all."""
+    """As near to the wanted direction as room and frame allow, where no pole is seen if that is near enough; None
+    when there is no place at all."""
     subject = plan.subject
     assert subject is not None
     aim = (subject.x, subject.up(0.9), subject.z)
-    for turn in (0, -10, 10, -20, 20, -35, 35, -50, 50):
-        for lift in LIFTS:
-            for away in (1.8, 1.5, 2.2, 1.2, 2.8, 3.4):
-                place = around_face(subject, azimuth + turn, elevation + lift, away)
-                if may_stand(plan, view, place):
-                    return as_light(lamp, role, place, aim)
-    return None
+    size = max(0.3, _half(lamp.fixture))
+    usable = None
+    for turn, lift, away in product((0, -10, 10, -20, 20, -35, 35, -50, 50), LIFTS, (1.8, 1.5, 2.2, 1.2, 2.8, 3.4)):
+        place = around_face(subject, azimuth + turn, elevation + lift, away)
+        if usable is not None and (abs(turn) > NEAR_ENOUGH or abs(lift) > NEAR_ENOUGH):
+            continue
+        if may_stand(plan, view, place, size):
+            if not (_on_pole(plan, place) and pole_in_picture(view, place)):
+                return as_light(lamp, role, place, aim)
+            usable = usable or as_light(lamp, role, place, aim)
+    return usable
+
+
+NEAR_ENOUGH = 20.0
+"""Degrees from the wanted direction within which a place is better whose pole is out of the picture."""
+
+
+def _on_pole(plan: Plan, place: tuple[float, float, float]) -> bool:
+    return place[1] < plan.room.height - HANGS or plan.room.kind == "exterior"
 
 
 def place_back(plan: Plan, view: View, lamp: KitLamp) -> dict[str, Any] | None:
