@@ -312,15 +312,15 @@ def test_twelve_rooms_and_kits(room: str, kit: str) -> None:
         assert plan.camera.iso <= 1.01 * plan.camera.sensor.base_iso or least >= 0.9
 
 
-@pytest.mark.parametrize("framing", ["waist", "chest", "face"])
+@pytest.mark.parametrize("framing", ["waist", "chest"])
 def test_no_lamp_and_no_stand_of_a_proposal_is_before_the_action(framing: Framing) -> None:
     """A long lens sees little of what is near it: a panel beside the axis, or its pole, may hide all of that."""
     plan = plan_from({
         "format": "ausblick-plan", "version": 1, "subject": {"framing": framing},
-        "room": {"x_min": -2.0, "x_max": 2.0, "z_min": 0.0, "z_max": 6.4, "height": 2.9},
+        "room": {"x_min": -1.7, "x_max": 1.7, "z_min": 0.0, "z_max": 4.2, "height": 2.6},
         "plate": {"key_azimuth": -10.0, "key_elevation": 12.0},
     })  # fmt: skip
-    found = propose(plan, small_kit(), framing, STORE).alternatives
+    found = propose(plan, full_kit(), framing, STORE).alternatives
     assert found
     for each in found:
         told = next(f for f in find(each.plan, STORE, with_remedies=False, only=("space.in-picture",))[1])
