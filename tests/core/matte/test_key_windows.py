@@ -31,8 +31,9 @@ def captured(framing: str, roll: float, focal: float, hair: str = "smooth") -> C
     return capture_of(evaluate(plan, STORE), STORE)
 
 
-@pytest.mark.parametrize("roll", [0.0, 90.0, 180.0])
-@pytest.mark.parametrize(("framing", "focal"), [("waist", 50.0), ("chest", 70.0), ("face", 100.0)])
+@pytest.mark.parametrize(
+    ("framing", "roll", "focal"), [("waist", 90.0, 50.0), ("chest", 0.0, 70.0), ("face", 90.0, 100.0)]
+)
 def test_past_the_crown_there_is_screen(framing: str, roll: float, focal: float) -> None:
     capture = captured(framing, roll, focal)
     drawn = draw(capture, crop_windows(capture)["hair"])
