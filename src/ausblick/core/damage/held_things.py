@@ -3,8 +3,8 @@
     error = sum(MIRRORS * length) / (lengths of all held + length of the body's own outline)
 
 of what a test key's window round the first thing shows; lengths in px. What a convex thing mirrors at its outline is
-what stands behind it. MIRRORS and the body's outline were read off eight kinds of things in seven pictures of the
-demo's sets (docs/model.md): within 0.03, where 0.02 to 0.13 were measured.
+what stands behind it. MIRRORS and the body's outline were read off five sets of things in six pictures of the demo's
+sets (docs/model.md): predicted within 0.03, and 0.05 for one, where 0.02 to 0.13 were measured.
 """
 
 from __future__ import annotations
