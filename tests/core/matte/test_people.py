@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from ausblick.core.advice.check_report import check_report
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_report import test_key_report as key_report
@@ -132,4 +133,6 @@ def test_who_stands_beside_the_picture_costs_the_key_nothing() -> None:
     assert two is not None
     assert abs(one.kinder.quality - two.kinder.quality) < 3.0
     assert aside.worst_person == 0
+    assert check_report(aside, []).people[1].quality is None
+    assert check_report(evaluate(beside(MOSS), STORE), []).people[1].quality is not None
     assert capture_of(aside, STORE).looked_at == (0,)

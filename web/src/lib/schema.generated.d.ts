@@ -5174,7 +5174,8 @@ export interface components {
         /**
          * PersonReport
          * @description Of each person in the picture, the subject first: light on the face, what the skin reads, screen colour on face
-         *     and worse cheek in %, and the quality that the key would have for this one alone (see PredictedKey).
+         *     and worse cheek in %, and the quality that the key would have for this one alone (see PredictedKey), None for who
+         *     stands beside the picture.
          */
         PersonReport: {
             /** Name */

@@ -78,7 +78,8 @@ class SpillReport:
 @dataclass(frozen=True, kw_only=True)
 class PersonReport:
     """Of each person in the picture, the subject first: light on the face, what the skin reads, screen colour on face
-    and worse cheek in %, and the quality that the key would have for this one alone (see PredictedKey)."""
+    and worse cheek in %, and the quality that the key would have for this one alone (see PredictedKey), None for who
+    stands beside the picture."""
 
     name: str
     subject_lux: Lux | None
@@ -222,7 +223,7 @@ def _people(evaluation: Evaluation) -> Iterator[PersonReport]:
             subject_level=own.exposure.subject_level,
             spill_front=own.spill.front,
             spill_side=own.spill.side,
-            quality=None if own.damage is None else own.damage.kinder.quality,
+            quality=own.damage.kinder.quality if own.damage is not None and own.damage.shown else None,
         )
 
 

@@ -15,6 +15,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats, cross
 from ..plan import Camera, Subject
 
@@ -51,6 +52,13 @@ class View:
         """Is a place (x, y, z) in m in the picture?"""
         frame, depth = self.project(np.array(place))
         return bool(depth > NEAREST and np.all((frame > 0.0) & (frame < 1.0)))
+
+    def shown(self, outline: Floats) -> Floats:
+        """Frame coordinates (M, 2) of what of a flat convex outline (N, 3) lies before the lens; it may reach beyond
+        the frame. (0, 2) where nothing does."""
+        forward = self.axes[2]
+        ahead = clip_half_plane(outline, forward, float(self.lens @ forward) + NEAREST)
+        return self.project(ahead)[0] if len(ahead) >= 3 else np.zeros((0, 2))
 
     def rays(self, frame: Floats) -> Floats:
         """Directions (..., 3), not of unit length, through frame coordinates (..., 2)."""

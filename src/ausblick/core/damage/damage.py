@@ -91,6 +91,11 @@ class Damage:
     mean: KeyDamage
     larger: KeyDamage
 
+    @property
+    def shown(self) -> bool:
+        """Is anybody in the picture, of whom it is?"""
+        return self.mean.matte_loss is not None
+
     @cached_property
     def kinder(self) -> KeyDamage:
         """The one that keeps more; the mean where it hardly matters, as the other leaves more screen in edges."""
@@ -112,7 +117,7 @@ class WorstDamage(Damage):
 def worst_of(people: Sequence[Damage | None]) -> WorstDamage | None:
     """Of those who are in the picture, if anybody is; None where nothing is known of anybody's key."""
     known = [(i, one) for i, one in enumerate(people) if one is not None]
-    shown = [(i, one) for i, one in known if one.mean.matte_loss is not None] or known
+    shown = [(i, one) for i, one in known if one.shown] or known
     if not shown:
         return None
     i, by_mean = min(shown, key=lambda found: found[1].mean.quality)

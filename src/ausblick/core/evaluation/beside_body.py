@@ -12,10 +12,9 @@ import cv2
 import numpy as np
 
 from ..camera.screen_grid import Grid
-from ..camera.view import View
+from ..camera.view import NEAREST, View
 from ..figure.outline import figure_parts
-from ..geometry.polygon import clip_half_plane
-from ..geometry.vectors import Bools, Bytes, Floats
+from ..geometry.vectors import Bools
 from ..light.basis import BasisStore
 from ..light.keys import framing_key
 from ..plan import Plan, people_of
@@ -24,7 +23,6 @@ ACROSS = 480
 """Px of the picture in which bodies are laid over the screen."""
 AWAY = 0.02
 """Of the picture's height: so near a figure a key takes nothing for flat screen."""
-NEAR = 0.05
 
 
 def beside_body(plan: Plan, view: View, grids: Sequence[Grid], store: BasisStore) -> tuple[Bools, ...]:
@@ -39,22 +37,16 @@ def _beside_body(plan: Plan, view: View, grids: Sequence[Grid]) -> tuple[Bools, 
     bodies = np.zeros((size[1], size[0]), dtype=np.uint8)
     for person in people_of(plan):
         for _, outline in figure_parts(person, plan.camera):
-            _lay(bodies, view, outline, size)
+            px = np.clip(view.shown(outline) * size, -(2**14), 2**14)
+            if len(px):
+                cv2.fillPoly(bodies, [np.round(px).astype(np.int32)], 1)
     reach = 2 * max(2, round(AWAY * size[1])) + 1
     free = cv2.dilate(bodies, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))) == 0
     return tuple(_at(free, view, grid, size) for grid in grids)
-
-
-def _lay(bodies: Bytes, view: View, outline: Floats, size: tuple[int, int]) -> None:
-    forward = view.axes[2]
-    ahead = clip_half_plane(outline, forward, float(view.lens @ forward) + NEAR)
-    if len(ahead) >= 3:
-        px = np.clip(view.project(ahead)[0] * size, -(2**14), 2**14)
-        cv2.fillPoly(bodies, [np.round(px).astype(np.int32)], 1)
 
 
 def _at(free: Bools, view: View, grid: Grid, size: tuple[int, int]) -> Bools:
     frame, depth = view.project(grid.points())
     with np.errstate(invalid="ignore"):
         column, row = (np.clip(np.nan_to_num(frame[:, i]) * size[i], 0, size[i] - 1).astype(int) for i in (0, 1))
-    return np.asarray((free[row, column] & (depth > NEAR)).reshape(grid.shape))
+    return np.asarray((free[row, column] & (depth > NEAREST)).reshape(grid.shape))

@@ -9,15 +9,12 @@ import numpy as np
 from ..camera.coverage import Coverage
 from ..camera.screen_grid import Grid, shown_sheets
 from ..camera.turned import UPRIGHT, turns_of
-from ..camera.view import View, focus_distance
+from ..camera.view import NEAREST, View, focus_distance
 from ..figure.outline import figure_parts
-from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..light.keys import framing_key
 from ..plan import Plan, people_of
-
-NEAR = 0.05
 
 
 @dataclass(frozen=True)
@@ -76,17 +73,13 @@ def _lattice(plan: Plan, view: View, grid: Grid) -> tuple[Floats, Floats]:
     x, y = np.meshgrid(np.linspace(x0, x1, len(grid.x) + 1), np.linspace(y0, y1, len(grid.y) + 1))
     frame, depth = view.project(sheet.places(x, y))
     turned = _turned(np.array(UPRIGHT[turns_of(plan.camera)], dtype=float), frame)
-    turned = np.where((depth > NEAR)[..., None], np.clip(turned, -20.0, 20.0), -20.0)
+    turned = np.where((depth > NEAREST)[..., None], np.clip(turned, -20.0, 20.0), -20.0)
     return turned[..., 0], turned[..., 1]
 
 
 def _seen(view: View, upright: Floats, polygon: Floats) -> Floats:
     """Outline in the picture of what lies in front of the lens; it may reach beyond the frame."""
-    forward = view.axes[2]
-    ahead = clip_half_plane(polygon, forward, float(view.lens @ forward) + NEAR)
-    if len(ahead) < 3:
-        return np.zeros((0, 2))
-    return np.clip(_turned(upright, view.project(ahead)[0]), -20.0, 20.0)
+    return np.clip(_turned(upright, view.shown(polygon)), -20.0, 20.0)
 
 
 def _turned(upright: Floats, frame: Floats) -> Floats:
@@ -107,7 +100,7 @@ def _lamps(plan: Plan, view: View) -> list[tuple[str, float, float]]:
         return []
     frame, depth = view.project(np.array([lamp.position for lamp in lamps]))
     places = _turned(np.array(UPRIGHT[turns_of(plan.camera)], dtype=float), frame)
-    seen = (depth > NEAR) & np.all((frame > 0.0) & (frame < 1.0), axis=1)
+    seen = (depth > NEAREST) & np.all((frame > 0.0) & (frame < 1.0), axis=1)
     return [(lamps[i].id, float(places[i, 0]), float(places[i, 1])) for i in np.flatnonzero(seen)]
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..camera.view import NEAREST, View
+from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats
 from ..plan import Light, Plan
@@ -54,9 +54,12 @@ class LampBody:
 
 def stands(plan: Plan, lamp: Light) -> bool:
     """On a pole, and not from the ceiling or in the sky."""
-    if lamp.is_daylight:
-        return False
-    return lamp.position[1] < plan.room.height - HANGS or plan.room.kind == "exterior"
+    return not lamp.is_daylight and on_pole(plan, lamp.position[1])
+
+
+def on_pole(plan: Plan, height: float) -> bool:
+    """Would a lamp at that height, m, stand and not hang?"""
+    return height < plan.room.height - HANGS or plan.room.kind == "exterior"
 
 
 SHARES = np.linspace(0.0, 0.95, 12)[:, None]
@@ -77,18 +80,16 @@ def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:
 
 
 def head_in_picture(plan: Plan, lamp: Light, view: View, low: Floats, high: Floats) -> float:
-    """How much of a box of the frame, from `low` to `high` (2,), the head of a lamp with a face lies over: 0 to 1."""
-    card = LampBody(plan, lamp).card
-    return share_of_frame(view, np.vstack([card[0], card[1][2]]), low, high) if len(card) else 0.0
+    """How much of a box of the frame, from `low` to `high` (2,), a lamp's face lies over, front or back: 0 to 1."""
+    face = emission_of(lamp, plan).face
+    return share_of_frame(view, face.outline, low, high) if face.area > 0.0 else 0.0
 
 
 def share_of_frame(view: View, outline: Floats, low: Floats, high: Floats) -> float:
-    """The same of any flat outline (N, 3) in m, convex and in order."""
-    forward = view.axes[2]
-    ahead = clip_half_plane(outline, forward, float(view.lens @ forward) + NEAREST)
-    if len(ahead) < 3:
+    """The same of any flat convex outline (N, 3) in m, in order."""
+    part = view.shown(outline)
+    if not len(part) or np.any(part.max(axis=0) <= low) or np.any(part.min(axis=0) >= high):
         return 0.0
-    part = view.project(ahead)[0]
     for axis in np.eye(2):
         for normal, offset in ((axis, float(axis @ low)), (-axis, -float(axis @ high))):
             part = clip_half_plane(part, normal, offset)

@@ -17,7 +17,7 @@ from ...kit import Kit, KitLamp
 from ...light.basis import FRONT
 from ...light.direct import direct_lux
 from ...light.emission import emission_of
-from ...light.lamp_bodies import FRAME, HANGS, pole_in_picture, share_of_frame
+from ...light.lamp_bodies import FRAME, on_pole, pole_in_picture, share_of_frame
 from ...light.occlusion import before_wall
 from ...plan import Fixture, Light, Plan, Subject, people_of
 
@@ -285,7 +285,7 @@ def place_on_face(
         if usable is not None and (abs(turn) > NEAR_ENOUGH or abs(lift) > NEAR_ENOUGH):
             continue
         if may_stand(plan, view, place, size):
-            if not (_on_pole(plan, place) and pole_in_picture(view, place)):
+            if not (on_pole(plan, place[1]) and pole_in_picture(view, place)):
                 return as_light(lamp, role, place, aim)
             usable = usable or as_light(lamp, role, place, aim)
     return usable
@@ -293,10 +293,6 @@ def place_on_face(
 
 NEAR_ENOUGH = 20.0
 """Degrees from the wanted direction within which a place is better whose pole is out of the picture."""
-
-
-def _on_pole(plan: Plan, place: tuple[float, float, float]) -> bool:
-    return place[1] < plan.room.height - HANGS or plan.room.kind == "exterior"
 
 
 def place_back(plan: Plan, view: View, lamp: KitLamp) -> dict[str, Any] | None:
