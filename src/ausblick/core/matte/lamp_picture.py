@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from ..camera.view import NEAREST
 from ..geometry.vectors import Floats
 from ..plan import Light, Plan
 from .capture import Capture
@@ -57,7 +58,7 @@ def _layer(capture: Capture, window: PixelWindow, face: LitFace, behind_wall: bo
     """None where it is not in the window."""
     sensor = capture.plan.camera.sensor
     frame, depth = capture.view.project(face.corners)
-    if np.any(depth <= 0.05):
+    if np.any(depth <= NEAREST):
         return None
     px = (frame * (sensor.px_w, sensor.px_h) - (window.x, window.y)) / window.scale - 0.5
     low = np.maximum(np.floor(px.min(axis=0)).astype(int) - 1, 0)

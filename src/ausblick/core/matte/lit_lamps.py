@@ -13,7 +13,7 @@ from itertools import pairwise
 import numpy as np
 
 from ..camera.exposure import grey_lux
-from ..camera.view import View
+from ..camera.view import NEAREST, View
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
 from ..light.lamp_bodies import HEAD, POLE, LampBody, body_of, stands
@@ -80,7 +80,7 @@ def _may_be_seen(body: LampBody, view: View) -> bool:
     legs = np.array([LEGS_REACH, 0.0, 0.0])
     corners = np.vstack([body.corners, body.corners + legs, body.corners - legs])
     frame, depth = view.project(corners)
-    ahead = depth > 0.05
+    ahead = depth > NEAREST
     if not ahead.any():
         return False
     low, high = frame[ahead].min(axis=0), frame[ahead].max(axis=0)

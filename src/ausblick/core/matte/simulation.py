@@ -209,7 +209,11 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
         small = both.submit(copy_context().run, take, clean, coarse, codec)
         shots = {name: one.result() for name, one in zip(windows, begun, strict=True)}
         whole = small.result()
-        each = [both.submit(copy_context().run, _by_formula, one, shots, whole, capture) for one in FORMULAS]
+        seen = {
+            person: whole.drawn if person == 0 else draw(capture, replace(coarse, person=person))
+            for person in capture.looked_at
+        }
+        each = [both.submit(copy_context().run, _by_formula, one, shots, whole, seen, capture) for one in FORMULAS]
         usual, larger = (one.result() for one in each)
     if usual is None and larger is None and "edge" not in windows:
         # A head or a hand that fills its window shows no screen; its edge elsewhere does.
@@ -222,9 +226,11 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
     return (larger, usual) if larger.quality > usual.quality + KINDER else (usual, larger)
 
 
-def _by_formula(formula: Keyer, shots: dict[str, Shot], whole: Shot, capture: Capture) -> Keyed | None:
-    """Edges from the windows, clip and loss of matte from the whole picture, of the person whom it costs most; None
-    where no window has screen."""
+def _by_formula(
+    formula: Keyer, shots: dict[str, Shot], whole: Shot, seen: Mapping[int, Drawn], capture: Capture
+) -> Keyed | None:
+    """Edges from the windows, clip and loss of matte from the whole picture, `seen` by each who is looked at, of the
+    person whom it costs most; None where no window has screen."""
     own = {name: by(formula, shot, capture) for name, shot in shots.items()}
     every = pull(
         whole.linear, capture.key, capture.picked, _away(capture, whole.window), formula,
@@ -232,8 +238,8 @@ def _by_formula(formula: Keyer, shots: dict[str, Shot], whole: Shot, capture: Ca
     )  # fmt: skip
     found = [
         Keyed(formula, own, measures, person)
-        for person in capture.looked_at
-        if (measures := _of_person(person, own, whole, every, capture)) is not None
+        for person, drawn in seen.items()
+        if (measures := _of_person(person, own, replace(whole, drawn=drawn), every, capture)) is not None
     ]
     return min(found, key=lambda one: one.quality, default=None)
 
@@ -247,8 +253,7 @@ def _of_person(
         return None
     if every is None:
         return replace(joined(found), needed_clip=None)
-    drawn = whole.drawn if person == 0 else draw(capture, replace(whole.window, person=person))
-    over_all = measured(drawn, whole.linear, held_out(every, drawn), capture.key, EDGE)
+    over_all = measured(whole.drawn, whole.linear, held_out(every, whole.drawn), capture.key, EDGE)
     return replace(joined(found), needed_clip=every.needed_clip, matte_loss=over_all.matte_loss)
 
 
