@@ -43,6 +43,10 @@ def at(capture: Capture, picture: Floats, place: tuple[float, float, float]) -> 
         ((2.6, 2.0, 1.4), (-1.0, 0.0, 0.0), "walls"),
         ((1.6, 0.0, 3.0), (0.0, 1.0, 0.0), "floor"),
         ((0.5, 3.2, 2.5), (0.0, -1.0, 0.0), "ceiling"),
+        # In corners, where the next side is as near as it can be.
+        ((-2.6, 1.2, 0.1), (1.0, 0.0, 0.0), "walls"),
+        ((-2.6, 0.06, 2.2), (1.0, 0.0, 0.0), "walls"),
+        ((2.54, 3.2, 2.5), (0.0, -1.0, 0.0), "ceiling"),
     ],
 )
 def test_a_place_of_the_room_looks_as_it_is_lit(

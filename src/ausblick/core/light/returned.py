@@ -96,7 +96,7 @@ def screen_nodes(grid: Grid, scene: Scene, store: BasisStore) -> ScreenNodes:
     sheet = grid.sheet
     across, up = NODES if sheet.name == "wall" else SIDE_NODES
     (x0, x1), (y0, y1) = sheet.width, sheet.height
-    xs, ys = x0 + (x1 - x0) * _nodes(across), y0 + (y1 - y0) * _nodes(up)
+    xs, ys = x0 + (x1 - x0) * close_at_ends(across), y0 + (y1 - y0) * close_at_ends(up)
 
     def factors() -> Floats:
         x, y = (values.ravel() for values in np.meshgrid(xs, ys))
@@ -145,7 +145,7 @@ def probe_shares(plan: Plan, at: Floats, facing: Floats, store: BasisStore) -> F
     return np.asarray(coloured(plan) * white)
 
 
-def _nodes(count: int) -> Floats:
+def close_at_ends(count: int) -> Floats:
     """Places 0..1, closer together near the ends, where light from an adjoining surface changes fastest."""
     return np.asarray(0.5 - 0.499 * np.cos(np.pi * np.arange(count) / (count - 1)))
 

@@ -25,7 +25,7 @@ from ..light.emission import emission_of
 from ..light.keys import blocking_key, together
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
-from ..light.returned import SceneLight, linear_between
+from ..light.returned import SceneLight, close_at_ends, linear_between
 from ..plan import Light, Plan, Subject, people_of
 
 Span = tuple[float, float]
@@ -179,7 +179,7 @@ def _round_the_set(plan: Plan) -> tuple[Span, Span]:
 
 def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, store: BasisStore) -> LitSide:
     u, v = (np.linspace(*span, NODES) for span in spans)
-    few_u, few_v = (np.linspace(*span, RETURNED_NODES) for span in spans)
+    few_u, few_v = (low + (high - low) * close_at_ends(RETURNED_NODES) for low, high in spans)
     places, coarse = side.places(u, v), side.places(few_u, few_v)
     facing = np.broadcast_to(side.normal, coarse.shape)
     scene = light.scene
