@@ -42,11 +42,12 @@ def test_the_shadow_of_the_crown_falls_where_the_ray_past_it_does() -> None:
     assert float(wall.ys[dark].max()) == pytest.approx(1.5 + (HEIGHT - 1.5) * 6.0 / 4.0, abs=0.05)
 
 
-def test_light_comes_through_between_the_legs() -> None:
+@pytest.mark.parametrize("out", [6.0, MARK + 0.8])
+def test_light_comes_through_between_the_legs(out: float) -> None:
     """The numbers' cylinder would shut it out; the drawn legs let it by on to the run behind them."""
-    shown = capture([0.0, 0.9, 6.0])
+    shown = capture([0.0, 0.9, out])
     run = next(sheet for sheet in shown.sheets if sheet.sheet.name == "floor run")
-    row = run.look[int(np.argmin(np.abs(run.ys - (MARK - 0.6)))), :, 1]
+    row = run.look[int(np.argmin(np.abs(run.ys - (MARK - 0.35)))), :, 1]
     near = np.abs(run.xs) < 0.35
     middle = np.abs(run.xs) < 0.02
     beside = float(np.median(row[np.abs(np.abs(run.xs) - 0.9) < 0.1]))
@@ -60,8 +61,10 @@ def test_hands_alone_keep_the_shadow_that_the_numbers_know() -> None:
     assert found.sheets[0].look.shape[0] < 60
 
 
-def test_a_lamp_close_to_the_body_still_throws_its_shadow() -> None:
-    """From 0.8 m nothing can be said of one picture of the body: cylinder and ball stand for it."""
-    wall = capture([0.0, 1.2, MARK + 0.8]).sheets[0]
-    middle = wall.look[int(np.argmin(np.abs(wall.ys - 1.0)))][:, 1]
-    assert float(middle[np.abs(wall.xs) < 0.1].max()) < 0.1 * float(middle.max())
+@pytest.mark.parametrize("height", [1.5, 2.1])
+def test_from_close_by_a_lamp_sees_the_body_all_round(height: float) -> None:
+    """0.5 m before the mark: what the crown, above the lamp or below, hides of the wall ends five times as far from
+    the lamp's height."""
+    wall = capture([0.0, height, MARK + 0.5]).sheets[0]
+    dark = column(wall, 0.0) < 0.2 * column(wall, 1.5)
+    assert float(wall.ys[dark].max()) == pytest.approx(height + (HEIGHT - height) * (MARK + 0.5) / 0.5, abs=0.25)

@@ -35,7 +35,9 @@ LOOKS = (0.03, 0.2)
 PICTURE, COARSER = 320, 160
 """Cells along each side of the body's depth as a lamp sees it, and as one of many directions of the sky does."""
 CLEAR = 1.1
-"""Times the body's reach: from nearer nothing can be said of one picture of it."""
+"""Times the body's reach: from nearer one picture does not hold it, and the source looks all round."""
+ALL_ROUND, NEAREST = 240, 0.02
+"""Cells along each side of the six pictures that look all round, and what is too near for them, m."""
 LIFT, NEARER = 0.008, 0.012
 """A place is in the body's shadow where something lies so much nearer to the source, m; it is asked from a little
 above the surface."""
@@ -100,13 +102,6 @@ def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     sources, shares = _sources(lamp, body)
     asked = np.ascontiguousarray(places.T, dtype=np.float32)
     return np.asarray(sum(share * (1.0 - _lit(body, asked, at)) for at, share in zip(sources, shares, strict=True)))
-
-
-def stands_clear(body: SolidBody, lamp: Emission) -> bool:
-    """Is all of a lamp so far from a body that its shadow can be told?"""
-    _, middle, radius = _reach(body)
-    sources, _ = _sources(lamp, body)
-    return bool(np.linalg.norm(sources - middle, axis=1).min() >= CLEAR * radius)
 
 
 def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
@@ -203,40 +198,62 @@ class _DepthSeen:
     half: float
     depth: Floats32
 
+    def lit(self, local: Floats32) -> Floats32:
+        """Share (V,) of the source that reaches places (3, V) in its axes: soft over a cell."""
+        cells, distance = len(self.depth), -local[2]
+        scale = np.float32(cells / 2.0 / self.half) / distance
+        middle_of = np.float32(cells / 2.0 - 0.5)
+        x, y = local[0] * scale + middle_of, middle_of - local[1] * scale
+        return _nearer(self.depth, x, y, distance - np.float32(NEARER))
 
-_SEEN: dict[int, Shelf[_DepthSeen | None]] = {PICTURE: Shelf(96), COARSER: Shelf(240)}
-"""By their cells: body, screen and floor ask for the shadow of the same sources; some 40 and 24 MB at most."""
+
+_SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(96), COARSER: Shelf(240)}
+"""By their cells: body, screen and floor ask for the shadow of the same sources; some 40 and 24 MB, and a few more
+where a lamp is close."""
 
 
 def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) -> Floats32:
-    """Share (V,) of a small source that the body itself leaves to places (3, V): soft over a cell of its depth."""
+    """Share (V,) of a small source that the body itself leaves to places (3, V)."""
     seen = _SEEN[cells].get((body.key, source.tobytes()), lambda: _depth_seen(body, source, cells))
-    if seen is None:
-        return np.ones(asked.shape[1], dtype=np.float32)
-    local = seen.axes @ (asked - source.astype(np.float32)[:, None])
-    distance = -local[2]
-    scale = np.float32(cells / 2.0 / seen.half) / distance
-    middle_of = np.float32(cells / 2.0 - 0.5)
-    x, y = local[0] * scale + middle_of, middle_of - local[1] * scale
-    return _nearer(seen.depth, x, y, distance - np.float32(NEARER))
+    away = asked - source.astype(np.float32)[:, None]
+    found = np.ones(asked.shape[1], dtype=np.float32)
+    for one in seen:
+        local = one.axes @ away
+        within = np.flatnonzero(np.maximum(np.abs(local[0]), np.abs(local[1])) < np.float32(-one.half) * local[2])
+        found[within] = one.lit(local[:, within])
+    return found
 
 
-def _depth_seen(body: SolidBody, source: Floats, cells: int) -> _DepthSeen | None:
-    """None from too near."""
+def _depth_seen(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
+    """One picture, or from near by those of six ways in which there is something of the body."""
     corners, middle, radius = _reach(body)
-    away = float(np.linalg.norm(source - middle))
-    if away < CLEAR * radius:
-        return None
     _, triangles = _caster(body.shape)
+    away = float(np.linalg.norm(source - middle))
+    toward = corners - source.astype(np.float32)
+    if away < CLEAR * radius:
+        ways = (_axes(sign * one) for one in np.eye(3) for sign in (1.0, -1.0))
+        looks = (_one_way(toward, triangles, axes.astype(np.float32), away + radius) for axes in ways)
+        return tuple(one for one in looks if one is not None)
     axes = _axes(unit(source - middle)).astype(np.float32)
     half = float(radius / np.sqrt(away * away - radius * radius))
-    near, far = away - radius, away + radius
-    local = np.asarray((corners - source.astype(np.float32)) @ axes.T, dtype=np.float32)
-    depth = depth_picture(local, triangles, (cells, cells), half, near, far)
-    # Where it sees nothing of the body nothing is in the way, however far: past its picture's borders too.
-    depth[depth > 0.999 * far] = np.inf
-    depth[[0, -1]] = depth[:, [0, -1]] = np.inf
-    return _DepthSeen(axes, half, depth)
+    return (_DepthSeen(axes, half, _depth(toward @ axes.T, triangles, cells, half, (away - radius, away + radius))),)
+
+
+def _one_way(toward: Floats32, triangles: Ints32, axes: Floats32, far: float) -> _DepthSeen | None:
+    """What is seen a quarter of the way round; None where that is nothing of the body."""
+    local = toward @ axes.T
+    within = np.maximum(np.abs(local[:, 0]), np.abs(local[:, 1])) < -1.05 * local[:, 2]
+    shown = triangles[within[triangles].any(axis=1) & (local[triangles, 2] < -NEAREST).all(axis=1)]
+    if not len(shown):
+        return None
+    return _DepthSeen(axes, 1.0, _depth(local, shown, ALL_ROUND, 1.0, (NEAREST, far)))
+
+
+def _depth(local: Floats32, triangles: Ints32, cells: int, half: float, span: tuple[float, float]) -> Floats32:
+    depth = depth_picture(np.asarray(local, dtype=np.float32), triangles, (cells, cells), half, *span)
+    # Where nothing of the body is seen nothing is in the way, however far.
+    depth[depth > 0.999 * span[1]] = np.inf
+    return depth
 
 
 def _reach(body: SolidBody) -> tuple[Floats32, Floats, float]:

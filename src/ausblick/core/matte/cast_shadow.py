@@ -13,7 +13,7 @@ from ..figure.solid_body import SolidBody, solid_body
 from ..geometry.lattice import at_lattice
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
-from ..light.body_light import hidden_from_above, shadow_on, stands_clear
+from ..light.body_light import hidden_from_above, shadow_on
 from ..light.emission import emission_of
 from ..light.figure_shadow import hidden_round
 from ..light.keys import blocking_key, together
@@ -42,21 +42,18 @@ def left_by_bodies(plan: Plan, light: SurfaceLight, finer: Grid, store: BasisSto
     taken, around = np.zeros_like(open_), open_
     if plan.lights:
         direct = np.stack([resampled(one, light.grid, finer) for one in light.maps * (1.0 - light.bodies)])
-        taken, around = summed(plan, direct * _lost(plan, bodies, light, finer, store)), open_ - summed(plan, direct)
+        taken, around = summed(plan, direct * _lost(plan, bodies, finer, store)), open_ - summed(plan, direct)
     if finer.sheet.name != "wall":
         taken = taken + np.clip(around, 0.0, None) * _dark(plan, bodies, light, finer, store)[..., None]
     return np.asarray(np.clip(1.0 - taken / np.maximum(open_, 1e-9), 0.0, 1.0))
 
 
-def _lost(plan: Plan, bodies: Sequence[SolidBody], light: SurfaceLight, finer: Grid, store: BasisStore) -> Floats:
-    """Share (L, V, U) of each lamp's light that bodies keep off; of a lamp so near to one of them that its shadow
-    can't be told, what cylinder and ball do."""
-    points, known = finer.points(), {lamp.id: lost for lamp, lost in zip(plan.lights, light.lost, strict=True)}
+def _lost(plan: Plan, bodies: Sequence[SolidBody], finer: Grid, store: BasisStore) -> Floats:
+    """Share (L, V, U) of each lamp's light that bodies keep off."""
+    points = finer.points()
 
     def of(lamp: Light) -> Floats:
         emission, left = emission_of(lamp, plan), np.ones(len(points))
-        if not all(stands_clear(body, emission) for body in bodies):
-            return resampled(known[lamp.id], light.grid, finer)
         for body in bodies:
             left *= 1.0 - shadow_on(body, emission, points)
         return (1.0 - left).reshape(finer.shape)
