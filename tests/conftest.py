@@ -23,6 +23,7 @@ from ausblick.core.evaluation.screen_light import direct_light
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore, lamp_maps
 from ausblick.core.plan import Plan, plan_from
+from ausblick.demo.fill import fill_demo
 
 MakePlan = Callable[..., Plan]
 cv2.setNumThreads(1)
@@ -48,11 +49,12 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
 
 class ByModule(LoadScopeScheduling):
     """Tests of a module stay with one worker, which has its fixtures and what it remembers. All that need a browser
-    go to one: it has the demo's data and what the server worked out for it, and keeps more than a core busy."""
+    go to one: it has the demo's data and what the server worked out for it, and keeps more than a core busy. So does
+    the wheel, which serves that data."""
 
     def _split_scope(self, nodeid: str) -> str:
         module = Path(nodeid.split("::", 1)[0])
-        if module.parent.name == "browser":
+        if module.parent.name == "browser" or module.stem == "test_wheel":
             return "browser"
         return "demo findings" if module.stem in DEMO_FINDINGS else module.stem
 
@@ -60,6 +62,14 @@ class ByModule(LoadScopeScheduling):
 def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> ByModule:
     config.option.loadscopereorder = False
     return ByModule(config, log)
+
+
+@pytest.fixture(scope="session")
+def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo data, made once."""
+    place = tmp_path_factory.mktemp("demo")
+    fill_demo(place)
+    return place
 
 
 @pytest.fixture

@@ -58,11 +58,16 @@ FOREIGN_TO_CORE = {
 
 
 @cache
+def nodes(path: Path) -> tuple[ast.AST, ...]:
+    return tuple(ast.walk(ast.parse(path.read_text("utf-8"))))
+
+
+@cache
 def imported(path: Path) -> list[str]:
     """Absolute names of everything a module imports."""
     package = ["ausblick", *path.relative_to(ROOT).parts[:-1]]
     names = []
-    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+    for node in nodes(path):
         if isinstance(node, ast.Import):
             names += [alias.name for alias in node.names]
         elif isinstance(node, ast.ImportFrom):
@@ -124,7 +129,7 @@ def test_no_two_modules_and_no_two_classes_share_a_name() -> None:
     classes = Counter(
         node.name
         for path in ROOT.rglob("*.py")
-        for node in ast.walk(ast.parse(path.read_text("utf-8")))
+        for node in nodes(path)
         if isinstance(node, ast.ClassDef)
     )
     assert [name for name, count in (modules + classes).items() if count > 1] == []
@@ -144,7 +149,7 @@ def test_rules_leave_moving_things_to_moves() -> None:
     own = {"position", "aim", "subject.x", "subject.z"}
     wrong = []
     for path in (ROOT / "core/advice/rules").glob("*.py"):
-        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        for node in nodes(path):
             if isinstance(node, ast.Call):
                 called = ast.unparse(node.func)
                 if called.startswith("edit.") and (called.rsplit(".", 1)[1] in own or called[5:] in own):
@@ -158,7 +163,7 @@ def test_paths_of_the_plan_are_written_in_one_module() -> None:
         f"{path.relative_to(ROOT)}:{node.lineno}"
         for path in (ROOT / "core").rglob("*.py")
         if path.parent.name != "plan"
-        for node in ast.walk(ast.parse(path.read_text("utf-8")))
+        for node in nodes(path)
         if isinstance(node, ast.Call) and ast.unparse(node.func) == "Change"
     ]
     assert wrong == []

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import re
 import shutil
@@ -9,8 +10,9 @@ import signal
 import site
 import subprocess
 import sys
+from base64 import b64decode
 from pathlib import Path
-from urllib.request import urlopen
+from urllib.request import Request, urlopen
 
 import pytest
 
@@ -38,7 +40,9 @@ def installed(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return place / "env/bin"
 
 
-def test_the_demo_runs_from_the_wheel(installed: Path, tmp_path: Path) -> None:
+def test_the_demo_runs_from_the_wheel(installed: Path, template: Path, tmp_path: Path) -> None:
+    """On the demo's data as they are; what of the wheel draws them draws a picture of one."""
+    shutil.copytree(template, tmp_path / "data")
     bare = {"PATH": str(installed), "HOME": str(tmp_path), "OMP_NUM_THREADS": "1"}
     server = subprocess.Popen(
         [installed / "ausblick", "demo", "--data", tmp_path / "data", "--port", "0"],
@@ -51,6 +55,11 @@ def test_the_demo_runs_from_the_wheel(installed: Path, tmp_path: Path) -> None:
         assert told is not None
         assert b'<div id="app">' in urlopen(told.group()).read()
         assert urlopen(f"{told.group()}/api/setups").read().count(b'"title"') == 8
+        plan = json.load(urlopen(f"{told.group()}/api/setups/1"))["plan"]
+        ask = Request(
+            f"{told.group()}/api/picture", json.dumps({"plan": plan}).encode(), {"Content-Type": "application/json"}
+        )
+        assert b64decode(json.load(urlopen(ask))["picture"]).startswith(b"\xff\xd8")
         assert urlopen(f"{told.group()}/api/setups/1/export/sheet").read().startswith(b"%PDF-")
         notices = urlopen(f"{told.group()}/assets/third-party-notices.txt").read().decode()
         for words in (

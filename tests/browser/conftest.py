@@ -10,7 +10,6 @@ import pytest
 from playwright.sync_api import Browser, Page, Request, Response, expect, sync_playwright
 
 from ausblick.app.memory import Memory
-from ausblick.demo.fill import fill_demo
 from ausblick.web.serving import beside
 
 FLAGS = [
@@ -29,14 +28,6 @@ def chromium() -> Iterator[Browser]:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         yield browser
         browser.close()
-
-
-@pytest.fixture(scope="session")
-def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The demo data, made once."""
-    place = tmp_path_factory.mktemp("demo")
-    fill_demo(place)
-    return place
 
 
 @pytest.fixture(scope="session")

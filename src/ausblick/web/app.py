@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from functools import cache
 from pathlib import Path
 from typing import cast
 
@@ -96,15 +97,16 @@ def services_of(app: OpenAPI) -> Services:
 
 
 def _register_page(app: OpenAPI) -> None:
-    known = Map(
-        [rule.empty() for rule in app.url_map.iter_rules() if rule.rule.startswith("/api/")],
-        converters=app.url_map.converters,
-    )
+    @cache
+    def known() -> Map:
+        """All paths of the API; made when somebody asks wrongly, for it takes as long as all else at the start."""
+        rules = [rule.empty() for rule in app.url_map.iter_rules() if rule.rule.startswith("/api/")]
+        return Map(rules, converters=app.url_map.converters)
 
     @app.errorhandler(MethodNotAllowed)
     def wrong_method(err: MethodNotAllowed) -> Response:
         """The page takes every path by GET, so that a path nobody knows seems to be one that takes no POST."""
-        if request.path.startswith("/api/") and not known.bind("").allowed_methods(request.path):
+        if request.path.startswith("/api/") and not known().bind("").allowed_methods(request.path):
             return _no_such_path(request.path)
         response = problem(405, err.name, err.description)
         response.headers["Allow"] = ", ".join(err.valid_methods or ())

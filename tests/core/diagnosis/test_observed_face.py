@@ -38,6 +38,11 @@ def steep() -> Plan:
     return apply_changes(plan, [Change(f"lights[{KEY}].position", place), Change(f"lights[{KEY}].aim", aim)])
 
 
+@cache
+def as_planned() -> ObservedLight:
+    return built()
+
+
 def built(*changes: Change, seed: int = 3) -> ObservedLight:
     return seen(steep(), AsBuilt(apply_changes(steep(), list(changes))), seed)
 
@@ -53,7 +58,7 @@ def planned() -> Floats:
 
 
 def test_the_light_on_a_face_is_read_as_it_was_planned() -> None:
-    off = np.log(face(built()).rgb / planned())
+    off = np.log(face(as_planned()).rgb / planned())
     # The nose shines and catches more than a ball does.
     assert np.abs(off[[0, 2], 1]).max() < 0.2
     assert abs(off[1, 1]) < 0.45
@@ -91,7 +96,7 @@ def test_dark_skin_is_no_dim_key() -> None:
 
 @pytest.mark.parametrize("what", ["green", "glaring"])
 def test_what_can_be_no_such_face_is_left_out(what: str) -> None:
-    found = built()
+    found = as_planned()
     rgb = face(found).rgb * (np.array([0.4, 1.0, 0.4]) if what == "green" else 3.0)
     other = replace(found, face=ObservedFace(rgb, face(found).frame))
     assert light_model_of(steep(), found, STORE).observed.face is not None
@@ -105,7 +110,7 @@ def test_beside_others_no_face_is_read() -> None:
 
 def test_an_obstacle_that_takes_all_of_a_beam_on_the_screen_is_held_against_it_beside_a_face() -> None:
     """Nothing stands before the face: that it keeps its light says nothing of what the screen keeps."""
-    model = light_model_of(steep(), built(), STORE)
+    model = light_model_of(steep(), as_planned(), STORE)
     assert model.observed.face is not None
     fit = StoryFit(model)
     key = next(i for i, lamp in enumerate(model.lamp_list) if lamp.role == "key")
