@@ -127,10 +127,7 @@ def test_every_package_is_a_known_room() -> None:
 def test_no_two_modules_and_no_two_classes_share_a_name() -> None:
     modules = Counter(p.stem for p in ROOT.rglob("*.py") if p.stem != "__init__")
     classes = Counter(
-        node.name
-        for path in ROOT.rglob("*.py")
-        for node in nodes(path)
-        if isinstance(node, ast.ClassDef)
+        node.name for path in ROOT.rglob("*.py") for node in nodes(path) if isinstance(node, ast.ClassDef)
     )
     assert [name for name, count in (modules + classes).items() if count > 1] == []
 
