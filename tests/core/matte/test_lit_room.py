@@ -8,6 +8,7 @@ import pytest
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
+from ausblick.core.light.lamp_bodies import BEHIND, left_by_cards
 from ausblick.core.light.returned import probe_all
 from ausblick.core.matte.background import background_of
 from ausblick.core.matte.capture import Capture, capture_of
@@ -60,6 +61,36 @@ def test_a_place_of_the_room_looks_as_it_is_lit(
     ink = np.array(getattr(plan.room.reflectance, part))
     assert at(capture, on_screen, place) == 0.0
     assert at(capture, image, place) == pytest.approx(ink * lux / grey_lux(plan.camera), rel=0.03)
+
+
+PANEL = {"shape": "rect", "width": 1.2, "height": 0.9}
+
+
+def test_a_panel_over_the_floor_hides_as_much_of_what_comes_from_all_round_as_it_looks(make: MakePlan) -> None:
+    """Corner by corner by the closed form of a rectangle parallel to a small surface (Howell, C-11); it is off."""
+    over = lamp(position=[0.5, 0.9, 3.0], aim=[0.5, 0.0, 3.0], dimmer=0.0, emitter=PANEL)
+    place, up = np.array([0.65, 0.0, 3.1]), np.array([0.0, 1.0, 0.0])
+    hidden, height = 0.0, 0.9 + BEHIND
+    for a in (0.6 - 0.15, 0.6 + 0.15):
+        for b in (0.45 - 0.1, 0.45 + 0.1):
+            x, y = a / height, b / height
+            part = x / np.hypot(1, x) * np.arctan(y / np.hypot(1, x)) + y / np.hypot(1, y) * np.arctan(
+                x / np.hypot(1, y)
+            )
+            hidden += part / (2.0 * np.pi)
+    bare, with_panel = (
+        make(lights=[*LAMPS, *more], room=ROOM, camera=WIDE, subject=None, screen={"width": 3.0})
+        for more in ((), (over,))
+    )
+    assert float(left_by_cards(with_panel, place[None], up[None], STORE)[0]) == pytest.approx(
+        (1.0 - hidden) * float(left_by_cards(bare, place[None], up[None], STORE)[0]), abs=2e-3
+    )
+    light = evaluate(bare, STORE).scene_light
+    lux = probe_all(bare, place, up, light, STORE)
+    kept = lux.total - hidden * (lux.total - lux.direct)
+    seen = [at(capture, image, (0.65, 0.0, 3.1)) for capture, image, _ in map(pictured, (bare, with_panel))]
+    assert hidden > 0.15
+    assert seen[1] / seen[0] == pytest.approx(kept / lux.total, abs=0.03)
 
 
 def test_open_ground_is_lit_round_the_set_as_closely_as_a_floor(make: MakePlan) -> None:

@@ -249,9 +249,9 @@ SKY_FAR, SKY_NEAR = 6.0, 2.5
 """Light from all round comes this far, and the figure hides none of it beyond that distance from it, m."""
 
 
-def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
+def hidden_round(plan: Plan, grid: Grid, store: BasisStore, within: float = SKY_NEAR) -> Floats:
     """Share (H, W) of light that comes from all round, evenly, that the figures hide from a surface: what makes the
-    ground dark at their feet. Directions in rings of equal cosine-weighted area."""
+    ground dark at their feet; `within` so many m of them. Directions in rings of equal cosine-weighted area."""
     figures = figures_of(plan)
     if not figures:
         return np.zeros(grid.shape)
@@ -260,15 +260,15 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore) -> Floats:
         points = grid.points()
         facing = np.broadcast_to(grid.facing(), points.shape)
         # What two hide is nearly what each does: seldom is it the same part of the sky.
-        left = np.prod([1.0 - _from_round(figure, points, facing) for figure in figures], axis=0)
+        left = np.prod([1.0 - _from_round(figure, points, facing, within) for figure in figures], axis=0)
         return np.asarray(1.0 - left).reshape(grid.shape)
 
-    return store.get(("hidden round", grid.key, figures), make)
+    return store.get(("hidden round", grid.key, figures, within), make)
 
 
-def _from_round(figure: Figure, places: Floats, facing: Floats) -> Floats:
+def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -> Floats:
     points, lost = out_of_foot(figure[0], places), np.zeros(len(places))
-    near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < SKY_NEAR
+    near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < within
     for normal in np.unique(facing, axis=0):
         (some,) = np.nonzero(near & np.all(facing == normal, axis=1))
         for begin in range(0, len(some), CHUNK):

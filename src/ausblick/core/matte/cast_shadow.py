@@ -15,8 +15,9 @@ from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..light.body_light import hidden_from_above, shadow_on
 from ..light.emission import emission_of
-from ..light.figure_shadow import hidden_round
+from ..light.figure_shadow import SKY_FAR, hidden_round
 from ..light.keys import blocking_key, together
+from ..light.lamp_bodies import left_by_cards
 from ..light.mix import summed
 from ..plan import Light, Plan, people_of
 
@@ -43,8 +44,7 @@ def left_by_bodies(plan: Plan, light: SurfaceLight, finer: Grid, store: BasisSto
     if plan.lights:
         direct = np.stack([resampled(one, light.grid, finer) for one in light.maps * (1.0 - light.bodies)])
         taken, around = summed(plan, direct * _lost(plan, bodies, finer, store)), open_ - summed(plan, direct)
-    if finer.sheet.name != "wall":
-        taken = taken + np.clip(around, 0.0, None) * _dark(plan, bodies, light, finer, store)[..., None]
+    taken = taken + np.clip(around, 0.0, None) * _dark(plan, bodies, light, finer, store)[..., None]
     return np.asarray(np.clip(1.0 - taken / np.maximum(open_, 1e-9), 0.0, 1.0))
 
 
@@ -63,12 +63,24 @@ def _lost(plan: Plan, bodies: Sequence[SolidBody], finer: Grid, store: BasisStor
 
 
 def _dark(plan: Plan, bodies: Sequence[SolidBody], light: SurfaceLight, finer: Grid, store: BasisStore) -> Floats:
-    """Share (V, U) of light from all round that bodies keep off; beside level ground that of cylinder and ball."""
+    """Share (V, U) of light from all round that bodies and lamps' heads keep off."""
+    grid = light.grid
+    points = grid.points()
+    cards = left_by_cards(plan, points, np.array(np.broadcast_to(grid.facing(), points.shape)), store)
+    return np.asarray(
+        1.0 - _left_by_people(plan, bodies, grid, finer, store) * resampled(cards.reshape(grid.shape), grid, finer)
+    )
+
+
+def _left_by_people(plan: Plan, bodies: Sequence[SolidBody], grid: Grid, finer: Grid, store: BasisStore) -> Floats:
+    """Share (V, U) of light from all round that people leave: by their bodies on level ground, elsewhere by cylinder
+    and ball, at every other cell."""
     if finer.sheet.name != "floor run":
-        return resampled(hidden_round(plan, light.grid, store), light.grid, finer)
+        few = Grid(grid.x[::2], grid.y[::2], grid.sheet)
+        return 1.0 - resampled(hidden_round(plan, few, store, SKY_FAR), few, finer)
     points = finer.points()
     left = np.ones(len(points))
     for body in bodies:
         hidden = partial(hidden_from_above, body, points)
         left *= 1.0 - store.get(together("cast round", finer.key, body.key), hidden)
-    return np.asarray((1.0 - left).reshape(finer.shape))
+    return np.asarray(left.reshape(finer.shape))

@@ -23,6 +23,7 @@ from ..light.body_light import hidden_from_above, shadow_on
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
 from ..light.keys import blocking_key, together
+from ..light.lamp_bodies import left_by_cards
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
 from ..light.returned import SceneLight, close_at_ends, linear_between
@@ -184,7 +185,8 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     facing = np.broadcast_to(side.normal, coarse.shape)
     scene = light.scene
     factors = store.get(("to side", side, spans, scene.shape), lambda: scene.factors(coarse, np.array(facing)))
-    back = (factors @ light.leaving).reshape(RETURNED_NODES, RETURNED_NODES, 3)
+    back = (factors @ light.leaving) * left_by_cards(plan, coarse, np.array(facing), store)[:, None]
+    back = back.reshape(RETURNED_NODES, RETURNED_NODES, 3)
     to_u, to_v = linear_between(few_u, u, store), linear_between(few_v, v, store)
     around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
     bodies = [solid_body(one, plan.camera) for one in people_of(plan)] if side.is_floor else []
