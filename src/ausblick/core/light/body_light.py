@@ -219,14 +219,17 @@ def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE)
     found = np.ones(asked.shape[1], dtype=np.float32)
     for one in seen:
         local = one.axes @ away
-        within = np.flatnonzero(np.maximum(np.abs(local[0]), np.abs(local[1])) < np.float32(-one.half) * local[2])
-        found[within] = one.lit(local[:, within])
+        aside, ahead = np.abs(local[:2]).max(axis=0), np.float32(-one.half) * local[2]
+        within = np.flatnonzero(aside < ahead)
+        if len(within) == len(found):
+            return one.lit(local)
+        found[within] = one.lit(local.take(within, axis=1))
     return found
 
 
 def _depth_seen(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
     """One picture, or from near by those of six ways in which there is something of the body."""
-    corners, middle, radius = _reach(body)
+    corners, middle, radius = _REACHES.get(body.key, lambda: _reach(body))
     _, triangles = _caster(body.shape)
     away = float(np.linalg.norm(source - middle))
     toward = corners - source.astype(np.float32)
@@ -254,6 +257,9 @@ def _depth(local: Floats32, triangles: Ints32, cells: int, half: float, span: tu
     # Where nothing of the body is seen nothing is in the way, however far.
     depth[depth > 0.999 * span[1]] = np.inf
     return depth
+
+
+_REACHES: Shelf[tuple[Floats32, Floats, float]] = Shelf(8)
 
 
 def _reach(body: SolidBody) -> tuple[Floats32, Floats, float]:
