@@ -15,6 +15,7 @@ from ausblick.core.damage.matte_loss import Lit, loss_of
 from ausblick.core.damage.moving_hand import MovingHand, causes_of_motion
 from ausblick.core.damage.needed_clip import clips_of, needed_clip
 from ausblick.core.damage.screen_signal import ScreenPatch, ScreenSignal, signal_of
+from ausblick.core.damage.smeared_hand import COVERS, SmearedHand
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.light.basis import BasisStore
@@ -107,9 +108,17 @@ PLAIN = AtTheEdge(
     hair_kind="smooth", mirrored=0.0,
 )  # fmt: skip
 DARK_GREY = Lit(np.full(3, 0.2), WHITE, (0.0 * WHITE, 0.0 * WHITE))
+
+
+def seen_hand(melts: float) -> SmearedHand:
+    """So many cm2 of hand, and half of sleeve, at every cover alike beside what is solid, and their outlines."""
+    even = np.append(np.full(len(COVERS) - 1, melts / (len(COVERS) - 1)), 60.0)
+    return SmearedHand(even, 0.5 * even, 70.0, 20.0)
+
+
 MOVING = MovingHand(
     hand=DARK_GREY, sleeve=DARK_GREY, screen=GREEN, d=0.26, formula="mean", key=1, noise=0.0, folds=0.0, clipped=0.0,
-    chroma="4:4:4", pixel_cm=0.1, smear_cm=1.0, only_hands=False,
+    chroma="4:4:4", pixel_cm=0.1, seen=seen_hand(40.0),
 )  # fmt: skip
 
 
@@ -122,7 +131,7 @@ def motion(**change: Any) -> dict[str, float]:
     [
         ({"chroma": "4:2:0"}, "recording"),
         ({"noise": 0.05}, "noise"),
-        ({"smear_cm": 3.0}, "smear"),
+        ({"seen": seen_hand(120.0)}, "smear"),
         ({"hand": Lit(np.array([0.7, 0.3, 0.25]), WHITE, (WHITE, WHITE))}, "dark screen"),
         ({"sleeve": Lit(np.array([0.10, 0.20, 0.10]), WHITE, (WHITE, WHITE))}, "screen colour"),
         ({"screen": 5.0 * GREEN, "d": 1.0 - 0.4, "clipped": 1.17}, "clipping"),
@@ -136,14 +145,13 @@ def test_each_fault_costs_the_moving_hand_by_its_name(change: dict[str, Any], ca
 def test_a_hand_of_no_colour_before_a_clean_screen_errs_by_the_clips_alone() -> None:
     """Grey has no d: the matte is the cover between two clips. Its error, by hand: below the black clip the cover
     itself, above the white one what is left, between them the straight line's distance."""
-    black, white = 0.036, 0.96
+    black, white = 0.005, 0.96
     crossing = black / (1.0 - (white - black))
     below, between = 0.5 * black**2, 0.5 * (crossing - black) * black
     above = 0.5 * (1.0 - crossing) * (1.0 - white)
     told = motion()
-    width = 1.541 * 0.1 + 0.611 * 1.0
-    edge = 100.0 * (1.0 - math.exp(-0.1 / 0.087))
-    assert sum(told.values()) == pytest.approx(edge * width * (below + between + above), rel=0.05)
+    melts = 40.0 + 20.0 + 0.58 * 0.1 * (70.0 + 20.0)
+    assert sum(told.values()) == pytest.approx(melts * (below + between + above), rel=0.06)
     assert told["screen colour"] + told["dark screen"] + told["clipping"] == pytest.approx(0.0, abs=1e-9)
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from ausblick.core.camera.smear import smeared
 from ausblick.core.camera.view import view_of
 from ausblick.core.figure.body_ink import ink_of
 from ausblick.core.figure.solid_body import PARTS, SolidBody, solid_body
-from ausblick.core.matte.figure_picture import smeared
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.traced import SEEN, Traced, traced
 from ausblick.core.plan import Plan

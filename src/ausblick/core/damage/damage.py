@@ -20,8 +20,9 @@ from .held_things import mirrored_at_edge
 from .matte_loss import Lit, figure_loss, loss_of
 from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip, clips_of
-from .scale import QualityPart, parts_of, quality_of
+from .scale import QualityPart, composite_error, parts_of, quality_of
 from .screen_signal import ScreenPatch, ScreenSignal, signal_of
+from .smeared_hand import SmearedHand, smeared_hand
 
 FULL_COVER = {"torso": 0.6, "legs": 0.2, "skin": 0.2}
 COVER = {
@@ -66,14 +67,16 @@ class KeyDamage:
 
     @cached_property
     def parts(self) -> tuple[QualityPart, ...]:
-        """On the fixed scale; composite error and screen left are not predictable without a picture."""
-        return parts_of({
+        """On the fixed scale; screen that is left in the edge is not told without a picture."""
+        measures = {
             "needed_clip": self.needed_clip,
             "matte_loss": self.matte_loss,
             "edge_error": self.edge_error,
             "hair_error": self.hair_error,
             "motion_error": self.motion_error,
-        })  # fmt: skip
+        }
+        composite = None if self.edge_error is None else composite_error(measures)
+        return parts_of({**measures, "composite_error": composite})
 
     @cached_property
     def quality(self) -> float:
@@ -145,9 +148,12 @@ def damage_of(
     shown = plan.subject is not None and _is_shown(plan.subject, view)
     edge = _edge_in_picture(plan, plan.subject, view) if plan.subject is not None and shown else None
     things = _things(plan.subject, light) if plan.subject is not None and shown and light else {}
+    hand = None
+    if plan.subject is not None and edge is not None and edge.hand and smear_px is not None and edge.pixel_cm > 0.0:
+        hand = smeared_hand(plan, plan.subject, view, edge.pixel_cm, smear_px)
     screens = (mean, larger)
     found = zip(screens, clips_of(screens), strict=True)
-    return Damage(*(_by_formula(plan, edge, screen, clip, light, things, key, smear_px) for screen, clip in found))
+    return Damage(*(_by_formula(plan, edge, screen, clip, light, things, key, hand) for screen, clip in found))
 
 
 FORM = ((0.0, 0.95), (0.0, 0.75), (0.0, 0.5), (0.0, 0.25), (-0.13, 0.8), (0.13, 0.8), HAND_AT)
@@ -204,7 +210,7 @@ def _by_formula(
     light: Mapping[str, Floats],
     things: Mapping[str, Lit],
     key: int,
-    smear_px: float | None,
+    hand: SmearedHand | None,
 ) -> KeyDamage:
     losses: dict[str, float] = {}
     loss, at, moving = None, None, None
@@ -213,8 +219,8 @@ def _by_formula(
         loss = figure_loss(losses, _drawn(plan.subject))
         at = _at_the_edge(plan, edge, screen, light, key)
         at = replace(at, shadow=clip.causes["shadow"], folds=clip.causes["folds"])
-        if edge.hand and smear_px is not None:
-            moving = _moving(plan, plan.subject, edge, screen, clip, light, key, smear_px)
+        if hand is not None:
+            moving = _moving(plan, plan.subject, edge, screen, clip, light, key, hand)
     return KeyDamage(
         formula=screen.formula,
         needed_clip=clip.needed,
@@ -302,7 +308,7 @@ def _moving(
     clip: ScreenClip,
     light: Mapping[str, Floats],
     key: int,
-    smear_px: float,
+    seen: SmearedHand,
 ) -> MovingHand:
     arms = (light["right arm"], light["left arm"])
     return MovingHand(
@@ -317,8 +323,7 @@ def _moving(
         clipped=screen.clipped,
         chroma=plan.camera.recording.chroma,
         pixel_cm=edge.pixel_cm,
-        smear_cm=edge.pixel_cm * smear_px,
-        only_hands=subject.framing == "hands",
+        seen=seen,
     )
 
 

@@ -17,9 +17,8 @@ from ..figure.held_props import Shown, shown_props
 from ..geometry.polygon import dense
 from ..geometry.vectors import Floats
 from ..plan import Subject
+from .crop import WINDOW
 
-WINDOW = (576, 432)
-"""Px across and down of what is looked at pixel for pixel."""
 MIRRORS = {"metal": 0.44, "glass": 0.08, "liquid": 0.08}
 OUTLINE, FINEST, MORE = 2200.0, 0.04, 50000.0
 """Px of the body's outline in a window of pixels of FINEST cm or less at the mark, and how many more per cm."""

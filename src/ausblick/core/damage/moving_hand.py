@@ -2,10 +2,12 @@
 
     pixel  = min(cover * thing + (1 - cover) * screen, 1)                     linear light, channel by channel
     matte  = clip((1 - d(pixel) / d(screen) - black) / (white - black))       as it is pulled
-    error  = edge * (blur + smear) * mean of |matte - cover| over covers 0 to 1,  and what a sleeve loses inside
+    error  = sum over covers of cm2 that are covered so far * |matte - cover|
+             + length of the outline * width of an unmoved edge * mean of |matte - cover|
 
-How long an edge a picture of the hand shows, how wide it blurs, and where the clips lie was fitted to drawn keys of
-200 plans made by dice (docs/model.md).
+How much of the picture is covered how far is drawn (`smeared_hand.py`). Fitted to drawn keys of 200 plans made by
+dice, and of 20 proposals: how wide an unmoved edge melts, what chroma that is recorded in part adds, and where the
+black clip lies (docs/model.md).
 """
 
 from __future__ import annotations
@@ -14,24 +16,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Bools, Floats
 from .edges import CLIPS, subsampled
 from .formula import Formula, colour_difference
 from .matte_loss import Lit
+from .smeared_hand import COVERS, SmearedHand
 
-COVERS = np.linspace(0.0, 1.0, 33)[:, None]
-MOST_SMEAR = 9.0
-EDGE, GROWS, HANDS_ALONE = 100.0, 0.087, 1.103
-"""Of the edge: cm of it in a picture of large pixels, the pixel in cm at which two thirds of that are in it, and how
-many times as long it is for hands alone."""
-BLUR, SMEARS = 1.541, 0.611
-"""How wide it melts: in pixels, and as a share of the smear (a hand's outline runs every way)."""
-OF_SKIN = 0.713
-"""Share of the edge that is skin; the rest is sleeve."""
-OF_NOISE, OF_CHROMA, INSIDE = 0.214, 0.09, 0.572
-"""Error over the melting edge by noise of d over d of the screen; width in pixels that less than full chroma gets
-wrong; width in cm of the sleeve in which what is keyed away counts."""
-BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS = 0.036, 0.917, 1.328
+EDGE = 0.58
+"""How wide an unmoved edge melts, pixels."""
+OF_CHROMA = 0.063
+"""Error over it that less than full chroma adds."""
+BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS, MOST_BLACK = 0.005, 5.97, 1.24, 0.6
 """The black clip near the hand: its least, by the noise, by what folds add to the clip that the screen needs."""
 
 
@@ -40,7 +35,7 @@ class MovingHand:
     """Hand and sleeve in their own light before a screen of unclipped linear light (3,) and a median d.
 
     `noise`: share of d of the screen; `folds`: what they add to the clip; `clipped`: see ScreenSignal; `pixel_cm`: a
-    pixel at the mark.
+    pixel at the mark; `seen`: how far they cover what is behind them.
     """
 
     hand: Lit
@@ -54,62 +49,62 @@ class MovingHand:
     clipped: float
     chroma: str
     pixel_cm: float
-    smear_cm: float
-    only_hands: bool
+    seen: SmearedHand
 
 
 @dataclass(frozen=True)
 class _Melting:
-    """Error of the matte where a thing melts into the screen, 0 to 1: what anything of no screen colour has, what
-    comes on top by screen colour on it and by too little of it beside it; and what is lost inside."""
+    """Error of the matte (K,) by cover: what anything of no screen colour has, what comes on top by screen colour on
+    it and by too little of it beside it."""
 
-    own: float
-    screen_colour: float
-    weak_screen: float
-    lost: float
+    own: Floats
+    screen_colour: Floats
+    weak_screen: Floats
 
 
 def causes_of_motion(at: MovingHand | None) -> dict[str, float]:
     """In cm2, by name; empty where no hand is in the picture."""
     if at is None:
         return {}
-    edge = EDGE * (1.0 - float(np.exp(-at.pixel_cm / GROWS))) * (HANDS_ALONE if at.only_hands else 1.0)
-    blur, smear = BLUR * at.pixel_cm, SMEARS * min(at.smear_cm, MOST_SMEAR)
-    black = BLACK + BLACK_BY_NOISE * at.noise + BLACK_BY_FOLDS * at.folds
-    white = 1.0 - float(np.clip(3.0 * at.noise, 0.04, 0.3))
-    skin, sleeve = (_melting(thing, at, min(black, 0.6), white) for thing in (at.hand, at.sleeve))
+    quiet, whole = _causes(at, 0.0), _causes(at, at.noise)
+    # The noise moves both clips: what the same hand would not lose without it.
+    noise = max(0.0, sum(whole.values()) - sum(quiet.values()))
+    share = 1.0 if noise > 0.0 else sum(whole.values()) / max(sum(quiet.values()), 1e-9)
+    return {**{name: share * value for name, value in quiet.items()}, "noise": noise}
 
-    def both(of_skin: float, of_sleeve: float) -> float:
-        return edge * (OF_SKIN * of_skin + (1.0 - OF_SKIN) * of_sleeve)
 
-    own, weak = both(skin.own, sleeve.own), both(skin.weak_screen, sleeve.weak_screen)
-    coloured = both(skin.screen_colour, sleeve.screen_colour)
-    # What a smear and another fault do together is half of each.
-    alone, clips = blur + 0.5 * smear, at.clipped > CLIPS
-    return {
-        "every key": own * blur,
-        "smear": (own + 0.5 * (weak + coloured)) * smear,
-        "recording": OF_CHROMA * edge * at.pixel_cm * subsampled(at.chroma),
-        "noise": OF_NOISE * at.noise * edge * (blur + smear),
-        "screen colour": coloured * alone + INSIDE * edge * sleeve.lost,
-        "dark screen": 0.0 if clips else weak * alone,
-        "clipping": weak * alone if clips else 0.0,
-    }
+def _causes(at: MovingHand, noise: float) -> dict[str, float]:
+    black = min(MOST_BLACK, BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * at.folds)
+    white = 1.0 - float(np.clip(3.0 * noise, 0.04, 0.3))
+    edge = EDGE * at.pixel_cm
+    parts = ((at.hand, at.seen.hand, at.seen.hand_edge), (at.sleeve, at.seen.sleeve, at.seen.sleeve_edge))
+    found = dict.fromkeys(("every key", "smear", "recording", "screen colour", "dark screen", "clipping"), 0.0)
+    weak = "clipping" if at.clipped > CLIPS else "dark screen"
+    for thing, area, length in parts:
+        melting = _melting(thing, at, black, white)
+        moved = area * MELTS
+        found["every key"] += edge * length * float(melting.own[MELTS].mean())
+        found["recording"] += edge * length * OF_CHROMA * subsampled(at.chroma)
+        found["smear"] += float(melting.own @ area)
+        for name, more in (("screen colour", melting.screen_colour), (weak, melting.weak_screen)):
+            # What a smear and another fault do together is half of each.
+            found["smear"] += 0.5 * float(more @ moved)
+            found[name] += 0.5 * float(more @ moved) + edge * length * float(more[MELTS].mean())
+            found[name] += float(more[-1] * area[-1])
+    return found
+
+
+MELTS: Bools = COVERS < 1.0
 
 
 def _melting(thing: Lit, at: MovingHand, black: float, white: float) -> _Melting:
-    pixel = COVERS[..., None] * thing.light + (1.0 - COVERS[..., None]) * at.screen
+    covers = COVERS[:, None]
+    pixel = covers[..., None] * thing.light + (1.0 - covers[..., None]) * at.screen
     share = colour_difference(np.minimum(pixel, 1.0), at.key, at.formula) / at.d
-    matte = _clipped(1.0 - share, black, white)
-    error = np.abs(matte - COVERS).mean(axis=0)
-    own = np.minimum(error, np.abs(_clipped(COVERS, black, white) - COVERS).mean())
+    error = np.abs(_clipped(1.0 - share, black, white) - covers)
+    own = np.minimum(error, np.abs(_clipped(covers, black, white) - covers))
     more, coloured = error - own, share[-1] > 0.0
-    return _Melting(
-        own=float(own.mean()),
-        screen_colour=float((more * coloured).mean()),
-        weak_screen=float((more * ~coloured).mean()),
-        lost=float(1.0 - matte[-1].mean()),
-    )
+    return _Melting(own.mean(axis=1), (more * coloured).mean(axis=1), (more * ~coloured).mean(axis=1))
 
 
 def _clipped(raw: Floats, black: float, white: float) -> Floats:

@@ -5,6 +5,8 @@ Parts are flat polygons in the plane of the mark: what is seen of each piece of 
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from ..camera.coverage import FRAMING_FROM, FRAMING_TO
@@ -53,11 +55,11 @@ def figure_parts(subject: Subject, camera: Camera) -> list[tuple[str, Floats]]:
         if pieces == ("hand",):
             # Fingers close round what they hold.
             flat += [("prop", outline) for one in shown_props(subject) for outline in one.shape.outlines()]
-        flat += [(name, outline) for outline in _pieces(subject, pieces)]
+        flat += [(name, outline) for outline in piece_outlines(subject, pieces)]
     return [(name, mark.at(np.insert(outline, 2, 0.0, axis=1))) for name, outline in flat]
 
 
-def _pieces(subject: Subject, names: tuple[str, ...]) -> list[Floats]:
+def piece_outlines(subject: Subject, names: Sequence[str]) -> list[Floats]:
     """Polygons (N, 2) in shares of stature of pieces of the body as it is dressed and posed; none that it lacks."""
     known = outlines_of(subject.body)
     lowered = subject.lowered / subject.height

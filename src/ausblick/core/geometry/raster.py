@@ -16,6 +16,18 @@ from .vectors import Floats32, Ints32
 NOT_TURNED = np.eye(4, dtype=np.float32)
 
 
+def in_window(
+    local: Floats32, focal: tuple[float, float], middle: tuple[float, float], shape: tuple[int, int]
+) -> Floats32:
+    """Places (V, 3) right, up and ahead of a lens in the axes of an eye of its own, which looks at the middle of a
+    window `shape` (H, W) in px: x and y sheared and stretched, depth as it is. `focal`: px right and up at a distance
+    of one; `middle`: where in the window the lens's own axis is met, px."""
+    height, width = shape
+    x = (2.0 / height) * (focal[0] * local[:, 0] + (middle[0] - width / 2.0) * local[:, 2])
+    y = (2.0 / height) * (focal[1] * local[:, 1] - (middle[1] - height / 2.0) * local[:, 2])
+    return np.stack([x, y, -local[:, 2]], axis=1).astype(np.float32)
+
+
 def depth_picture(
     local: Floats32, triangles: Ints32, shape: tuple[int, int], half: float, near: float, far: float
 ) -> Floats32:

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
-import cv2
 import numpy as np
 
+from ..camera.smear import smeared
 from ..figure.body_ink import CLOTHED, ink_of
 from ..figure.solid_body import PARTS
 from ..geometry.vectors import Floats32
@@ -19,8 +18,6 @@ from .traced import Traced, traced
 
 GRAIN = 0.03
 """Unrest of cloth and skin from sample to sample, as a share (ours)."""
-SMEAR_WAY = (0.78, -0.62)
-"""Direction of the hand's movement in the picture: outward and up."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -79,36 +76,3 @@ def _inked(seed: int, subject: Subject, own: Floats32, found: Traced) -> _Inked:
         return _Inked(ink.reflectance * grain[:, None], ink.gloss, found.averaged(clothed[:, None])[..., 0])
 
     return _KEPT.get((found.key, look, seed), make)
-
-
-def smeared(picture: Floats32, smear: float) -> Floats32:
-    """A premultiplied picture (H, W, C), its cover in the fourth channel, moved evenly over `smear` px while the
-    shutter was open."""
-    if smear < 0.5:
-        return picture
-    rows, columns = np.nonzero(picture[..., 3].any(axis=1))[0], np.nonzero(picture[..., 3].any(axis=0))[0]
-    if not len(rows):
-        return picture
-    kernel = _line(smear)
-    more = kernel.shape[0] // 2 + 1
-    box = (
-        slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
-    )  # fmt: skip
-    part = np.ascontiguousarray(picture[box])
-    found = np.zeros_like(picture)
-    for i in range(part.shape[2]):
-        one = np.ascontiguousarray(part[..., i])
-        found[box][..., i] = cv2.filter2D(one, -1, kernel, borderType=cv2.BORDER_CONSTANT)
-    return found
-
-
-def _line(long: float) -> Floats32:
-    """A kernel that averages along a line of `long` px in the direction of the movement."""
-    reach = math.ceil(0.5 * long) + 1
-    kernel = np.zeros((2 * reach + 1, 2 * reach + 1), dtype=np.float32)
-    for t in np.linspace(-0.5, 0.5, 4 * math.ceil(long) + 1):
-        x, y = reach + t * long * SMEAR_WAY[0], reach + t * long * SMEAR_WAY[1]
-        column, row = int(x), int(y)
-        fx, fy = x - column, y - row
-        kernel[row : row + 2, column : column + 2] += np.outer((1.0 - fy, fy), (1.0 - fx, fx))
-    return np.asarray(kernel / kernel.sum())

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..damage.held_things import WINDOW
+from ..damage.crop import crop_corner, crop_size
 from ..figure.held_props import hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Sensor
@@ -33,11 +33,11 @@ def crop_windows(capture: Capture) -> dict[str, PixelWindow]:
     companion's are named with a number: hair2, hand2."""
     plan = capture.plan
     sensor = plan.camera.sensor
-    width, height = _size(sensor)
+    width, height = crop_size(sensor)
     if plan.subject is None:
         middle = PixelWindow((sensor.px_w - width) / 2.0, (sensor.px_h - height) / 2.0, width, height, 1.0)
         return {"screen": middle}
-    found = {name: window for person in capture.looked_at for name, window in _of(capture, person, (width, height))}
+    found = {name: window for person in capture.looked_at for name, window in _of(capture, person)}
     return found or edge_window(capture)
 
 
@@ -46,18 +46,18 @@ def part_in(name: str) -> str:
     return name.rstrip("0123456789")
 
 
-def _of(capture: Capture, person: int, size: tuple[int, int]) -> Iterator[tuple[str, PixelWindow]]:
+def _of(capture: Capture, person: int) -> Iterator[tuple[str, PixelWindow]]:
     own, sensor = capture.of(person), capture.plan.camera.sensor
     assert own.plan.subject is not None
     places = {"hand": hand_at(own.plan.subject)}
     if own.plan.subject.framing != "hands":
-        places = {"hair": (0.0, _hair_at(own, size)), **places}
+        places = {"hair": (0.0, _hair_at(own, crop_size(sensor))), **places}
     if props := shown_props(own.plan.subject):
         places["prop"] = props[0].shape.middle
     for name, (x, y) in places.items():
         at = figure_place(own, x, y)
         if 0.0 <= at[0] <= sensor.px_w and 0.0 <= at[1] <= sensor.px_h:
-            yield f"{name}{person + 1}" if person else name, replace(_round(at, size, capture), person=person)
+            yield f"{name}{person + 1}" if person else name, replace(_round(at, sensor), person=person)
 
 
 HAIR, CROWN, INSIDE = 0.955, 1.02, 0.6
@@ -71,12 +71,9 @@ def _hair_at(capture: Capture, size: tuple[int, int]) -> float:
     return max(HAIR, CROWN - float(reach.min()))
 
 
-def _round(at: Floats, size: tuple[int, int], capture: Capture) -> PixelWindow:
-    """A window round a place (2,) in sensor px, as far as it is inside the frame."""
-    sensor, (width, height) = capture.plan.camera.sensor, size
-    left, top = (round(float(middle) - side / 2.0) for middle, side in zip(at, size, strict=True))
-    inside = np.clip((left, top), 0, (sensor.px_w - width, sensor.px_h - height))
-    return PixelWindow(float(inside[0]), float(inside[1]), width, height, 1.0)
+def _round(at: Floats, sensor: Sensor) -> PixelWindow:
+    """A window round a place (2,) in sensor px."""
+    return PixelWindow(*crop_corner(at, sensor), *crop_size(sensor), 1.0)
 
 
 def edge_window(capture: Capture) -> dict[str, PixelWindow]:
@@ -89,9 +86,4 @@ def edge_window(capture: Capture) -> dict[str, PixelWindow]:
     if len(rows):
         px = (np.column_stack([columns, rows]) + 0.5) * coarse.scale
         middle = px[int(np.argmin(((px - middle) ** 2).sum(axis=1)))]
-    return {"edge": _round(middle, _size(sensor), capture)}
-
-
-def _size(sensor: Sensor) -> tuple[int, int]:
-    """Of a window, px: even, as codecs want it."""
-    return min(WINDOW[0], sensor.px_w) // 2 * 2, min(WINDOW[1], sensor.px_h) // 2 * 2
+    return {"edge": _round(middle, sensor)}

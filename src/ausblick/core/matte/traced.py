@@ -11,7 +11,7 @@ import numpy as np
 
 from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody
-from ..geometry.raster import depth_picture, triangle_picture
+from ..geometry.raster import depth_picture, in_window, triangle_picture
 from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
 from ..light.basis import Shelf
 from ..plan import Sensor
@@ -105,10 +105,7 @@ def _traced(
         return None
     rows, columns = box
     h, w = rows.stop - rows.start, columns.stop - columns.start
-    # The box as an eye of its own, which looks at its middle: x and y sheared and stretched, depth as it is.
-    x = (2.0 / h) * (focal[0] * local[:, 0] + (middle[0] - columns.start - w / 2.0) * local[:, 2])
-    y = (2.0 / h) * (focal[1] * local[:, 1] - (middle[1] - rows.start - h / 2.0) * local[:, 2])
-    squeezed = np.stack([x, y, -local[:, 2]], axis=1).astype(np.float32)
+    squeezed = in_window(local, focal, (middle[0] - columns.start, middle[1] - rows.start), (h, w))
     near, far = 0.95 * float(local[used, 2].min()), 1.05 * float(local[used, 2].max())
     fine = EDGES if h * w * EDGES * EDGES <= MOST_SAMPLES else SEEN
     edges = depth_picture(squeezed, triangles, (h * fine, w * fine), 1.0, near, far) < 0.999 * far

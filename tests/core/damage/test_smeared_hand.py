@@ -1,0 +1,68 @@
+"""How far a moving hand covers what is behind it: nothing of it is lost, and the drawn one covers as much."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ausblick.core.camera.view import view_of
+from ausblick.core.damage.smeared_hand import COVERS, SmearedHand, smeared_hand
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.matte.capture import capture_of
+from ausblick.core.matte.key_windows import crop_windows
+from ausblick.core.matte.render import draw
+from ausblick.core.plan import Plan, plan_from
+from tests.stores import STORE
+
+PIXEL = 0.08
+
+
+def plan(shutter: float = 0.02, **subject: Any) -> Plan:
+    return plan_from({
+        "format": "ausblick-plan", "version": 1,
+        "lights": [{"position": [-2.2, 1.6, 3.0]},
+                   {"role": "key", "position": [1.2, 2.2, 5.0], "aim": [0, 1.4, 2.4]}],
+        "screen": {"width": 4.0, "height": 3.0, "wrinkle_slope": 0.0},
+        "subject": {"framing": "waist", "hair_kind": "none", **subject},
+        "camera": {"focal_mm": 35.0, "z": 6.0, "y": 1.5, "shutter_s": shutter},
+    })  # fmt: skip
+
+
+def seen(smear_px: float, **subject: Any) -> SmearedHand:
+    own = plan(**subject)
+    assert own.subject is not None
+    return smeared_hand(own, own.subject, view_of(own.camera, own.subject), PIXEL, smear_px)
+
+
+def covered(found: SmearedHand) -> float:
+    return float((found.hand + found.sleeve) @ COVERS)
+
+
+def test_however_far_it_is_smeared_a_hand_covers_as_much_in_sum() -> None:
+    """A hand is some 18 cm long and 9 cm wide: of 60 to 200 cm2 with fingers apart and what the crop has of the
+    sleeve."""
+    short, long = seen(9.0), seen(60.0)
+    assert covered(short) == pytest.approx(covered(long), rel=0.08)
+    assert 60.0 < float(short.hand @ COVERS) < 200.0
+    assert 40.0 < short.hand_edge < 120.0
+
+
+def test_a_smear_too_short_for_the_cells_melts_in_proportion() -> None:
+    melts = [float((found.hand + found.sleeve)[:-1].sum()) for found in map(seen, (0.5, 1.0, 2.0))]
+    assert melts[1] == pytest.approx(2.0 * melts[0], rel=0.1)
+    assert melts[2] == pytest.approx(4.0 * melts[0], rel=0.1)
+
+
+@pytest.mark.parametrize("body", ["man", "child"])
+def test_the_drawn_hand_melts_as_far(body: str) -> None:
+    own = plan(body=body, height=1.2 if body == "child" else 1.75)
+    evaluation = evaluate(own, STORE)
+    capture = capture_of(evaluation, STORE)
+    drawn = draw(capture, crop_windows(capture)["hand"])
+    part = float(((drawn.hand > 0.02) & (drawn.alpha < 0.99)).sum()) * drawn.cm2
+    assert own.subject is not None
+    assert evaluation.blur.motion_px is not None
+    told = smeared_hand(own, own.subject, capture.view, np.sqrt(drawn.cm2), evaluation.blur.motion_px)
+    assert float((told.hand + told.sleeve)[1:-1].sum()) == pytest.approx(part, rel=0.15)
