@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sys
 import tempfile
 from pathlib import Path
@@ -93,7 +94,7 @@ def garage(page: Page) -> None:
         "Add a soft box", "Camera: phone", "Seen: to the knees", "The person: talks, gestures",
     ):  # fmt: skip
         page.get_by_role("button", name=name, exact=True).click()
-    page.get_by_text("Good:").wait_for()
+    page.get_by_text(re.compile("^(Good|Usable)")).first.wait_for()
 
 
 def plate(page: Page) -> None:
