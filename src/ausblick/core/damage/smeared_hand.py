@@ -92,11 +92,11 @@ def _seen(arm: _Arm, crop: tuple[slice, slice], smear: float, side: float) -> Sm
     shown = min(1.0, smear / SHORTEST)
 
     def areas(part: Floats32) -> Floats:
-        found = np.bincount(at, weights=alone_there * part / cover, minlength=len(COVERS))
+        counted = np.bincount(at, weights=alone_there * part / cover, minlength=len(COVERS))
+        melting = shown * counted[:-1]
         # What does not melt is solid: as much is covered in sum.
-        found[-1] += (1.0 - shown) * float(found[:-1] @ COVERS[:-1])
-        found[:-1] *= shown
-        return side * side * found
+        solid = counted[-1] + (1.0 - shown) * float(counted[:-1] @ COVERS[:-1])
+        return np.asarray(side * side * np.append(melting, solid))
 
     edges = (side * float((slope[crop] * alone).sum()) for slope in (arm.hand_slope, arm.sleeve_slope))
     return SmearedHand(areas(hand), areas(cover - hand), *edges)
