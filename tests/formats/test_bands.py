@@ -39,7 +39,7 @@ def filmed(
     rows, width = 270, 480
     slope = 1.0 + 0.15 * (np.linspace(0, 1, width)[None, :] - 0.5)
     with av.open(str(path), "w") as container:
-        stream: Any = container.add_stream("libx264", rate=fps, options={"qp": "14"})
+        stream: Any = container.add_stream("libx264", rate=fps, options={"qp": "14", "preset": "superfast"})
         stream.width, stream.height, stream.pix_fmt = width, rows, pixel_format(OWN)
         stream.codec_context.colorspace = 1
         setattr(stream.codec_context, RANGE_TAG, 1)

@@ -30,16 +30,16 @@ def write(
     the figure goes to either side, once in two seconds."""
     own = Recording.model_validate({"codec": "x", "chroma": "4:2:0", "bits": 8, "mbit_s": 20, **(recording or {})})
     rng = np.random.default_rng(3)
+    screen = np.ones((360, 1, 1), np.float32) * np.linspace(1.0 - slope, 1.0 + slope, 640, dtype=np.float32)[:, None]
+    screen = screen * np.array(colour, dtype=np.float32)
     with av.open(str(path), "w") as container:
-        stream: Any = container.add_stream(codec, rate=25, options=options or {"qp": "16"})
+        stream: Any = container.add_stream(codec, rate=25, options=options or {"qp": "16", "preset": "superfast"})
         stream.width, stream.height, stream.pix_fmt = 640, 360, pixel_format(own)
         stream.codec_context.colorspace = 1
         setattr(stream.codec_context, RANGE_TAG, 1)
         for i in range(frames):
-            signal = np.empty((360, 640, 3), np.float32)
-            signal[:] = colour
-            signal *= 1.0 + flicker * np.sin(2.0 * np.pi * hertz * i / 25.0) + drift * i / frames
-            signal *= 1.0 + slope * np.linspace(-1.0, 1.0, 640, dtype=np.float32)[:, None]
+            level = 1.0 + flicker * np.sin(2.0 * np.pi * hertz * i / 25.0) + drift * i / frames
+            signal = np.float32(level) * screen
             at = round(walk * np.sin(np.pi * i / 25.0))
             signal[120:, 270 + at : 370 + at] = (0.45, 0.36, 0.31)
             signal += rng.normal(0.0, noise, signal.shape).astype(np.float32) if noise else 0.0
