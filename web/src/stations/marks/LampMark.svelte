@@ -2,6 +2,7 @@
   /** A lamp, or a window that daylight comes through: its face turned to where it aims, a line to there, its number; the aim can be pulled when it is chosen. */
   import Grip from './Grip.svelte'
   import type { Board } from '../../lib/board'
+  import { apart, type Named } from '../../lib/lampNames'
   import { moved, type Projection } from '../../lib/projection'
   let { board, view, index }: { board: Board; view: Projection; index: number } = $props()
 
@@ -14,7 +15,6 @@
   const on = $derived(lamp.on && lamp.dimmer > 0)
   const [x, y] = $derived(view.at(lamp.position))
   const [aimX, aimY] = $derived(view.at(lamp.aim))
-  const away = $derived(Math.hypot(x - aimX, y - aimY) || 1)
   const half = $derived(Math.max(5, (view.face(lamp.fixture.emitter) * view.scale) / 2))
   const turn = $derived((Math.atan2(aimY - y, aimX - x) * 180) / Math.PI)
   /** Lamps that this view shows at one place have one label with all their numbers. */
@@ -25,13 +25,26 @@
     }),
   )
   /** On the floor behind the lamp, away from its light; from the side above it, where nobody stands before it. */
-  const label = $derived.by(() => {
-    if (view.view === 'side view') return { x, y: Math.max(TOP, y - half - 5), anchor: 'middle' }
-    const anchor = x > aimX + 0.3 * away ? 'start' : 'middle'
+  function nameOf(i: number): Named {
+    const one = board.plan.lights[i]
+    // The sun is not drawn.
+    const text = one.fixture.emitter.shape === 'sun' ? '' : `${i + 1} ${one.name}`
+    const [u, v] = view.at(one.position)
+    if (view.view === 'side view') {
+      return { x: u, y: Math.max(TOP, v - Math.max(5, (view.face(one.fixture.emitter) * view.scale) / 2) - 5), anchor: 'middle', text }
+    }
+    const [toU, toV] = view.at(one.aim)
+    const reach = Math.hypot(u - toU, v - toV) || 1
     // Behind a window is its wall: its name stands in the room.
-    const side = lamp.fixture.emitter.shape === 'window' ? -1 : 1
-    return { x: x + side * ((x - aimX) / away) * 16, y: y + side * ((y - aimY) / away) * 20 + 4, anchor }
-  })
+    const side = one.fixture.emitter.shape === 'window' ? -1 : 1
+    return {
+      x: u + side * ((u - toU) / reach) * 16,
+      y: v + side * ((v - toV) / reach) * 20 + 4,
+      anchor: u > toU + 0.3 * reach ? 'start' : 'middle',
+      text,
+    }
+  }
+  const label = $derived(view.named ? apart(board.plan.lights.slice(0, index + 1).map((_, i) => nameOf(i)))[index] : nameOf(index))
 </script>
 
 <line class="hair" class:pick={chosen} x1={x} y1={y} x2={aimX} y2={aimY} stroke-dasharray={chosen ? '5 3' : '1 5'} />
@@ -81,6 +94,6 @@
 </Grip>
 {#if view.named || same[0] === index}
   <text pointer-events="none" x={label.x} y={label.y} text-anchor={label.anchor} class:strong={chosen}>
-    {view.named ? `${index + 1} ${lamp.name}` : same.map((i) => i + 1).join(' · ')}
+    {view.named ? label.text : same.map((i) => i + 1).join(' · ')}
   </text>
 {/if}
