@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-import numpy as np
 import pytest
 
 from ausblick.core.camera.view import view_of
@@ -16,24 +15,22 @@ from ausblick.core.matte.render import draw
 from ausblick.core.plan import Plan, plan_from
 from tests.stores import STORE
 
-PIXEL = 0.08
 
-
-def plan(shutter: float = 0.02, **subject: Any) -> Plan:
+def plan(shutter: float = 0.02, roll: float = 0.0, **subject: Any) -> Plan:
     return plan_from({
         "format": "ausblick-plan", "version": 1,
         "lights": [{"position": [-2.2, 1.6, 3.0]},
                    {"role": "key", "position": [1.2, 2.2, 5.0], "aim": [0, 1.4, 2.4]}],
         "screen": {"width": 4.0, "height": 3.0, "wrinkle_slope": 0.0},
         "subject": {"framing": "waist", "hair_kind": "none", **subject},
-        "camera": {"focal_mm": 35.0, "z": 6.0, "y": 1.5, "shutter_s": shutter},
+        "camera": {"focal_mm": 35.0, "z": 6.0, "y": 1.5, "shutter_s": shutter, "roll": roll},
     })  # fmt: skip
 
 
 def seen(smear_px: float, **subject: Any) -> SmearedHand:
     own = plan(**subject)
     assert own.subject is not None
-    return smeared_hand(own, own.subject, view_of(own.camera, own.subject), PIXEL, smear_px)
+    return smeared_hand(own, own.subject, view_of(own.camera, own.subject), smear_px)
 
 
 def covered(found: SmearedHand) -> float:
@@ -55,14 +52,14 @@ def test_a_smear_too_short_for_the_cells_melts_in_proportion() -> None:
     assert melts[2] == pytest.approx(4.0 * melts[0], rel=0.1)
 
 
-@pytest.mark.parametrize("body", ["man", "child"])
-def test_the_drawn_hand_melts_as_far(body: str) -> None:
-    own = plan(body=body, height=1.2 if body == "child" else 1.75)
+@pytest.mark.parametrize(("body", "roll"), [("man", 0.0), ("child", 0.0), ("man", 90.0)])
+def test_the_drawn_hand_melts_as_far(body: str, roll: float) -> None:
+    own = plan(roll=roll, body=body, height=1.2 if body == "child" else 1.75)
     evaluation = evaluate(own, STORE)
     capture = capture_of(evaluation, STORE)
     drawn = draw(capture, crop_windows(capture)["hand"])
     part = float(((drawn.hand > 0.02) & (drawn.alpha < 0.99)).sum()) * drawn.cm2
     assert own.subject is not None
     assert evaluation.blur.motion_px is not None
-    told = smeared_hand(own, own.subject, capture.view, np.sqrt(drawn.cm2), evaluation.blur.motion_px)
+    told = smeared_hand(own, own.subject, capture.view, evaluation.blur.motion_px)
     assert float((told.hand + told.sleeve)[1:-1].sum()) == pytest.approx(part, rel=0.15)

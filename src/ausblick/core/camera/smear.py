@@ -31,9 +31,10 @@ def smeared(picture: Floats32, smear: float) -> Floats32:
     return found
 
 
-def spread(values: Floats32, smear: float) -> Floats32:
-    """One channel (H, W), nothing beyond its borders, moved evenly over `smear` px."""
-    line = _line(smear)
+def spread(values: Floats32, smear: float, way: tuple[float, float] = SMEAR_WAY) -> Floats32:
+    """One channel (H, W), nothing beyond its borders, moved evenly over `smear` px in the direction `way`, right and
+    down."""
+    line = _line(smear, way)
     return np.asarray(cv2.filter2D(np.ascontiguousarray(values), -1, line, borderType=cv2.BORDER_CONSTANT))
 
 
@@ -41,12 +42,12 @@ def _reach(long: float) -> int:
     return math.ceil(0.5 * long) + 1
 
 
-def _line(long: float) -> Floats32:
+def _line(long: float, way: tuple[float, float]) -> Floats32:
     """A kernel that averages along a line of `long` px in the direction of the movement."""
     reach = _reach(long)
     kernel = np.zeros((2 * reach + 1, 2 * reach + 1), dtype=np.float32)
     for t in np.linspace(-0.5, 0.5, 4 * math.ceil(long) + 1):
-        x, y = reach + t * long * SMEAR_WAY[0], reach + t * long * SMEAR_WAY[1]
+        x, y = reach + t * long * way[0], reach + t * long * way[1]
         column, row = int(x), int(y)
         fx, fy = x - column, y - row
         kernel[row : row + 2, column : column + 2] += np.outer((1.0 - fy, fy), (1.0 - fx, fx))

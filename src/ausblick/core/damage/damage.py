@@ -150,7 +150,7 @@ def damage_of(
     things = _things(plan.subject, light) if plan.subject is not None and shown and light else {}
     hand = None
     if plan.subject is not None and edge is not None and edge.hand and smear_px is not None and edge.pixel_cm > 0.0:
-        hand = smeared_hand(plan, plan.subject, view, edge.pixel_cm, smear_px)
+        hand = smeared_hand(plan, plan.subject, view, smear_px)
     screens = (mean, larger)
     found = zip(screens, clips_of(screens), strict=True)
     return Damage(*(_by_formula(plan, edge, screen, clip, light, things, key, hand) for screen, clip in found))

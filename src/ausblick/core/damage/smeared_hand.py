@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
 
-from ..camera.smear import spread
+from ..camera.smear import SMEAR_WAY, spread
 from ..camera.view import View
 from ..figure.held_props import hand_at
 from ..figure.on_mark import on_mark
@@ -27,6 +28,8 @@ ACROSS, UP = (-0.1, 0.6), (0.25, 1.1)
 """Where the moving arm is, in shares of stature."""
 SHORTEST, LONGEST = 5.0, 80.0
 """Cells of a smear that cells can show; of a shorter one as much less melts."""
+BESIDE = 0.05
+"""How far aside and up, in shares of stature, it is asked how large a pixel is and which way it lies."""
 STILL = ("legs", "shoes", "hair", "coat", "head", "hand")
 FINE = 4
 """Bits of a cell that outlines are drawn to."""
@@ -60,31 +63,36 @@ class _Arm:
 _KEPT: Shelf[SmearedHand] = Shelf(64)
 
 
-def smeared_hand(plan: Plan, subject: Subject, view: View, pixel_cm: float, smear_px: float) -> SmearedHand:
-    """In the crop that a test key has round it. `pixel_cm`: a pixel at the mark."""
-    sensor, size, arm = plan.camera.sensor, crop_size(plan.camera.sensor), _arm(subject)
-    frame, _ = view.project(on_mark(subject, plan.camera).at(np.array([[*hand_at(subject), 0.0]])))
-    px = frame[0] * (sensor.px_w, sensor.px_h)
-    share = pixel_cm / (100.0 * subject.height)
-    corner = np.array(crop_corner(px, sensor))
-    x, y = hand_at(subject)
-    left, top = (x, y) + share * (corner - px) * (1.0, -1.0)
-    across, down = share * np.array(size)
-    columns = _cells(left - arm.left, across, arm.alone.shape[1])
-    rows = _cells(arm.top - top, down, arm.alone.shape[0])
-    smear = round(min(smear_px * share / CELL, LONGEST), 2)
-    key = (arm.key, rows.start, rows.stop, columns.start, columns.stop, smear)
-    return _KEPT.get(key, lambda: _seen(arm, (rows, columns), smear, 100.0 * subject.height * CELL))
+def smeared_hand(plan: Plan, subject: Subject, view: View, smear_px: float) -> SmearedHand:
+    """In the crop that a test key has round it, however the camera is turned."""
+    sensor, arm, hand = plan.camera.sensor, _arm(subject), np.array([*hand_at(subject), 0.0])
+    beside = np.array([[0.0, 0.0, 0.0], [BESIDE, 0.0, 0.0], [0.0, BESIDE, 0.0]])
+    frame, _ = view.project(on_mark(subject, plan.camera).at(hand + beside))
+    px = frame * (sensor.px_w, sensor.px_h)
+    # From px of the sensor to shares of stature on the mark's plane.
+    shares = np.linalg.pinv((px[1:] - px[0]).T / BESIDE)
+    corner = np.array(crop_corner(px[0], sensor))
+    ends = corner + np.array(crop_size(sensor)) * np.array([[0, 0], [1, 0], [1, 1], [0, 1]])
+    at = hand[:2] + (ends - px[0]) @ shares.T
+    (left, bottom), (right, top) = at.min(axis=0), at.max(axis=0)
+    columns = _cells(left - arm.left, right - arm.left, arm.alone.shape[1])
+    rows = _cells(arm.top - top, arm.top - bottom, arm.alone.shape[0])
+    x, y = smear_px * (shares @ SMEAR_WAY) / CELL
+    smear = round(min(math.hypot(x, y), LONGEST), 2)
+    turn = round(math.atan2(-y, x), 2)
+    key = (arm.key, rows.start, rows.stop, columns.start, columns.stop, smear, turn)
+    return _KEPT.get(key, lambda: _seen(arm, (rows, columns), smear, turn, 100.0 * subject.height * CELL))
 
 
-def _cells(begin: float, long: float, count: int) -> slice:
-    first, last = (int(np.clip(round(at / CELL), 0, count)) for at in (begin, begin + long))
+def _cells(begin: float, end: float, count: int) -> slice:
+    first, last = (int(np.clip(round(at / CELL), 0, count)) for at in (begin, end))
     return slice(first, last)
 
 
-def _seen(arm: _Arm, crop: tuple[slice, slice], smear: float, side: float) -> SmearedHand:
-    """`smear` in cells, `side` of one in cm."""
-    hand, sleeve = (spread(mask, max(smear, SHORTEST))[crop] for mask in (arm.hand, arm.sleeve))
+def _seen(arm: _Arm, crop: tuple[slice, slice], smear: float, turn: float, side: float) -> SmearedHand:
+    """`smear` in cells, `turn` of its way in radians, down the rows; `side` of a cell in cm."""
+    way = math.cos(turn), math.sin(turn)
+    hand, sleeve = (spread(mask, max(smear, SHORTEST), way)[crop] for mask in (arm.hand, arm.sleeve))
     alone, cover = arm.alone[crop], hand + sleeve
     seen = cover > CLEAR
     cover, hand, alone_there = cover[seen], hand[seen], alone[seen]
