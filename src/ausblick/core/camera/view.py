@@ -44,9 +44,10 @@ class View:
         local = (points - self.lens) @ self.axes.T
         depth = local[..., 2]
         safe = np.where(depth > AHEAD, depth, AHEAD)
-        u = 0.5 + 0.5 * local[..., 0] / (safe * self.tan_h)
-        v = 0.5 - 0.5 * local[..., 1] / (safe * self.tan_v)
-        return np.stack([u, v], axis=-1), depth
+        frame = np.empty((*depth.shape, 2))
+        frame[..., 0] = 0.5 + 0.5 * local[..., 0] / (safe * self.tan_h)
+        frame[..., 1] = 0.5 - 0.5 * local[..., 1] / (safe * self.tan_v)
+        return frame, depth
 
     def frames(self, place: tuple[float, float, float]) -> bool:
         """Is a place (x, y, z) in m in the picture?"""
@@ -62,14 +63,9 @@ class View:
 
     def rays(self, frame: Floats) -> Floats:
         """Directions (..., 3), not of unit length, through frame coordinates (..., 2)."""
-        local = np.stack(
-            [
-                (2.0 * frame[..., 0] - 1.0) * self.tan_h,
-                (1.0 - 2.0 * frame[..., 1]) * self.tan_v,
-                np.ones(frame.shape[:-1]),
-            ],
-            axis=-1,
-        )
+        local = np.ones((*frame.shape[:-1], 3))
+        local[..., 0] = (2.0 * frame[..., 0] - 1.0) * self.tan_h
+        local[..., 1] = (1.0 - 2.0 * frame[..., 1]) * self.tan_v
         return np.asarray(local @ self.axes)
 
 

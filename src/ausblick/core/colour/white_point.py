@@ -7,6 +7,7 @@ that a lamp of the camera's white balance is white.
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
 
 import numpy as np
@@ -23,21 +24,23 @@ XYZ_TO_709 = np.array(
 )
 
 
-def planck_uv(kelvin: float) -> Floats:
+def planck_uv(kelvin: float) -> tuple[float, float]:
     """CIE 1960 (u, v) of a black body; the fit holds from 1000 to 15000 K, and bends little beyond."""
     t = kelvin
     u = (0.860117757 + 1.54118254e-4 * t + 1.28641212e-7 * t * t) / (1.0 + 8.42420235e-4 * t + 7.08145163e-7 * t * t)
     v = (0.317398726 + 4.22806245e-5 * t + 4.20481691e-8 * t * t) / (1.0 - 2.89741816e-5 * t + 1.61456053e-7 * t * t)
-    return np.array([u, v])
+    return u, v
 
 
 def _rgb(kelvin: float, duv: float) -> Floats:
-    here, step = planck_uv(kelvin), planck_uv(kelvin * 1.001) - planck_uv(kelvin)
+    # In plain numbers: a search for what is wrong with a set asks for thousands of colours.
+    (u, v), (u_next, v_next) = planck_uv(kelvin), planck_uv(kelvin * 1.001)
+    step_u, step_v = u_next - u, v_next - v
     # Along the locus u falls as the temperature rises; turned by 90 degrees that points up, to green.
-    across = np.array([step[1], -step[0]]) / float(np.hypot(*step))
-    u, v = here + duv * across
+    by = duv / math.hypot(step_u, step_v)
+    u, v = u + by * step_v, v - by * step_u
     x, y = 3.0 * u / (2.0 * u - 8.0 * v + 4.0), 2.0 * v / (2.0 * u - 8.0 * v + 4.0)
-    return np.asarray(np.clip(XYZ_TO_709 @ np.array([x / y, 1.0, (1.0 - x - y) / y]), 1e-4, None))
+    return np.asarray(np.maximum(XYZ_TO_709 @ np.array([x / y, 1.0, (1.0 - x - y) / y]), 1e-4))
 
 
 @lru_cache(maxsize=1024)

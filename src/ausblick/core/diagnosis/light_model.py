@@ -269,7 +269,7 @@ def _off_the_floor(lamp: Light, by: Floats) -> tuple[float, float, float]:
 
 def shifted(kelvin: float, mired: float) -> float:
     """A colour temperature so many mired warmer, K."""
-    return float(np.clip(1e6 / max(1e6 / kelvin + mired, 30.0), 1000.0, 25000.0))
+    return min(max(1e6 / max(1e6 / kelvin + mired, 30.0), 1000.0), 25000.0)
 
 
 def light_model_of(plan: Plan, observed: ObservedLight, store: BasisStore) -> LightModel:

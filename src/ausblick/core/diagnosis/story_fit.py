@@ -105,7 +105,7 @@ class StoryFit:
         return self._factored([])
 
     def _factored(self, added: list[Floats]) -> tuple[tuple[Floats, bool], float]:
-        factor = cho_factor(self.errors.whole(added), lower=True)
+        factor = cho_factor(self.errors.whole(added), lower=True, check_finite=False)
         return factor, 2.0 * float(np.log(np.diag(factor[0])).sum())
 
     def _field_of(self, story: Story) -> tuple[Floats, list[Floats]] | None:
@@ -149,7 +149,7 @@ class StoryFit:
         log_odds = -cost - 0.5 * log_hessian - 0.5 * log_det - float(np.log(spread).sum())
         field = None
         if found is not None:
-            field = found[1][0] @ cho_solve(factor, off)[: self.model.count]
+            field = found[1][0] @ cho_solve(factor, off, check_finite=False)[: self.model.count]
             # Cloth in a beam takes light, a light that nobody planned adds some: neither does the other.
             wrong = field.max() if any(part.kind == "obstacle" for part in story) else -field.min()
             log_odds -= 0.5 * (max(0.0, float(wrong)) / WRONG_WAY) ** 2
@@ -159,7 +159,7 @@ class StoryFit:
             log_odds + log_prior,
             log_prior,
             Deviations.of(vector),
-            float(off @ cho_solve(factor, off)) / len(off),
+            float(off @ cho_solve(factor, off, check_finite=False)) / len(off),
             self._strain(story, vector),
             field,
         )
@@ -175,7 +175,7 @@ class StoryFit:
         hessian = np.diag(precision)
         for _ in range(steps):
             slopes = self.model.slopes(Deviations.of(vector))
-            solved = cho_solve(factor, slopes)
+            solved = cho_solve(factor, slopes, check_finite=False)
             hessian = slopes.T @ solved + np.diag(precision)
             pull = solved.T @ off - precision * (vector - middle)
             step = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), pull)
@@ -195,7 +195,7 @@ class StoryFit:
     ) -> tuple[float, Floats]:
         off = self.data - self.model.predicted(Deviations.of(vector))
         by = vector - middle
-        return 0.5 * float(off @ cho_solve(factor, off)) + 0.5 * float(by @ (precision * by)), off
+        return 0.5 * float(off @ cho_solve(factor, off, check_finite=False)) + 0.5 * float(by @ (precision * by)), off
 
     def _all_of_it(self, story: Story, field: Floats) -> float:
         """What an obstacle would take even where it takes least, as a share of its lamp: one in a beam leaves some of
@@ -220,7 +220,7 @@ class StoryFit:
         spread = spreads((), self.lamps)
         spread[5::6] = OPEN_LEVEL
         slopes = self.model.slopes(self.model.as_planned)
-        hessian = slopes.T @ cho_solve(self._plain[0], slopes) + np.diag(spread**-2.0)
+        hessian = slopes.T @ cho_solve(self._plain[0], slopes, check_finite=False) + np.diag(spread**-2.0)
         return np.sqrt(np.diag(np.linalg.inv(hessian))[5::6])
 
 

@@ -11,17 +11,18 @@ def clip_half_plane(polygon: Floats, normal: Floats, offset: float) -> Floats:
     """The part of a convex polygon (N, D) where normal . p >= offset (Sutherland and Hodgman, 1974)."""
     if len(polygon) == 0:
         return polygon
-    height = polygon @ normal - offset
-    if np.all(height >= 0.0):
+    height = (polygon @ normal - offset).tolist()
+    if min(height) >= 0.0:
         return polygon
-    kept: list[Floats] = []
-    for i in range(len(polygon)):
-        j = (i + 1) % len(polygon)
-        a, b = height[i], height[j]
+    # Of a few corners in plain numbers: an array for each would take ten times as long.
+    corners = polygon.tolist()
+    kept: list[list[float]] = []
+    for here, there, a, b in zip(corners, corners[1:] + corners[:1], height, height[1:] + height[:1], strict=True):
         if a >= 0.0:
-            kept.append(polygon[i])
+            kept.append(here)
         if (a >= 0.0) != (b >= 0.0):
-            kept.append(polygon[i] + (polygon[j] - polygon[i]) * (a / (a - b)))
+            share = a / (a - b)
+            kept.append([p + (q - p) * share for p, q in zip(here, there, strict=True)])
     return np.array(kept) if len(kept) >= 3 else np.zeros((0, polygon.shape[1]))
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import cache
 from typing import Annotated, Any, Literal, Self
 
@@ -135,6 +135,11 @@ def plan_from(data: Any) -> Plan:
     if not isinstance(data, dict):
         raise PlanError("plan", 'must be an object with "format" and "version"', _short(data))
     check_shape(data)
+    return plan_of(data)
+
+
+def plan_of(data: dict[str, Any]) -> Plan:
+    """The same of data whose shape is known to be sound; parts of another plan may stand in it as they are."""
     if data.get("format") != FORMAT:
         raise PlanError("format", f"must be {FORMAT!r}", _short(data.get("format")))
     version = data.get("version")
@@ -167,10 +172,14 @@ def _unknown(value: Any, path: str) -> Iterator[str]:
             yield from _unknown(item, f"{path[:-1]}[{index}].")
 
 
-def check_shape(data: Any) -> None:
-    """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities."""
-    _check_number(data, ())
-    pending: list[tuple[Any, _Link, int]] = [(data, (), 0)]
+def check_shape(data: Any, at: Sequence[str | int] = ()) -> None:
+    """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities. `at`: the way from the
+    plan to the data."""
+    link: _Link = ()
+    for step in at:
+        link = (link, step)
+    _check_number(data, link)
+    pending: list[tuple[Any, _Link, int]] = [(data, link, len(at))]
     seen = 1
     while pending:
         value, link, depth = pending.pop()
