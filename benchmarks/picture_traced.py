@@ -119,7 +119,9 @@ def luma(linear: Floats, plan: Plan) -> Floats:
 
 
 def compared(plan: Plan, folder: Path) -> None:
-    plain = apply_changes(plan, [Change("screen.gloss", 0.0), Change("screen.wrinkle_slope", 0.0)])
+    # The tracer's hand stands still.
+    still = Change("subject.speed", 0.0)
+    plain = apply_changes(plan, [Change("screen.gloss", 0.0), Change("screen.wrinkle_slope", 0.0), still])
     store = BasisStore()
     evaluation = evaluate(plain, store)
     started = time.process_time()

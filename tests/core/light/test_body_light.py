@@ -196,3 +196,41 @@ def test_light_from_above_fails_at_the_feet_and_nowhere_far(make: MakePlan) -> N
     assert 0.01 < near < 0.07
     assert off < 0.03
     assert far == 0.0
+
+
+def meets(starts: Floats, toward: Floats, corners: Floats) -> Bools:
+    """Which rays (R, 3) meet any triangle (T, 3, 3) on their way to a place (3,) (Moeller and Trumbore, 1997)."""
+    a, ab, ac = corners[:, 0], corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]
+    found = np.zeros(len(starts), dtype=bool)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        for i, start in enumerate(starts):
+            way = toward - start
+            p, s = np.cross(way, ac), start - a
+            det = (ab * p).sum(axis=1)
+            u, q = (s * p).sum(axis=1) / det, np.cross(s, ab)
+            v, t = q @ way / det, (ac * q).sum(axis=1) / det
+            found[i] = bool(np.any((u >= 0.0) & (v >= 0.0) & (u + v <= 1.0) & (t > 0.0) & (t < 1.0)))
+    return found
+
+
+def test_nose_jaw_and_brow_keep_light_off_the_face_as_every_triangle_of_it_does(make: MakePlan) -> None:
+    """A small lamp from either side, every eighth place of face and neck: 97 of 100 are lit or in the shade as rays
+    say, and the mean light is theirs within 3 %."""
+    wrong, light = [], np.zeros(2)
+    for x in (-2.0, 2.2):
+        plan = alone(make, emitter={"shape": "point"}, position=[x, 1.5, 2.7])
+        found, body = lit(plan)
+        asked = np.flatnonzero((body.shape.part == PARTS.index("head")) & (body.shape.facing[:, 2] > -0.2))[::8]
+        at, facing = body.places[asked].astype(float), body.facing[asked].astype(float)
+        from_lamp = np.array(plan.lights[0].position)
+        turned = ((from_lamp - at) * facing).sum(axis=1) > 0.0
+        asked, at, facing = asked[turned], at[turned], facing[turned]
+        triangles = body.places[body.shape.triangles].astype(float)
+        shaded = meets(at + 0.0005 * facing, from_lamp, triangles[triangles[:, 0, 1] > 1.42])
+        open_ = direct_lux_on(emission_of(plan.lights[0], plan), at, facing, set_triangles(plan))
+        ours = found.lux[asked, 1]
+        assert 0.05 < shaded.mean() < 0.5
+        wrong.append(np.mean((ours < 0.5 * open_) != shaded))
+        light += ours.sum(), open_[~shaded].sum()
+    assert np.mean(wrong) < 0.03
+    assert light[0] == pytest.approx(light[1], rel=0.03)

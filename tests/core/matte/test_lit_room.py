@@ -8,7 +8,9 @@ import pytest
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
+from ausblick.core.light.figure_shadow import SKY_FAR, figures_of, left_of_round
 from ausblick.core.light.lamp_bodies import BEHIND, left_by_cards
+from ausblick.core.light.past_people import beside_even_light
 from ausblick.core.light.returned import probe_all
 from ausblick.core.matte.background import background_of
 from ausblick.core.matte.capture import Capture, capture_of
@@ -130,3 +132,38 @@ def test_the_floor_is_dark_at_the_feet(make: MakePlan) -> None:
     assert left(0.0, 2.7) < 0.98
     assert left(0.0, 2.7) < left(0.0, 3.2) < left(0.0, 4.0)
     assert left(0.0, 4.0) > 0.95
+
+
+def test_who_stands_before_the_screen_takes_the_floor_s_light_of_it(make: MakePlan) -> None:
+    """All light that comes back is the screen's: before her legs the floor sees less of it by what rays say that her
+    body and head hide of the screen; a metre and a half aside, nearly nothing."""
+    dark = {name: [0.0, 0.0, 0.0] for name in INKS}
+    plan = make(lights=LAMPS[:1], room={**ROOM, "reflectance": {**dark, "floor": [0.2, 0.2, 0.25]}},
+                camera=WIDE, subject={"z": 2.0}, screen={"width": 3.0, "reflectance": [0.1, 0.6, 0.2]})  # fmt: skip
+    evaluation = evaluate(plan, STORE)
+    places = np.array([[0.0, 0.0, 3.4], [1.8, 0.0, 2.2]])
+    facing = np.array([[0.0, 1.0, 0.0]] * 2)
+    even = left_of_round(figures_of(plan), places, facing, SKY_FAR)
+    found = even * beside_even_light(plan, places, facing, evaluation.scene_light, STORE)[:, 1]
+    rng, subject = np.random.default_rng(1), plan.subject
+    assert subject is not None
+    on_screen = np.column_stack([rng.uniform(-1.5, 1.5, 4000), rng.uniform(0.0, plan.screen.height, 4000),
+                                 np.zeros(4000)])  # fmt: skip
+    way = on_screen - places[0]
+    # From the floor to the screen, by what each place of it gives: cosine at both ends over the distance squared.
+    gives = way[:, 1] * -way[:, 2] / (way**2).sum(axis=1) ** 2
+    t = (subject.z - places[0, 2]) / way[:, 2]
+    x, y = t * way[:, 0], t * way[:, 1]
+    hidden = ((np.abs(x) < 0.22) & (y < 0.87 * subject.height)) | (np.hypot(x, y - 0.965 * subject.height) < 0.12)
+    assert found[0] < 0.93
+    assert found[0] == pytest.approx(1.0 - np.average(hidden, weights=gives), abs=0.04)
+    assert found[1] == pytest.approx(1.0, abs=0.03)
+
+
+def test_floor_that_lies_under_the_run_is_not_worked_out(make: MakePlan) -> None:
+    """What is seen of the floor is a strip before the run: the lattice is as fine as that strip is narrow."""
+    run = {"width": 5.2, "floor_run": 3.0}
+    plan = make(lights=LAMPS, room=ROOM, camera=WIDE, subject=None, screen=run)
+    floors = [part for part in pictured(plan)[0].room if part.side.is_floor]
+    assert floors
+    assert min(float(part.v[0]) for part in floors) > 2.5

@@ -38,7 +38,7 @@ CLEAR = 1.1
 """Times the body's reach: from nearer one picture does not hold it, and the source looks all round."""
 ALL_ROUND, NEAREST = 240, 0.02
 """Cells along each side of the six pictures that look all round, and what is too near for them, m."""
-LIFT, NEARER = 0.008, 0.012
+LIFT, NEARER = 0.002, 0.008
 """A place is in the body's shadow where something lies so much nearer to the source, m; it is asked from a little
 above the surface."""
 TURNED_AWAY = -0.35
@@ -46,7 +46,7 @@ TURNED_AWAY = -0.35
 BESIDE = 0.05
 BROAD = 14
 """Exponent of the gloss of skin and cloth: broad."""
-CASTER = {"head": 0.008, "hand": 0.008, "moving hand": 0.008}
+CASTER = {"head": 0.004, "hand": 0.004, "moving hand": 0.004}
 COARSE = 0.018
 """The body casts its shadow as a mesh with corners no closer than that share of stature."""
 ONE = np.ones(1, dtype=np.float32)

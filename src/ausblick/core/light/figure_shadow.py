@@ -259,11 +259,15 @@ def hidden_round(plan: Plan, grid: Grid, store: BasisStore, within: float = SKY_
     def make() -> Floats:
         points = grid.points()
         facing = np.broadcast_to(grid.facing(), points.shape)
-        # What two hide is nearly what each does: seldom is it the same part of the sky.
-        left = np.prod([1.0 - _from_round(figure, points, facing, within) for figure in figures], axis=0)
-        return np.asarray(1.0 - left).reshape(grid.shape)
+        return (1.0 - left_of_round(figures, points, facing, within)).reshape(grid.shape)
 
     return store.get(("hidden round", grid.key, figures, within), make)
+
+
+def left_of_round(figures: Sequence[Figure], points: Floats, facing: Floats, within: float) -> Floats:
+    """Share (P,) of light from all round that figures leave to points (P, 3) that face `facing` (P, 3)."""
+    # What two hide is nearly what each does: seldom is it the same part of the sky.
+    return np.asarray(np.prod([1.0 - _from_round(figure, points, facing, within) for figure in figures], axis=0))
 
 
 def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -> Floats:

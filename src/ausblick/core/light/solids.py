@@ -43,11 +43,11 @@ Solid = Pillar | Ball
 @dataclass(frozen=True)
 class Ways:
     """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), width of a cell of
-    the lamp and, where places stand for spots and not for points, (P, 1) of those; m."""
+    the lamp, or of each (S,), and, where places stand for spots and not for points, (P, 1) of those; m."""
 
     begin: Reals
     way: Reals
-    width: float
+    width: Reals | float
     spot: Reals | float = 0.0
 
     def width_at(self, share: Reals) -> Reals:

@@ -26,7 +26,8 @@ from ..light.keys import blocking_key, together
 from ..light.lamp_bodies import left_by_cards
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
-from ..light.returned import SceneLight, close_at_ends, linear_between
+from ..light.past_people import beside_even_light
+from ..light.returned import SceneLight, close_at_ends, linear_between, probe_factors
 from ..plan import Light, Plan, Subject, people_of
 
 Span = tuple[float, float]
@@ -36,6 +37,8 @@ SEEN_BY = (128, 72)
 """Rays over the frame by which it is found what of a side is seen."""
 NODES, RETURNED_NODES = 56, 12
 """Places along each way of what is seen of a side: for lamps, and for what comes back."""
+STRAY = 0.01
+"""Share of the places seen, at either end, that the lattice need not reach: beyond it all goes on as at its end."""
 FEET = 0.8
 """Round the feet, m."""
 SOFTER = 0.8
@@ -140,7 +143,7 @@ def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:
     rays, sides = view.rays(frame), sides_of(plan)
     reaches = [side.met(view.lens, rays) for side in sides]
     on_screen = [met(sheet, curve_radius(plan.screen), view.lens, rays)[0] for sheet in sheets_of(plan.screen)]
-    nearest = np.min([*(reach for reach, _, _ in reaches), *(reach + 1e-6 for reach in on_screen)], axis=0)
+    nearest = np.min([*(reach for reach, _, _ in reaches), *(reach - 1e-6 for reach in on_screen)], axis=0)
     for side, (reach, u, v) in zip(sides, reaches, strict=True):
         shown = np.isfinite(reach) & (reach <= nearest)
         if shown.any():
@@ -163,8 +166,9 @@ def _round_the_feet(floor: Side, subject: Subject, x: Floats, z: Floats) -> Iter
 
 
 def _span(places: Floats, whole: Span) -> Span:
-    """From the least to the greatest of places, with some more, within the whole."""
-    low, high = np.clip([places.min(), places.max()], *whole)
+    """From the least to the greatest of nearly all places, with some more, within the whole: a ray that slips through
+    a seam of the screen makes no lattice coarse."""
+    low, high = np.clip(np.quantile(places, (STRAY, 1.0 - STRAY)), *whole)
     more = max(0.3, 0.1 * (high - low))
     return max(float(low - more), whole[0]), min(float(high + more), whole[1])
 
@@ -182,10 +186,11 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     u, v = (np.linspace(*span, NODES) for span in spans)
     few_u, few_v = (low + (high - low) * close_at_ends(RETURNED_NODES) for low, high in spans)
     places, coarse = side.places(u, v), side.places(few_u, few_v)
-    facing = np.broadcast_to(side.normal, coarse.shape)
-    scene = light.scene
-    factors = store.get(("to side", side, spans, scene.shape), lambda: scene.factors(coarse, np.array(facing)))
-    back = (factors @ light.leaving) * left_by_cards(plan, coarse, np.array(facing), store)[:, None]
+    facing = np.array(np.broadcast_to(side.normal, coarse.shape))
+    back = probe_factors(light.scene, coarse, facing, store) @ light.leaving
+    back *= left_by_cards(plan, coarse, facing, store)[:, None]
+    if side.is_floor:
+        back *= beside_even_light(plan, coarse, facing, light, store)
     back = back.reshape(RETURNED_NODES, RETURNED_NODES, 3)
     to_u, to_v = linear_between(few_u, u, store), linear_between(few_v, v, store)
     around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
