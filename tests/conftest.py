@@ -9,6 +9,7 @@ for _name in ("OMP_NUM_THREADS", "OPENBLAS_NUM_THREADS"):
     os.environ.setdefault(_name, "1")
 
 from collections.abc import Callable
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -89,7 +90,13 @@ def lamp(**fields: Any) -> dict[str, Any]:
 GREEN, BLUE = (21.1, 57.7, 29.1), (16.2, 29.1, 61.0)
 
 
-def frame(
+def frame(**faults: Any) -> np.ndarray[Any, Any]:
+    """Signal (H, W, 3) in % with known faults (`_frame`), made once for each."""
+    return _frame(**faults).copy()
+
+
+@lru_cache(maxsize=6)
+def _frame(
     colour: tuple[float, float, float] = GREEN,
     size: tuple[int, int] = (720, 1280),
     slope: float = 0.0,
@@ -99,7 +106,7 @@ def frame(
     figure: bool = False,
     wall: bool = False,
 ) -> np.ndarray[Any, Any]:
-    """Signal (H, W, 3) in % with known faults: a spot at (0.70, 0.30), a shadow at (0.25, 0.60)."""
+    """A spot at (0.70, 0.30), a shadow at (0.25, 0.60)."""
     v, u = np.mgrid[0 : size[0], 0 : size[1]] / np.array(size)[:, None, None]
     image = np.broadcast_to(np.array(colour), (*size, 3)).copy()
     change = slope * (u - 0.5)

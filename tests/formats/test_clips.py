@@ -94,7 +94,7 @@ def test_flicker_its_frequency_and_drift(tmp_path: Path) -> None:
     assert clip.timing.flicker_percent < 0.3
 
 
-@pytest.mark.parametrize("flicker", [0.0, 0.01])
+@pytest.mark.parametrize("flicker", [pytest.param(0.0, marks=pytest.mark.torture), 0.01])
 def test_who_walks_before_a_screen_is_no_flicker(tmp_path: Path, flicker: float) -> None:
     """A body of another brightness, before a screen that is brighter on one side; a lamp is told beside it."""
     path = write(tmp_path / "walk.mp4", frames=150, flicker=flicker, hertz=3.0, walk=150.0, slope=0.1)

@@ -159,22 +159,16 @@ def test_fields_enough_are_tried() -> None:
 QUICK = {
     "room.x_min",
     "room.reflectance.walls[0]",
-    "room.ambient_lux",
     "screen.width",
     "screen.floor_run",
-    "screen.wing_left",
-    "screen.reflectance[1]",
     "screen.transmittance",
-    "screen.wrinkle_slope",
     "subject.z",
     "camera.x",
     "lights[0].position[0]",
     "lights[0].modifier.width",
     "lights[0].dimmer",
-    "lights[1].modifier.deg",
     "lights[2].fixture.cct",
     "flags[0].corners[2][1]",
-    "flags[0].reflectance[0]",
 }
 """One of each kind at every run; the others take long and say the same of the same keys."""
 

@@ -20,7 +20,7 @@ from ausblick.formats.recording import through
 WIDTH, HEIGHT = 1280, 720
 CODECS = [
     {"codec": "long-gop", "chroma": "4:2:0", "bits": 8, "mbit_s": 25},
-    {"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 120},
+    pytest.param({"codec": "intra", "chroma": "4:2:2", "bits": 10, "mbit_s": 120}, marks=pytest.mark.torture),
     {"codec": "uncompressed", "chroma": "4:4:4", "bits": 10, "mbit_s": 800},
 ]
 
