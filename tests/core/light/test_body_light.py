@@ -234,3 +234,23 @@ def test_nose_jaw_and_brow_keep_light_off_the_face_as_every_triangle_of_it_does(
         light += ours.sum(), open_[~shaded].sum()
     assert np.mean(wrong) < 0.03
     assert light[0] == pytest.approx(light[1], rel=0.03)
+
+
+def test_the_back_of_a_panel_beside_the_face_keeps_off_what_returns(make: MakePlan) -> None:
+    """A panel that is off, a metre from the cheek, takes as much of the room's light as it looks there; the only lamp
+    shines at the wall opposite."""
+    key = lamp(role="key", position=[2.0, 1.6, 2.4], aim=[-3.0, 1.6, 2.4], emitter={"shape": "point"},
+               beam={"kind": "beam", "deg": 60}, flux_lm=20000.0)  # fmt: skip
+
+    def cheek(x: float) -> float:
+        off = lamp(on=False, position=[x, 1.58, 2.45], aim=[3.0 * x, 1.58, 2.45],
+                   emitter={"shape": "rect", "width": 1.2, "height": 1.2})  # fmt: skip
+        found, body = lit(make(subject=SUBJECT, camera={"z": 6.4, "y": 1.4, "focal_mm": 18.0}, lights=[key, off]))
+        facing = body.facing[:, 0] < -0.85
+        side = facing & (body.shape.part == PARTS.index("head")) & (np.abs(body.shape.own[:, 1] - 0.92) < 0.03)
+        return float(found.lux[side & (found.lux[:, 1] > 0.0), 1].mean())
+
+    # Of a square of 1.2 m a metre away, straight on: 4/pi * a/sqrt(1+a*a) * atan(a/sqrt(1+a*a)), a = 0.6.
+    a = 0.6 / np.sqrt(1.0 + 0.6**2)
+    looks = 4.0 / np.pi * a * np.arctan(a)
+    assert cheek(-1.08) / cheek(-3.0) == pytest.approx(1.0 - looks, abs=0.08)

@@ -24,6 +24,7 @@ from .emission import Emission, emission_of
 from .emitters import Face
 from .figure_shadow import figure_of
 from .keys import blocking_key, together
+from .lamp_bodies import left_by_cards
 from .mix import ambient_rgb, summed
 from .occlusion import blocked_grid, set_triangles
 from .others_shade import left_up_body
@@ -310,7 +311,8 @@ def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore)
     at = body.mark.at(np.array([[side, up, AHEAD] for up in HEIGHTS for side in SIDES]))
     places, normals = np.repeat(at, len(ways), axis=0), np.tile(facing, (len(at), 1))
     factors = store.get(("round body", body.key, light.scene.shape), lambda: light.scene.factors(places, normals))
-    arriving = (factors @ light.leaving).reshape(len(at), len(ways), 3) + ambient_rgb(plan, facing)
+    arriving = (factors @ light.leaving) * left_by_cards(plan, places, normals, store)[:, None]
+    arriving = arriving.reshape(len(at), len(ways), 3) + ambient_rgb(plan, facing)
     # Least squares: light by direction as radiance in nine harmonics.
     return np.asarray(np.einsum("kw,nwc->nkc", _to_radiance(), arriving), dtype=np.float32)
 
