@@ -24,6 +24,7 @@ from ausblick.core.light.others_shade import OthersShade
 from ausblick.core.light.spill import Place, ProbeReading
 from ausblick.core.plan import Plan, plan_from
 from ausblick.core.standards.limits import LIMITS
+from tests.conftest import lamp
 from tests.stores import STORE
 
 DOCUMENT: dict[str, Any] = {
@@ -203,6 +204,12 @@ CASES: list[Case] = [
     ("plate.key", key_from, [(14.8, "fine"), (15.2, "consider"), (29.8, "consider"), (30.2, "consider")]),
     ("space.order", lambda v: of(subject={"z": v}), [(0.051, "fine"), (0.049, "stop")]),
     ("space.walls", lambda v: of(camera={"x": 3.7 + v}), [(-0.001, "fine"), (0.001, "stop")]),
+    ("space.through-wall",
+     # Half of a square metre, straight ahead along the wall.
+     lambda v: of(room={"x_max": 3.7},
+                  lights=[lamp(id="l1", position=[3.2 + v, 1.4, 2.2], aim=[3.2 + v, 1.4, 0.0],
+                               emitter={"shape": "rect", "width": 1.0, "height": 1.0})]),
+     [(-0.001, "fine"), (0.019, "fine"), (0.021, "consider"), (0.099, "consider"), (0.101, "fix")]),
     ("space.gap", lambda v: of(targets={"distance_school": "1.2-2m"}, subject={"z": 1.2 - v}),
      [(-0.01, "fine"), (0.01, "consider"), (0.69, "consider"), (0.71, "consider")]),
     ("space.gap", lambda v: of(targets={"distance_school": "1m"}, subject={"z": v}),

@@ -11,6 +11,7 @@ from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
 from ausblick.core.advice.rule_set import CRAFT, RuleSet, rules_with
 from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.lamp_bodies import through_walls
 from ausblick.core.plan import Plan, apply_changes
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, SMALL_KIT, demo_findings
@@ -130,3 +131,23 @@ def test_a_grid_goes_before_what_is_on_a_lamp_and_stays_there(make: MakePlan) ->
     grid = make(lights=[lamp(flux_lm=3000, position=[0, 2, 4], aim=[0, 1, 0]) | {"modifier": {"kind": "grid"}}])
     (soft,) = softened(0, grid.lights[0])
     assert [one.kind for one in apply_changes(grid, soft.changes).lights[0].modifiers] == ["softbox", "grid"]
+
+
+def test_a_panel_that_reaches_through_the_wall_is_moved_off_it_and_aimed_as_before(make: MakePlan) -> None:
+    """A panel of 1.2 m turned across, 0.3 m from a garage's wall, and a low one whose edge is in the floor."""
+    square = {"shape": "rect", "width": 1.2, "height": 1.2}
+    plan = make(
+        room={"x_min": -1.5, "x_max": 1.5, "height": 2.4},
+        lights=[
+            lamp(name="left", position=[-1.2, 1.4, 2.2], aim=[-0.4, 1.3, 0.0], emitter=square),
+            lamp(name="right", position=[1.0, 0.5, 2.2], aim=[0.4, 1.3, 0.0], emitter={**square, "width": 0.4}),
+        ],
+    )
+    (finding,) = find(plan, STORE, only=("space.through-wall",))[1]
+    assert finding.judgement.severity == "fix"
+    assert finding.judgement.value == pytest.approx(1.2 * 0.5 * 2.2 / (0.8**2 + 2.2**2) ** 0.5 - 0.3, abs=0.01)
+    moved = apply_changes(plan, finding.remedies[0].changes)
+    assert [after.aim for after in moved.lights] == [before.aim for before in plan.lights]
+    assert all(not through_walls(moved, one).any() for one in moved.lights)
+    assert max(abs(a - b) for a, b in zip(moved.lights[0].position, plan.lights[0].position, strict=True)) < 0.35
+    assert find(moved, STORE, only=("space.through-wall",))[1][0].judgement.severity == "fine"

@@ -75,6 +75,20 @@ def pole_places(plan: Plan, lamp: Light) -> Floats:
     return np.array([x, y, z]) * np.where(UPWARD, SHARES, 1.0)
 
 
+def through_walls(plan: Plan, lamp: Light) -> Floats:
+    """How far (3,) in m a lamp of a room that stands inside it would have to move along each axis for its face to be
+    inside, too."""
+    room = plan.room
+    low, high = np.array([room.x_min, 0.0, room.z_min]), np.array([room.x_max, room.height, room.z_max])
+    at = np.array(lamp.position)
+    if lamp.is_daylight or room.kind != "interior" or np.any((at < low) | (at > high)):
+        return np.zeros(3)
+    outline = emission_of(lamp, plan).face.outline
+    if not len(outline):
+        return np.zeros(3)
+    return np.asarray(np.maximum(low - outline.min(axis=0), 0.0) - np.maximum(outline.max(axis=0) - high, 0.0))
+
+
 def left_by_cards(plan: Plan, points: Floats, facing: Floats, store: BasisStore) -> Floats:
     """Share (P,) of light from all round that lamps' cards leave to places (P, 3) that face `facing` (P, 3), unit."""
     cards = [body_of(plan, lamp, store).card for lamp in plan.lights if not lamp.is_daylight]

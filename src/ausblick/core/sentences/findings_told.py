@@ -16,6 +16,8 @@ SPACE = {
     "space.walls/inside": "Everything stands inside the room",
     "space.walls/one": "{name} is {far:m} outside the room",
     "space.walls/more": "{name} is {far:m} outside the room, and {others:0} more",
+    "space.through-wall/clear": "No lamp reaches through a wall",
+    "space.through-wall": "{name} reaches {far:m} through wall, floor or ceiling",
     "space.gap": "The mark is {away:m} from the screen",
     "space.in-picture/none": "No lamp stands in the picture",
     "space.in-picture/action": "Before the screen where the action goes: {lamps}",

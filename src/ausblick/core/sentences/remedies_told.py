@@ -88,6 +88,7 @@ LAMPS = {
 SET = {
     "do/person-to": "{name} to {across:m} across, {z:m} from the screen",
     "do/mark-order": "Put the mark {z:m} in front of the screen",
+    "do/off-the-wall": "Move {names} off the wall",
     "do/inside": "Bring {things} back inside the walls",
     "do/mark-nearer": "Move the mark and its lamps {by:m} toward the screen",
     "do/mark-with-camera": "Mark, its lamps and the camera {by:m} further from the screen",

@@ -22,6 +22,9 @@ LIMITS: dict[str, Limit] = {
         reason="Nearer than a hand to the screen or the lens is no place to stand; ours, because it is certain."),
     "space.walls": Limit(
         at=0.0, unit="m", fix=0.0, stop=0.0, source="The room's measurements", reason="A wall does not give way."),
+    "space.through-wall": Limit(
+        at=0.02, unit="m", fix=0.08, source="The room's measurements",
+        reason="Two centimetres are a tape's error; a hand's breadth is no longer won by leaning the stand."),
     "space.gap": Limit(
         at=1.2, unit="m",
         source="School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m",

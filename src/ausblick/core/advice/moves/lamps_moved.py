@@ -8,7 +8,7 @@ import numpy as np
 
 from ...camera.view import View
 from ...evaluation.results import Evaluation
-from ...light.lamp_bodies import FRAME, head_in_picture, pole_in_picture, stands
+from ...light.lamp_bodies import FRAME, head_in_picture, pole_in_picture, stands, through_walls
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS, MOST_BEYOND
 from ...sentences import tell
@@ -23,6 +23,8 @@ NEAREST_KEY = 0.8
 """A lamp this near the face, m, falls off visibly across it; nearer is not proposed."""
 BESIDE = 0.5
 """Beside the action's reach, m."""
+OFF_THE_WALL = 0.02
+"""A face is kept so far from a wall, m."""
 STEP_OUT, MOST_STEPS = 0.3, 12
 """A lamp is walked out of the picture in steps of this, m."""
 
@@ -42,6 +44,24 @@ def further_back(plan: Plan, lamps: Lamps) -> list[Proposal]:
         x, y, z = lamp.position
         changes += lamp_to(plan, index, (centre + (x - centre) * 1.15, y, z + 0.5))
     return [Proposal(tell("do/screen-lamps-back", by=0.5), tuple(changes), tell("cost/light"))]
+
+
+def clear_of_walls(plan: Plan, lamp: Light) -> Light | None:
+    """A lamp whose face reaches through a wall as far off it as that takes, aimed as before; None where the room
+    is too small for it."""
+    for _ in range(MOST_STEPS):
+        off = through_walls(plan, lamp)
+        if not off.any():
+            return lamp
+        moved = np.array(lamp.position) + off + OFF_THE_WALL * np.sign(off)
+        lamp = lamp.model_copy(update={"position": tuple(round(float(v), 2) for v in moved)})
+    return None
+
+
+def off_the_wall(plan: Plan, indices: list[int]) -> tuple[Change, ...]:
+    """Those lamps clear of the walls, where the room is large enough."""
+    found = ((index, clear_of_walls(plan, plan.lights[index])) for index in indices)
+    return tuple(edit.lamp(index).position(list(lamp.position)) for index, lamp in found if lamp is not None)
 
 
 def aimed_across(plan: Plan, lamps: Lamps) -> list[Proposal]:

@@ -9,7 +9,7 @@ from ...camera.view import NEAREST, focus_distance
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
-from ...light.lamp_bodies import head_in_picture, pole_places
+from ...light.lamp_bodies import head_in_picture, pole_places, through_walls
 from ...plan import Companion, Light, Plan, edit, people_of
 from ...sentences import few, tell
 from ...standards.limits import LIMITS
@@ -17,8 +17,8 @@ from ...standards.schools import DISTANCE
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 
-ORDER, WALLS, GAP, PICTURE, FACE = (
-    LIMITS[f"space.{name}"] for name in ("order", "walls", "gap", "in-picture", "distortion")
+ORDER, WALLS, THROUGH, GAP, PICTURE, FACE = (
+    LIMITS[f"space.{name}"] for name in ("order", "walls", "through-wall", "gap", "in-picture", "distortion")
 )
 
 
@@ -77,6 +77,35 @@ def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if not changes:
         return []
     return [Proposal(tell("do/inside", things=tuple(name for name, _, _ in beyond)), changes)]
+
+
+def _in_the_wall(plan: Plan) -> list[tuple[int, float]]:
+    """Lamps by their place in the plan whose face reaches through a wall, and how far, m; the farthest first."""
+    reach = [(i, float(np.abs(through_walls(plan, lamp)).max())) for i, lamp in enumerate(plan.lights)]
+    return sorted((one for one in reach if one[1] > THROUGH.at), key=lambda one: -one[1])
+
+
+def _through_wall(evaluation: Evaluation) -> Judgement | None:
+    """A face that is partly beyond a wall lights what it cannot: the numbers know no wall between."""
+    plan = evaluation.plan
+    if plan.room.kind != "interior" or not plan.lights:
+        return None
+    found = _in_the_wall(plan)
+    if not found:
+        return Judgement("fine", 0.0, THROUGH.at, "m", tell("space.through-wall/clear"), 0.0)
+    index, far = found[0]
+    says = tell("space.through-wall", name=plan.lights[index].name, far=far)
+    excess = far - THROUGH.at
+    return Judgement(THROUGH.grade(excess), far, THROUGH.at, "m", says, excess)
+
+
+def _off_the_wall(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    plan = evaluation.plan
+    indices = [index for index, _ in _in_the_wall(plan)]
+    changes = moves.off_the_wall(plan, indices)
+    if not changes:
+        return []
+    return [Proposal(tell("do/off-the-wall", names=few(tuple(plan.lights[i].name for i in indices))), changes)]
 
 
 def _gap(evaluation: Evaluation) -> Judgement | None:
@@ -205,6 +234,14 @@ RULES = (
         why="What stands outside the walls cannot be built.",
         judge=_walls,
         propose=_inside,
+    ),
+    Rule(
+        id="space.through-wall",
+        stage="space",
+        measure="through the wall",
+        why="What is behind the wall cannot shine; the numbers count it as if it did.",
+        judge=_through_wall,
+        propose=_off_the_wall,
     ),
     Rule(
         id="space.gap",

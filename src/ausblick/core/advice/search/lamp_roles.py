@@ -20,6 +20,7 @@ from ...light.emission import emission_of
 from ...light.lamp_bodies import FRAME, on_pole, pole_in_picture, share_of_frame
 from ...light.occlusion import before_wall
 from ...plan import Fixture, Light, Plan, Subject, people_of
+from ..moves import clear_of_walls
 
 FROM_WALL = 0.35
 """A stand's foot needs this much, m."""
@@ -109,6 +110,12 @@ def as_light(
         "aim": [round(v, 2) for v in aim],
         "dimmer": 1.0,
     }
+
+
+def off_walls(plan: Plan, light: dict[str, Any]) -> dict[str, Any] | None:
+    """Such an entry with its face clear of the walls; None where the room is too small for it."""
+    clear = clear_of_walls(plan, Light.model_validate(light))
+    return None if clear is None else {**light, "position": [round(v, 2) for v in clear.position]}
 
 
 def inside(plan: Plan, place: tuple[float, float, float]) -> bool:
@@ -208,7 +215,10 @@ def place_screen_lamps(
         seen = any(in_frame(plan, view, place) for place, _ in stands)
         if not all(_stands(plan, view, coverage, place) for place, _ in stands):
             continue
-        lights = [as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False)]
+        entries = (as_light(lamp, "screen", *stand) for lamp, stand in zip(lamps, stands, strict=False))
+        lights = [light for light in (off_walls(plan, entry) for entry in entries) if light is not None]
+        if len(lights) < len(stands) or not all(_stands(plan, view, coverage, one["position"]) for one in lights):
+            continue
         if len(lights) == 2:
             for light, side in zip(lights, ("left", "right"), strict=True):
                 light["name"] += f" {side}"
@@ -285,9 +295,13 @@ def place_on_face(
         if usable is not None and (abs(turn) > NEAR_ENOUGH or abs(lift) > NEAR_ENOUGH):
             continue
         if may_stand(plan, view, place, size):
+            light = off_walls(plan, as_light(lamp, role, place, aim))
+            if light is None or not may_stand(plan, view, light["position"], size):
+                continue
+            place = light["position"]
             if not (on_pole(plan, place[1]) and pole_in_picture(view, place)):
-                return as_light(lamp, role, place, aim)
-            usable = usable or as_light(lamp, role, place, aim)
+                return light
+            usable = usable or light
     return usable
 
 
