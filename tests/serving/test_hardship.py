@@ -81,7 +81,10 @@ def test_nothing_acknowledged_is_lost_and_no_orphan_stays_when_it_is_killed(tmp_
         killed = Event()
         work = Thread(target=until_killed, args=(server, picture, killed, saved, kept))
         work.start()
-        time.sleep(chance.uniform(0.2, 1.2))
+        begun = time.monotonic()
+        while not kept and time.monotonic() - begun < 60.0:
+            time.sleep(0.02)
+        time.sleep(chance.uniform(0.0, 1.0))
         killed.set()
         server.end()
         work.join(60)

@@ -7,8 +7,11 @@ import math
 import numpy as np
 import pytest
 
-from ausblick.core.figure.held_props import HELD, SPECTACLES
-from ausblick.core.figure.prop_shapes import Club, Pane, Shape, Sphere
+from ausblick.core.figure.held_props import HELD, SPECTACLES, shown_props
+from ausblick.core.figure.prop_shapes import Club, Jar, Pane, Scoop, Shape, Sphere, bounds
+from ausblick.core.geometry.polygon import dense
+from ausblick.core.plan import Prop, Subject
+from ausblick.core.plan.people import Framing, PropShape
 
 BAT = Club(0.1, 0.5, 0.3, 0.7, 0.01, 0.03)
 
@@ -46,3 +49,29 @@ def test_a_pane_faces_ahead_everywhere_and_lenses_look_a_little_down() -> None:
     assert pane.normals(np.array([0.08]), np.array([0.6]))[0] == pytest.approx([0.0, 0.0, 1.0])
     middle = SPECTACLES.normals(np.array([SPECTACLES.apart]), np.array([SPECTACLES.y]))[0]
     assert middle == pytest.approx([0.0, -0.1, math.sqrt(0.99)])
+
+
+SHAPES: tuple[PropShape, ...] = ("cylinder", "sphere", "pane", "bat", "scoop")
+
+
+@pytest.mark.parametrize("first", SHAPES)
+@pytest.mark.parametrize("framing", ["waist", "hands"])
+def test_a_second_thing_touches_the_first_or_the_hand_that_has_it(first: PropShape, framing: Framing) -> None:
+    """None floats: it is in or on the first, or behind it in the same grip."""
+    for second in SHAPES:
+        things = tuple(Prop(name=name, kind="matt", shape=shape) for name, shape in (("a", first), ("b", second)))
+        one, other = shown_props(Subject(framing=framing, props=things))
+        places = np.concatenate([dense(outline, 40) for outline in other.shape.outlines()])
+        assert float(one.shape.distance(places[:, 0], places[:, 1]).min()) < 0.001, (first, second)
+
+
+def test_a_scoop_stands_in_a_jar_and_its_handle_comes_out_of_it() -> None:
+    things = Prop(name="a", kind="glass", shape="cylinder"), Prop(name="b", kind="matt", shape="scoop")
+    jar, scoop = shown_props(Subject(framing="hands", props=things))
+    assert isinstance(jar.shape, Jar)
+    assert isinstance(scoop.shape, Scoop)
+    bowl = scoop.shape.bowl
+    assert float(jar.shape.distance(np.array(bowl.x), np.array(bowl.y))) < -0.9 * bowl.half
+    x0, _, x1, top = bounds(scoop.shape)
+    assert top > jar.shape.y + jar.shape.tall + 0.01
+    assert jar.shape.x - jar.shape.half < x0 < x1 < jar.shape.x + 1.3 * jar.shape.half

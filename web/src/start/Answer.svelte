@@ -40,6 +40,7 @@
   </div>
   {#if can.length}
     <ul class="flex flex-wrap gap-x-4 gap-y-0.5" aria-label="What this room can shoot">
+      <li class="text-quiet" aria-hidden="true">Space for</li>
       {#each can as one (one.framing)}
         <li class="flex items-center gap-1.5" title={say(one.why, prefs)}>
           <State state={MARK[one.state as keyof typeof MARK]} word={false} size={10} />

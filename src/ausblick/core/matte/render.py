@@ -211,7 +211,8 @@ def _before_the_lens(capture: Capture, subject: Subject) -> bool:
 
 
 def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _Picture, worn: bool) -> None:
-    for one in shown_props(subject):
+    # A second thing stands in the first, or behind it in the grip.
+    for one in reversed(shown_props(subject)):
         layer = prop_layer(capture, subject, place, one) if one.worn == worn else None
         if layer is not None:
             picture.over(layer.colour, layer.cover)
