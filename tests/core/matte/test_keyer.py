@@ -8,6 +8,7 @@ import pytest
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.matte.keyer import Key, colour_difference, plain_key, raw_matte
+from ausblick.core.matte.pull import pull
 from tests.conftest import BLUE, GREEN, frame
 
 
@@ -57,3 +58,17 @@ def test_without_a_screen_there_is_no_key() -> None:
     grey = Frame(np.full((200, 300, 3), 90, np.uint8), 255.0)
     with pytest.raises(ValueError, match="no green or blue screen"):
         plain_key(grey, read_frame(grey))
+
+
+def test_white_that_lies_on_a_part_of_the_screen_moves_no_clip() -> None:
+    """A lamp mirrored in a pane adds as much to every channel: the colour difference is as it was."""
+    light = np.linspace(1.0, 0.6, 320, dtype=np.float32)[None, :, None]
+    screen = np.broadcast_to(np.array([0.03, 0.17, 0.05], np.float32) * light, (180, 320, 3)).copy()
+    needed, picked = np.ones((180, 320), dtype=bool), np.median(screen.reshape(-1, 3), axis=0).astype(float)
+    plain = pull(screen, 1, picked, 5.0, needed=needed)
+    screen[:80, 190:] += 0.2
+    mirrored = pull(screen, 1, picked, 5.0, needed=needed)
+    assert plain is not None
+    assert mirrored is not None
+    assert plain.needed_clip == pytest.approx(1.0 - 0.602 / 0.8, abs=0.01)
+    assert mirrored.needed_clip == pytest.approx(plain.needed_clip, abs=0.002)

@@ -36,6 +36,8 @@ LEAST_LEVEL, BESIDE = 0.1, 0.62
 """Of the picked screen's d, below which nothing is taken for screen; of that round about, below which it is not
 surely screen but mixed with something."""
 MOST_CLIP = 0.6
+MIDDLE = (0.45, 0.55)
+"""Quantiles of the colour difference between which a screen is as in its middle."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -89,9 +91,16 @@ def pull(
     matte = np.clip((calm - black) / max(0.05, white - black), 0.0, 1.0)
     # What one clip for the whole screen would have to be, without the local estimate's help.
     where = flat if needed is None or not needed.any() else needed
-    one = np.median(linear[where], axis=0).astype(np.float32)
+    one = _middle(linear, d, where)
     clip = float(np.clip(np.percentile(raw_of(one)[where], 99.5), 0.0, 1.0))
     return Pulled(raw, np.asarray(matte, dtype=np.float32), screen, flat, black, white, clip)
+
+
+def _middle(linear: Floats32, d: Floats32, where: Bools) -> Floats32:
+    """Colour (3,) of the screen where its colour difference is that of the middle: the middle of each channel alone
+    has another where light of several colours or a lamp in a pane lies on it."""
+    low, high = np.quantile(d[where], MIDDLE)
+    return np.asarray(np.median(linear[where & (d >= low) & (d <= high)], axis=0), dtype=np.float32)
 
 
 def _of_hue(linear: Floats32, d: Floats32, picked: Floats, level: float) -> Bools:
