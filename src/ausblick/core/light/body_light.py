@@ -8,8 +8,10 @@ of the body sees past the body.
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
+from threading import Lock
 
 import numpy as np
 
@@ -101,6 +103,7 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
 def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     """Share (P,) of a lamp's light that the body keeps off places (P, 3)."""
     sources, shares = _sources(lamp, body)
+    _look(body, sources)
     asked = np.ascontiguousarray(places.T, dtype=np.float32)
     return np.asarray(sum(share * (1.0 - _lit(body, asked, at)) for at, share in zip(sources, shares, strict=True)))
 
@@ -110,9 +113,10 @@ def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
     i = np.arange(OVERHEAD) + 0.5
     level, turn = np.sqrt(i / OVERHEAD), np.pi * (1.0 + np.sqrt(5.0)) * i
     ways = np.stack([level * np.cos(turn), np.sqrt(1.0 - level * level), level * np.sin(turn)], axis=1)
-    middle = body.places.mean(axis=0).astype(np.float64)
+    suns = body.places.mean(axis=0).astype(np.float64) + SUN_FROM * ways
+    _look(body, suns, COARSER)
     asked = np.ascontiguousarray(places.T, dtype=np.float32)
-    return np.asarray(np.mean([1.0 - _lit(body, asked, middle + SUN_FROM * way, COARSER) for way in ways], axis=0))
+    return np.asarray(np.mean([1.0 - _lit(body, asked, sun, COARSER) for sun in suns], axis=0))
 
 
 def _seen(body: SolidBody, view: View) -> Ints:
@@ -130,6 +134,7 @@ def _lamp(lamp: Emission, body: SolidBody, seen: Ints, eye: Floats, occluders: F
     view = eye.astype(np.float32)[:, None] - places
     view /= _length(view)
     sources, shares = _sources(lamp, body)
+    _look(body, sources)
     if len(lamp.leaves):
         occluders = np.concatenate([occluders, lamp.leaves])
     hidden = blocked_grid(body.places[seen].astype(np.float64), sources, occluders) if len(occluders) else None
@@ -211,11 +216,27 @@ class _DepthSeen:
 _SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(96), COARSER: Shelf(240)}
 """By their cells: body, screen and floor ask for the shadow of the same sources; some 40 and 24 MB, and a few more
 where a lamp is close."""
+_LOOKING = Lock()
+
+
+def _look(body: SolidBody, sources: Floats, cells: int = PICTURE) -> None:
+    """Makes the pictures of the body that sources (S, 3) are asked for next, two at a time: a library draws them.
+    Who asks for the same meanwhile waits for them."""
+    with _LOOKING:
+        new = [source for source in sources if _SEEN[cells].known((body.key, source.tobytes())) is None]
+        if new:
+            _reaches(body)
+            with ThreadPoolExecutor(2) as both:
+                list(both.map(lambda source: _seen_from(body, source, cells), new))
+
+
+def _seen_from(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
+    return _SEEN[cells].get((body.key, source.tobytes()), lambda: _depth_seen(body, source, cells))
 
 
 def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) -> Floats32:
     """Share (V,) of a small source that the body itself leaves to places (3, V)."""
-    seen = _SEEN[cells].get((body.key, source.tobytes()), lambda: _depth_seen(body, source, cells))
+    seen = _seen_from(body, source, cells)
     away = asked - source.astype(np.float32)[:, None]
     found = np.ones(asked.shape[1], dtype=np.float32)
     for one in seen:
@@ -230,7 +251,7 @@ def _lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE)
 
 def _depth_seen(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
     """One picture, or from near by those of six ways in which there is something of the body."""
-    corners, middle, radius = _REACHES.get(body.key, lambda: _reach(body))
+    corners, middle, radius = _reaches(body)
     _, triangles = _caster(body.shape)
     away = float(np.linalg.norm(source - middle))
     toward = corners - source.astype(np.float32)
@@ -261,6 +282,10 @@ def _depth(local: Floats32, triangles: Ints32, cells: int, half: float, span: tu
 
 
 _REACHES: Shelf[tuple[Floats32, Floats, float]] = Shelf(8)
+
+
+def _reaches(body: SolidBody) -> tuple[Floats32, Floats, float]:
+    return _REACHES.get(body.key, lambda: _reach(body))
 
 
 def _reach(body: SolidBody) -> tuple[Floats32, Floats, float]:
