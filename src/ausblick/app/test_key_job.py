@@ -24,6 +24,7 @@ from ausblick.store.setups import NotFound
 
 from .jobs import Job
 from .services import Services
+from .spare_memory import give_back
 
 Pictures = dict[str, dict[str, Bytes]]
 
@@ -47,14 +48,20 @@ class TestKeyJob:
             clean = upright(shown(drawn.frame), side_turns(self.plan.camera))
             job.result = {"pictures": {"whole": {"clean": clean}}, "report": {}}
 
+        def step(name: str) -> None:
+            give_back()
+            job.at(name)
+
         first = quick(self.plan, basis, through, drawn=first_look)
-        key = simulate(self.plan, basis, through, step=job.at, overview=first)
+        key = simulate(self.plan, basis, through, step=step, overview=first)
+        give_back()
         pictures = all_views(key, self.plate)
         job.result = {"pictures": pictures, "report": plain(test_key_report(key, ()))}
         if self.levers:
             found = levers_of(self.plan, key, basis, through, job.at, self.recorders)
             job.result = {"pictures": pictures, "report": plain(test_key_report(key, found))}
         self._keep(job, pictures)
+        give_back()
 
     def _keep(self, job: Job, pictures: Pictures) -> None:
         if self.setup_id is None:
