@@ -9,10 +9,12 @@ from ausblick.core.advice.findings import find
 from ausblick.core.advice.moves.lamps_moved import gridded, softened
 from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
 from ausblick.core.advice.rule_set import CRAFT, RuleSet, rules_with
+from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.lamp_bodies import through_walls
 from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.sentences import say
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, SMALL_KIT, demo_findings
 from tests.stores import STORE
@@ -151,3 +153,19 @@ def test_a_panel_that_reaches_through_the_wall_is_moved_off_it_and_aimed_as_befo
     assert all(not through_walls(moved, one).any() for one in moved.lights)
     assert max(abs(a - b) for a, b in zip(moved.lights[0].position, plan.lights[0].position, strict=True)) < 0.35
     assert find(moved, STORE, only=("space.through-wall",))[1][0].judgement.severity == "fine"
+
+
+def test_a_panel_that_the_room_is_too_small_for_is_not_said_to_be_moved(make: MakePlan) -> None:
+    def wall(width: float, position: list[float], name: str) -> dict[str, object]:
+        emitter = {"shape": "rect", "width": width, "height": width}
+        return lamp(name=name, position=position, aim=[position[0], 1.3, 0.0], emitter=emitter)
+
+    lights = [wall(1.0, [-1.2, 1.3, 2.2], "panel"), wall(3.5, [0.0, 1.2, 3.0], "wall of light")]
+    plan = make(room={"x_min": -1.5, "x_max": 1.5, "height": 2.4}, lights=lights)
+    (finding,) = find(plan, STORE, only=("space.through-wall",))[1]
+    assert say(finding.judgement.says).startswith("wall of light")
+    (proposal,) = finding.rule.propose(evaluate(plan, STORE), STORE)
+    assert say(proposal.text) == "Move panel off the wall"
+    assert [change.path for change in proposal.changes] == ["lights[0].position"]
+    assert find(make(room={"x_min": -1.5, "x_max": 1.5, "height": 2.4}, lights=lights[1:]), STORE,
+                only=("space.through-wall",))[1][0].remedies == ()  # fmt: skip

@@ -76,17 +76,18 @@ def pole_places(plan: Plan, lamp: Light) -> Floats:
 
 
 def through_walls(plan: Plan, lamp: Light) -> Floats:
-    """How far (3,) in m a lamp of a room that stands inside it would have to move along each axis for its face to be
-    inside, too."""
+    """How far (3,) in m a lamp of a room would have to move along each axis for its face not to reach through that
+    wall of two that it reaches through farther."""
     room = plan.room
     low, high = np.array([room.x_min, 0.0, room.z_min]), np.array([room.x_max, room.height, room.z_max])
-    at = np.array(lamp.position)
-    if lamp.is_daylight or room.kind != "interior" or np.any((at < low) | (at > high)):
+    if lamp.is_daylight or room.kind != "interior":
         return np.zeros(3)
     outline = emission_of(lamp, plan).face.outline
     if not len(outline):
         return np.zeros(3)
-    return np.asarray(np.maximum(low - outline.min(axis=0), 0.0) - np.maximum(outline.max(axis=0) - high, 0.0))
+    below, above = np.maximum(low - outline.min(axis=0), 0.0), np.maximum(outline.max(axis=0) - high, 0.0)
+    # A face that is too large for the room reaches through both.
+    return np.asarray(np.where(below >= above, below, -above))
 
 
 def left_by_cards(plan: Plan, points: Floats, facing: Floats, store: BasisStore) -> Floats:

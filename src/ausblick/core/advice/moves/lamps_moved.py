@@ -11,7 +11,7 @@ from ...evaluation.results import Evaluation
 from ...light.lamp_bodies import FRAME, head_in_picture, pole_in_picture, stands, through_walls
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS, MOST_BEYOND
-from ...sentences import tell
+from ...sentences import few, tell
 from ..rule import Proposal
 from .places import Place, lamp_to, stand_inside
 
@@ -58,10 +58,14 @@ def clear_of_walls(plan: Plan, lamp: Light) -> Light | None:
     return None
 
 
-def off_the_wall(plan: Plan, indices: list[int]) -> tuple[Change, ...]:
-    """Those lamps clear of the walls, where the room is large enough."""
+def off_the_wall(plan: Plan, indices: list[int]) -> list[Proposal]:
+    """Those lamps clear of the walls; one that the room is too small for stays."""
     found = ((index, clear_of_walls(plan, plan.lights[index])) for index in indices)
-    return tuple(edit.lamp(index).position(list(lamp.position)) for index, lamp in found if lamp is not None)
+    clear = [(index, lamp) for index, lamp in found if lamp is not None]
+    if not clear:
+        return []
+    changes = tuple(edit.lamp(index).position(list(lamp.position)) for index, lamp in clear)
+    return [Proposal(tell("do/off-the-wall", names=few(tuple(lamp.name for _, lamp in clear))), changes)]
 
 
 def aimed_across(plan: Plan, lamps: Lamps) -> list[Proposal]:

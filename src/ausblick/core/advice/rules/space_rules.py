@@ -80,8 +80,11 @@ def _inside(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _in_the_wall(plan: Plan) -> list[tuple[int, float]]:
-    """Lamps by their place in the plan whose face reaches through a wall, and how far, m; the farthest first."""
-    reach = [(i, float(np.abs(through_walls(plan, lamp)).max())) for i, lamp in enumerate(plan.lights)]
+    """Lamps by their place in the plan that stand in the room and whose face reaches through a wall, and how far, m;
+    the farthest first."""
+    beyond = {ident for _, ident, _ in outside(plan)}
+    inside = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.id not in beyond]
+    reach = [(i, float(np.abs(through_walls(plan, lamp)).max())) for i, lamp in inside]
     return sorted((one for one in reach if one[1] > THROUGH.at), key=lambda one: -one[1])
 
 
@@ -101,11 +104,7 @@ def _through_wall(evaluation: Evaluation) -> Judgement | None:
 
 def _off_the_wall(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     plan = evaluation.plan
-    indices = [index for index, _ in _in_the_wall(plan)]
-    changes = moves.off_the_wall(plan, indices)
-    if not changes:
-        return []
-    return [Proposal(tell("do/off-the-wall", names=few(tuple(plan.lights[i].name for i in indices))), changes)]
+    return moves.off_the_wall(plan, [index for index, _ in _in_the_wall(plan)])
 
 
 def _gap(evaluation: Evaluation) -> Judgement | None:
