@@ -1,4 +1,4 @@
-"""Makes the figure's meshes anew from their fields: `python scripts/make_bodies.py`. Takes about two minutes."""
+"""Makes the figure's meshes anew from their fields: `python scripts/make_bodies.py`. Takes about ten minutes."""
 
 from __future__ import annotations
 
@@ -6,8 +6,8 @@ from pathlib import Path
 
 import numpy as np
 from bodies.builds import BUILDS
-from bodies.figure import pieces_of
-from bodies.kept import kept
+from bodies.figure import KINDS, pieces_of
+from bodies.kept import kept, kept_sight
 from bodies.outlines import outlines
 from bodies.sight import sight
 
@@ -28,6 +28,9 @@ def main() -> None:
         whole = {}
         for name, mesh in pieces.items():
             whole |= kept(name, mesh, seen[name])
+        for kind in KINDS:
+            (under,) = sight([pieces["head"]], [pieces[f"hair {kind}"], pieces["plain coat"]])
+            whole |= kept_sight(f"head under {kind}", under)
         ahead = {
             f"{name}/{i}": np.round(outline / PLACE_STEP).astype(np.int16)
             for name, mesh in pieces.items()

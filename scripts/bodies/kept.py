@@ -5,18 +5,25 @@ from __future__ import annotations
 import numpy as np
 import numpy.typing as npt
 
-from ausblick.core.figure.body_file import FACING_STEP, PLACE_STEP, SIGHT_STEP
+from ausblick.core.figure.body_file import FACING_STEP, ITSELF_STEP, PLACE_STEP, SIGHT_STEP
 
-from .fields import Floats
 from .meshes import Mesh
+from .sight import Seen
 
 
-def kept(name: str, mesh: Mesh, seen: Floats) -> dict[str, npt.NDArray[np.generic]]:
+def kept(name: str, mesh: Mesh, seen: Seen) -> dict[str, npt.NDArray[np.generic]]:
     triangles = mesh.triangles.ravel().astype(np.int32)
     return {
         f"{name}/places": np.round(mesh.places / PLACE_STEP).astype(np.int16),
         f"{name}/facing": np.round(mesh.facing / FACING_STEP).astype(np.int8),
-        f"{name}/sight": np.round(seen / SIGHT_STEP).astype(np.int8),
+        **kept_sight(name, seen),
         # Neighbours have numbers near each other: their differences pack well.
         f"{name}/triangles": np.diff(triangles, prepend=0).astype(np.int32),
+    }
+
+
+def kept_sight(name: str, seen: Seen) -> dict[str, npt.NDArray[np.generic]]:
+    return {
+        f"{name}/sight": np.round(seen.around / SIGHT_STEP).astype(np.int8),
+        f"{name}/itself": np.round(np.clip(seen.itself, 0.0, 1.0) / ITSELF_STEP).astype(np.uint8),
     }

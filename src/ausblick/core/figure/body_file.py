@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from importlib.resources import as_file, files
+from typing import Any
 
 import numpy as np
 
-from ..geometry.vectors import Floats, Floats32, Ints32
+from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
 
-PLACE_STEP, FACING_STEP, SIGHT_STEP = 0.004, 1.0 / 127.0, 1.0 / 100.0
-"""One step of what is kept: places in hundredths of stature, parts of a unit vector, what a place sees."""
+PLACE_STEP, FACING_STEP, SIGHT_STEP, ITSELF_STEP = 0.004, 1.0 / 127.0, 1.0 / 100.0, 1.0 / 255.0
+"""One step of what is kept: places in hundredths of stature, parts of a unit vector, what a place sees past the body
+and of it."""
+UNDER = " under "
+"""A head under hair has its own sight, and else what the bare head has."""
 
 HEADS = {"man": 1.0, "woman": 1.0, "child": 1.22}
 """How large the head is beside stature, next to an adult's."""
@@ -19,12 +24,13 @@ HEADS = {"man": 1.0, "woman": 1.0, "child": 1.22}
 
 @dataclass(frozen=True, eq=False)
 class BodyPiece:
-    """A part of a body: places (V, 3) in shares of stature, what they face (V, 3), what they see past the body (V, 9;
-    see `scripts/bodies/sight.py`), triangles (T, 3)."""
+    """A part of a body: places (V, 3) in shares of stature, what they face (V, 3), what they see past the body (V, 9)
+    and of it (V, ZONES; see `scripts/bodies/sight.py`), triangles (T, 3)."""
 
     places: Floats32
     facing: Floats32
     sight: Floats32
+    itself: Bytes
     triangles: Ints32
 
 
@@ -44,12 +50,24 @@ def pieces_of(build: str) -> dict[str, BodyPiece]:
     """All pieces of man, woman or child, by their names."""
     with as_file(files(__package__) / "bodies" / f"{build}.npz") as path, np.load(path) as kept:
         names = sorted({key.rpartition("/")[0] for key in kept})
-        return {
+        bare = {
             name: BodyPiece(
                 places=(0.01 * PLACE_STEP * kept[f"{name}/places"]).astype(np.float32),
                 facing=(FACING_STEP * kept[f"{name}/facing"]).astype(np.float32),
-                sight=(SIGHT_STEP * kept[f"{name}/sight"]).astype(np.float32),
                 triangles=np.cumsum(kept[f"{name}/triangles"], dtype=np.int64).reshape(-1, 3).astype(np.int32),
+                **_sees(kept, name),
             )
             for name in names
+            if UNDER not in name
         }
+        under = {
+            name: replace(bare[name.partition(UNDER)[0]], **_sees(kept, name)) for name in names if UNDER in name
+        }
+        return bare | under
+
+
+def _sees(kept: Mapping[str, Any], name: str) -> dict[str, Any]:
+    return {
+        "sight": (SIGHT_STEP * kept[f"{name}/sight"]).astype(np.float32),
+        "itself": kept[f"{name}/itself"],
+    }

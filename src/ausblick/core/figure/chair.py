@@ -11,6 +11,7 @@ from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Floats, Ints
 from ..plan.people import SEAT
 from .body_file import BodyPiece
+from .body_zones import ZONES
 
 BOXES = (
     # middle and half sizes: across, up, toward the camera, m from the floor under the hips
@@ -42,6 +43,7 @@ def chair_piece(height: float, lowered: float) -> BodyPiece:
         places=np.concatenate(places).astype(np.float32),
         facing=normals.astype(np.float32),
         sight=(COSINE * harmonics(normals)).astype(np.float32),
+        itself=np.zeros((len(normals), ZONES), dtype=np.uint8),
         triangles=np.concatenate(triangles).astype(np.int32),
     )
 

@@ -12,16 +12,18 @@ from typing import TypeVar
 
 import numpy as np
 
-from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
+from ..geometry.vectors import Bytes, Floats, Floats32, Ints, Ints32
 from ..plan import Camera, Prop, Subject
 from ..plan.people import Build, HairKind
-from .body_file import BodyPiece, pieces_of
+from .body_file import ITSELF_STEP, UNDER, BodyPiece, pieces_of
 from .chair import chair_piece
 from .on_mark import OnMark, on_mark
 
 PARTS = ("head", "hair", "coat", "legs", "shoes", "hand", "moving sleeve", "moving hand", "chair")
 MOVING = ("moving sleeve", "moving hand")
 """What the fastest movement carries."""
+COVERED, BURIED = ("head", "legs"), 0.985
+"""Parts whose places are left out where they see nothing but the body: skin under hair, legs under the coat."""
 KNEES, MODELLED_FLOOR = 0.46, 0.208
 """Seated: below the knees legs are as long as the chair is high; they were modelled over a floor at such a share of
 stature."""
@@ -33,13 +35,15 @@ Shares = TypeVar("Shares", Floats, Floats32)
 @dataclass(frozen=True, eq=False)
 class BodyShape:
     """A body wherever it stands and however tall. Of its places (V,): `shares` (V, 3), where they are from its own
-    zero, and `own` (V, 3), where on the modelled body, both in shares of stature; `facing` (V, 3); `sight` (V, 9; see
-    `body_file`); `part`: index into PARTS. Triangles (T, 3) of what is still and of what moves."""
+    zero, and `own` (V, 3), where on the modelled body, both in shares of stature; `facing` (V, 3); `sight` (V, 9)
+    and `itself` (V, ZONES; see `body_file`); `part`: index into PARTS. Triangles (T, 3) of what is still and of what
+    moves."""
 
     shares: Floats32
     own: Floats32
     facing: Floats32
     sight: Floats32
+    itself: Bytes
     part: Bytes
     still: Ints32
     moving: Ints32
@@ -47,6 +51,19 @@ class BodyShape:
     @cached_property
     def triangles(self) -> Ints32:
         return np.concatenate([self.still, self.moving])
+
+    @cached_property
+    def of_itself(self) -> tuple[Ints, Ints, Floats32]:
+        """Places, zones, and the share of what those see that those are (K,): most places see few zones."""
+        place, zone = np.nonzero(self.itself)
+        return place, zone, np.float32(ITSELF_STEP) * self.itself[place, zone]
+
+    @cached_property
+    def areas(self) -> Floats:
+        """Of the surface round each place (V,), in squares of stature."""
+        a, b, c = (self.shares[self.triangles[:, i]] for i in range(3))
+        each = np.linalg.norm(np.cross(b - a, c - a), axis=1) / 6.0
+        return np.asarray(np.bincount(self.triangles.ravel(), np.repeat(each, 3), len(self.shares)), dtype=np.float64)
 
 
 @dataclass(frozen=True, eq=False)
@@ -118,6 +135,7 @@ def _shape(build: Build, arms: str, seated: bool, hair: HairKind, height: float)
         own=own,
         facing=np.concatenate([piece.facing for _, piece in found]),
         sight=np.concatenate([piece.sight for _, piece in found]),
+        itself=np.concatenate([piece.itself for _, piece in found]),
         part=np.repeat([PARTS.index(name) for name, _ in found], np.diff(starts)).astype(np.uint8),
         still=np.concatenate([t for name, t in triangles if name not in MOVING]),
         moving=np.concatenate([t for name, t in triangles if name in MOVING]),
@@ -133,7 +151,19 @@ def _pieces(build: Build, arms: str, seated: bool, hair: HairKind) -> list[tuple
         props=(Prop(),) if arms == "holding" else (),
     )
     named = [(part, piece_name(like, part)) for part in PARTS]
-    return [(part, pieces_of(build)[name]) for part, name in named if name is not None]
+    pieces = pieces_of(build)
+    found = [(part, pieces.get(f"{name}{UNDER}{hair}", pieces[name])) for part, name in named if name is not None]
+    return [(part, _not_buried(piece) if part in COVERED else piece) for part, piece in found]
+
+
+def _not_buried(piece: BodyPiece) -> BodyPiece:
+    """Less what lies so deep under hair or cloth that no light and no lens gets there."""
+    buried = ITSELF_STEP * piece.itself.sum(axis=1, dtype=np.float64) > BURIED
+    triangles = piece.triangles[~buried[piece.triangles].all(axis=1)]
+    used = np.zeros(len(buried), dtype=bool)
+    used[triangles] = True
+    named = {name: getattr(piece, name)[used] for name in ("places", "facing", "sight", "itself")}
+    return BodyPiece(**named, triangles=(np.cumsum(used) - 1)[triangles].astype(np.int32))
 
 
 def with_floor(own: Shares, floor: float) -> Shares:

@@ -22,14 +22,15 @@ from ..geometry.raster import depth_picture
 from ..geometry.vectors import Floats, Floats32, Ints, Ints32, evenly_round, unit
 from ..plan import Light, Plan
 from .basis import BasisStore, Shelf
+from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
 from .emitters import Face
 from .figure_shadow import figure_of
 from .keys import blocking_key, together
-from .lamp_bodies import left_by_cards
 from .mix import ambient_rgb, summed
 from .occlusion import blocked_grid, set_triangles
 from .others_shade import left_up_body
+from .past_cards import returned_past_cards
 from .quadrature import polygon_points
 from .returned import SceneLight
 
@@ -78,8 +79,9 @@ class BodyLight:
 
 
 def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store: BasisStore) -> BodyLight:
-    """Of all lamps as they are dimmed, of the surroundings and what returns. Places that cannot be seen stay dark."""
-    seen = _seen(body, view)
+    """Of all lamps as they are dimmed, of the surroundings, what returns, and what the body sends itself. Most places
+    that cannot be seen stay dark."""
+    seen = np.union1d(_seen(body, view), zone_places(body.shape).places)
     lux, gloss = np.zeros((2, len(body.places), 3), dtype=np.float32)
     radiance = _radiance(plan, body, light, store)
     lux[seen] = _around(body, seen, radiance)
@@ -97,6 +99,8 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
         both = summed(plan, np.stack(store.each_lamp(plan, ground, of)))
         lux[seen] += both[0]
         gloss[seen] = both[1]
+    if plan.subject is not None:
+        lux[seen] += sent_to_itself(plan.subject, body.shape, lux)[seen]
     return BodyLight(body, lux, gloss, np.float32(np.pi) * radiance.mean(axis=0))
 
 
@@ -336,7 +340,7 @@ def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore)
     at = body.mark.at(np.array([[side, up, AHEAD] for up in HEIGHTS for side in SIDES]))
     places, normals = np.repeat(at, len(ways), axis=0), np.tile(facing, (len(at), 1))
     factors = store.get(("round body", body.key, light.scene.shape), lambda: light.scene.factors(places, normals))
-    arriving = (factors @ light.leaving) * left_by_cards(plan, places, normals, store)[:, None]
+    arriving = returned_past_cards(plan, light, factors, places, normals, store)
     arriving = arriving.reshape(len(at), len(ways), 3) + ambient_rgb(plan, facing)
     # Least squares: light by direction as radiance in nine harmonics.
     return np.asarray(np.einsum("kw,nwc->nkc", _to_radiance(), arriving), dtype=np.float32)

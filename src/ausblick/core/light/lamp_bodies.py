@@ -10,11 +10,10 @@ import numpy as np
 
 from ..camera.view import View
 from ..geometry.polygon import clip_half_plane
-from ..geometry.vectors import Floats, cross, unit
+from ..geometry.vectors import Floats
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .emission import emission_of
-from .factors import patch_factors
 from .keys import lamp_key
 from .occlusion import NONE, quad
 from .solids import Ball, Pillar, Solid
@@ -88,19 +87,6 @@ def through_walls(plan: Plan, lamp: Light) -> Floats:
     below, above = np.maximum(low - outline.min(axis=0), 0.0), np.maximum(outline.max(axis=0) - high, 0.0)
     # A face that is too large for the room reaches through both.
     return np.asarray(np.where(below >= above, below, -above))
-
-
-def left_by_cards(plan: Plan, points: Floats, facing: Floats, store: BasisStore) -> Floats:
-    """Share (P,) of light from all round that lamps' cards leave to places (P, 3) that face `facing` (P, 3), unit."""
-    cards = [body_of(plan, lamp, store).card for lamp in plan.lights if not lamp.is_daylight]
-    ends = np.array([[*card[0], card[1, 2]] for card in cards if len(card)]).reshape(-1, 4, 3)
-    if not len(ends):
-        return np.ones(len(points))
-    across = cross(ends[:, 2] - ends[:, 0], ends[:, 3] - ends[:, 1])
-    outward, areas = unit(across), 0.5 * np.linalg.norm(across, axis=1)
-    hidden = patch_factors(points, facing, ends, outward, areas)
-    hidden += patch_factors(points, facing, ends[:, ::-1], -outward, areas)
-    return np.asarray(np.prod(1.0 - hidden, axis=1))
 
 
 def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 
@@ -22,6 +22,7 @@ from .occlusion import ON_WALL
 
 SCREEN_SIZE, SCREEN_MOST = 0.25, 260
 OWN_SIZE, OWN_MOST = 0.3, 130
+BACK_SIZE, BACK_MOST = 0.5, 60
 ROOM_SIZE, ROOM_MOST = 0.5, 320
 FLAG_SIZE, FLAG_MOST = 0.3, 240
 BENT = 4
@@ -90,7 +91,7 @@ class Surface:
 
 def patches_of(plan: Plan) -> Patches:
     """All reflecting patches of a plan: some 600 in an ordinary room, never more than about 1,500."""
-    surfaces = [*_screen_surfaces(plan.screen), *_room_surfaces(plan.room, plan.screen)]
+    surfaces = [*_screen_surfaces(plan.screen), *_backs(plan), *_room_surfaces(plan.room, plan.screen)]
     parts = [(s.name, _cells(s), s.reflectance) for s in surfaces if max(s.reflectance) > 0.0]
     parts += [(f"flag {flag.id}", quads, flag.reflectance) for flag, quads in _flag_cells(plan.flags)]
     parts = [part for part in parts if len(part[1])]
@@ -159,6 +160,23 @@ def _screen_surfaces(screen: Screen) -> Iterator[Surface]:
             size = _sized(OWN_SIZE, h * length, OWN_MOST)
             z = length if along < 0 else 0.0
             yield Surface(name, (x, low, z), (0, 0, along), (0, 1, 0), (0.0, length), (0.0, h), rgb, size)
+
+
+def _backs(plan: Plan) -> Iterator[Surface]:
+    """The backs of wall and wings, coarse: what light falls into the gap behind comes out of it again."""
+    room = plan.room
+    behind = {"screen": (2, room.z_min), "left wing": (0, room.x_min), "right wing": (0, room.x_max)}
+    for one in _screen_surfaces(plan.screen):
+        if one.name in behind:
+            axis, wall = behind[one.name]
+            if room.kind == "exterior" or abs(one.origin[axis] - wall) > ON_WALL:
+                yield _turned_round(one)
+
+
+def _turned_round(one: Surface) -> Surface:
+    u, ends = np.array(one.u), sorted(-line for line in one.u_lines)
+    size = _sized(BACK_SIZE, (one.u_lines[-1] - one.u_lines[0]) * (one.v_lines[-1] - one.v_lines[0]), BACK_MOST)
+    return replace(one, name="back of the screen", u=tuple(-u), u_lines=ends, size=size)
 
 
 def _bent(screen: Screen, radius: float, size: float) -> Iterator[Surface]:

@@ -20,6 +20,8 @@ from ..light.body_light import BodyLight, body_light
 from ..light.cloth import wrinkle_contrast
 from ..light.mix import dimmed, scalar_lux
 from ..light.pane_image import PaneImage, pane_images
+from ..light.past_what_stands import past_what_stands
+from ..light.returned import SceneLight
 from ..plan import Plan, Recording, people_of
 from .cast_shadow import finer_grid, left_by_bodies, resampled
 from .lit_lamps import LitLamp, lit_lamps
@@ -98,9 +100,8 @@ class Capture:
 def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capture:
     """The capture that a plan would make."""
     plan = evaluation.plan
-    light = screen_light_of(
-        plan, evaluation.coverage, evaluation.view, evaluation.scene_light, store, everything=True
-    )
+    returned = past_what_stands(plan, evaluation.scene_light, store)
+    light = screen_light_of(plan, evaluation.coverage, evaluation.view, returned, store, everything=True)
     grey = grey_lux(plan.camera)
     reflectance = np.array(plan.screen.reflectance)
     wall, *beside = (_lit(plan, one, evaluation.view, store) for one in light.surfaces)
@@ -114,12 +115,12 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         screen=wall.look,
         folds=wall.folds,
         light={r.place.name: r.light / grey for r in evaluation.spill.probes},
-        body=_body(evaluation, evaluation.view, store, grey),
+        body=_body(evaluation, evaluation.view, returned, store, grey),
         others=(),
         looked_at=tuple(sorted({0, evaluation.worst_person})),
         beside=tuple(beside),
-        room=lit_room(plan, evaluation.view, evaluation.scene_light, store),
-        lamps=lit_lamps(plan, evaluation.view, evaluation.scene_light, store),
+        room=lit_room(plan, evaluation.view, returned, store),
+        lamps=lit_lamps(plan, evaluation.view, returned, store),
         in_pane=tuple(
             replace(image, lux=image.lux / grey)
             for image in pane_images(plan, evaluation.view, evaluation.reflections)
@@ -132,10 +133,10 @@ def capture_of(evaluation: Evaluation, store: BasisStore, seed: int = 7) -> Capt
         sharpening=plan.camera.sharpening,
         seed=seed,
     )
-    return replace(found, others=tuple(_as_seen(found, one, store, grey) for one in evaluation.others))
+    return replace(found, others=tuple(_as_seen(found, one, returned, store, grey) for one in evaluation.others))
 
 
-def _as_seen(capture: Capture, other: Evaluation, store: BasisStore, grey: float) -> Capture:
+def _as_seen(capture: Capture, other: Evaluation, returned: SceneLight, store: BasisStore, grey: float) -> Capture:
     """A companion in the picture that a capture is of, out of focus as far as from the mark."""
     camera = capture.plan.camera
     sharp, here = (focus_distance(camera, one) for one in (capture.plan.subject, other.plan.subject))
@@ -143,19 +144,21 @@ def _as_seen(capture: Capture, other: Evaluation, store: BasisStore, grey: float
         capture,
         plan=other.plan,
         light={r.place.name: r.light / grey for r in other.spill.probes},
-        body=_body(other, capture.view, store, grey),
+        body=_body(other, capture.view, returned, store, grey),
         smear_px=other.blur.motion_px or 0.0,
         unsharp_px=defocus_px(camera, sharp, here) if min(sharp, here) > 0.0 else 0.0,
     )
 
 
-def _body(evaluation: Evaluation, view: View, store: BasisStore, grey: float) -> BodyLight | None:
+def _body(
+    evaluation: Evaluation, view: View, returned: SceneLight, store: BasisStore, grey: float
+) -> BodyLight | None:
     """The figure in linear light, looked at as a picture's `view` does; None without one, and in the dark."""
     plan = evaluation.plan
     if plan.subject is None or not evaluation.spill.probes:
         return None
     body = solid_body(plan.subject, plan.camera)
-    light = body_light(plan, body, view, evaluation.scene_light, store)
+    light = body_light(plan, body, view, returned, store)
     scale = np.float32(1.0 / grey)
     return replace(light, lux=scale * light.lux, gloss=scale * light.gloss, around=scale * light.around)
 

@@ -17,8 +17,8 @@ from ..light.body_light import hidden_from_above, shadow_on
 from ..light.emission import emission_of
 from ..light.figure_shadow import SKY_FAR, hidden_round
 from ..light.keys import blocking_key, together
-from ..light.lamp_bodies import left_by_cards
 from ..light.mix import summed
+from ..light.past_cards import left_by_cards
 from ..plan import Light, Plan, people_of
 
 CELL = 0.03

@@ -23,9 +23,9 @@ from ..light.body_light import hidden_from_above, shadow_on
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
 from ..light.keys import blocking_key, together
-from ..light.lamp_bodies import left_by_cards
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
+from ..light.past_cards import returned_past_cards
 from ..light.past_people import beside_even_light
 from ..light.returned import SceneLight, close_at_ends, linear_between, probe_factors
 from ..plan import Light, Plan, Subject, people_of
@@ -187,8 +187,8 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     few_u, few_v = (low + (high - low) * close_at_ends(RETURNED_NODES) for low, high in spans)
     places, coarse = side.places(u, v), side.places(few_u, few_v)
     facing = np.array(np.broadcast_to(side.normal, coarse.shape))
-    back = probe_factors(light.scene, coarse, facing, store) @ light.leaving
-    back *= left_by_cards(plan, coarse, facing, store)[:, None]
+    factors = probe_factors(light.scene, coarse, facing, store)
+    back = returned_past_cards(plan, light, factors, coarse, facing, store)
     if side.is_floor:
         back *= beside_even_light(plan, coarse, facing, light, store)
     back = back.reshape(RETURNED_NODES, RETURNED_NODES, 3)
