@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import cv2
 import numpy as np
@@ -42,6 +43,7 @@ def _reach(long: float) -> int:
     return math.ceil(0.5 * long) + 1
 
 
+@lru_cache(maxsize=16)
 def _line(long: float, way: tuple[float, float]) -> Floats32:
     """A kernel that averages along a line of `long` px in the direction of the movement."""
     reach = _reach(long)
@@ -51,4 +53,6 @@ def _line(long: float, way: tuple[float, float]) -> Floats32:
         column, row = int(x), int(y)
         fx, fy = x - column, y - row
         kernel[row : row + 2, column : column + 2] += np.outer((1.0 - fy, fy), (1.0 - fx, fx))
-    return np.asarray(kernel / kernel.sum())
+    kernel /= kernel.sum()
+    kernel.flags.writeable = False
+    return kernel

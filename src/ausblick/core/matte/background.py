@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass
 
 import cv2
@@ -9,8 +10,9 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.pane_film import film_of
-from ..geometry.lattice import at_places
+from ..geometry.lattice import at_places, read_at
 from ..geometry.vectors import Bools, Floats, Floats32
+from ..light.basis import Shelf
 from ..light.cloth import FOLD
 from ..light.mix import ambient_rgb
 from .capture import Capture, LitSheet
@@ -50,7 +52,7 @@ def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfac
     on_screen, in_wall = np.zeros(shape), np.zeros(shape, dtype=bool)
     for one in met.each:
         if one.sheet is not None:
-            look = _seen(capture.seed, capture.sheets[one.sheet], one.x, one.y)
+            look: Floats | Floats32 = _seen(capture.seed, capture.sheets[one.sheet], one, met.key)
             on_screen[one.box][one.first] = 1.0
         else:
             assert one.side is not None
@@ -62,11 +64,13 @@ def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfac
     return SeenSurfaces(image, on_screen, in_wall, met.nothing)
 
 
-def _seen(seed: int, lit: LitSheet, x: Floats32, y: Floats32) -> Floats:
-    seen = _look(lit, lit.look, x, y)
-    if lit.folds.max() > 0.0:
-        seen = seen * (1.0 + _folds(seed, lit, x, y))[..., None]
-    return seen
+def _seen(seed: int, lit: LitSheet, one: MetSurface, key: Hashable) -> Floats32:
+    if lit.folds.max() <= 0.0:
+        return read_at(lit.look, lit.xs, lit.ys, one.x, one.y)
+    seen = read_at(np.concatenate([lit.look, lit.folds[..., None]], axis=2), lit.xs, lit.ys, one.x, one.y)
+    # The contrast is the fold's slope at its steepest: about two standard deviations of the field.
+    rise = np.float32(1.0) + np.float32(0.5) * _waves(seed, lit, one, key) * seen[..., 3]
+    return seen[..., :3] * rise[..., None]
 
 
 def _through_pane(capture: Capture, look: Floats, one: MetSurface, part: LitSide, eye: Floats) -> Floats:
@@ -83,22 +87,26 @@ def _sky(capture: Capture) -> Floats:
     return np.minimum(ambient_rgb(capture.plan, np.array([0.0, 1.0, 0.0])) / grey_lux(capture.plan.camera), 1.0)
 
 
-def _look(lit: LitSheet, values: Floats, x: Floats32, y: Floats32) -> Floats:
-    """Values (H, W, ...) of a surface's grid at places x, y (...)."""
-    return at_places(values, lit.xs, lit.ys, x, y)
+_WAVES: Shelf[Floats32] = Shelf(8)
 
 
-def _folds(seed: int, lit: LitSheet, x: Floats32, y: Floats32) -> Floats:
-    """Random folds of 8 cm, the same for the same seed, with the contrast that the light gives them."""
+def _waves(seed: int, lit: LitSheet, one: MetSurface, key: Hashable) -> Floats32:
+    """Random folds of 8 cm where a surface is met (h, w), the same for the same seed."""
+    ends = lit.xs[0], lit.xs[-1], lit.ys[0], lit.ys[-1]
+    if key is None:
+        return _folded(seed, ends, one)
+    return _WAVES.get((key, one.sheet, seed, ends), lambda: _folded(seed, ends, one))
+
+
+def _folded(seed: int, ends: tuple[float, float, float, float], one: MetSurface) -> Floats32:
+    x0, x1, y0, y1 = ends
     cell = FOLD / 4.0
-    width = round((lit.xs[-1] - lit.xs[0]) / cell) + 8
-    height = round((lit.ys[-1] - lit.ys[0]) / cell) + 8
+    width, height = round((x1 - x0) / cell) + 8, round((y1 - y0) / cell) + 8
     rng = np.random.default_rng(seed + 1)
     rough = cv2.GaussianBlur(rng.normal(size=(height, width)), (0, 0), 1.1)
     field = rough / max(float(np.std(rough)), 1e-9)
     # Rays that miss the surface land anywhere; their folds are never seen.
-    column = np.clip((x - lit.xs[0]) / cell + 4, 0, width - 1).astype(np.float32)
-    row = np.clip((y - lit.ys[0]) / cell + 4, 0, height - 1).astype(np.float32)
+    column = np.clip((one.x - x0) / cell + 4, 0, width - 1).astype(np.float32)
+    row = np.clip((one.y - y0) / cell + 4, 0, height - 1).astype(np.float32)
     waves = cv2.remap(field.astype(np.float32), column, row, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
-    # The contrast is the fold's slope at its steepest: about two standard deviations of the field.
-    return np.asarray(0.5 * waves * _look(lit, lit.folds, x, y))
+    return np.asarray(waves, dtype=np.float32)

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 
@@ -14,8 +16,12 @@ from ..light.basis import Shelf
 from ..plan import Subject
 from .capture import Capture
 from .pixel_window import PixelWindow
+from .places_in_pixels import PlacesInPixels, places_in_pixels
 from .traced import Traced, traced
 
+SMALL = 300_000
+"""Pixels of a window that is likely to be drawn again and again while lamps change: what its pixels make of the light
+on the body is then worked out once, the second time it is asked for."""
 GRAIN = 0.03
 """Unrest of cloth and skin from sample to sample, as a share (ours)."""
 
@@ -38,12 +44,10 @@ def body_layer(capture: Capture, subject: Subject, window: PixelWindow, moving: 
     if found is None:
         return None
     inked = _inked(capture.seed, subject, capture.body.body.shape.own, found)
-    light = found.at(capture.body.both)
-    seen = inked.reflectance * light[:, :3] + inked.gloss[:, None] * light[:, 3:]
     # Colour, cover and garment, each times the cover.
     whole = np.zeros((window.height, window.width, 5), dtype=np.float32)
     part = whole[found.box]
-    part[..., :3] = found.averaged(seen)
+    part[..., :3] = _seen(_look(capture.seed, subject, found), inked, found, capture.body.both)
     part[..., 3], part[..., 4] = 1.0, inked.garment
     part *= found.cover[..., None]
     if moving:
@@ -64,15 +68,30 @@ class _Inked:
 
 
 _KEPT: Shelf[_Inked] = Shelf(8)
+_ONCE: Shelf[bool] = Shelf(8)
+_IN_PIXELS: Shelf[PlacesInPixels] = Shelf(4)
+
+
+def _look(seed: int, subject: Subject, found: Traced) -> Hashable:
+    """What decides how the samples of a window are painted."""
+    return found.key, subject.skin, subject.hair, subject.hair_kind, subject.wardrobe[:1], seed
 
 
 def _inked(seed: int, subject: Subject, own: Floats32, found: Traced) -> _Inked:
-    look = (subject.skin, subject.hair, subject.hair_kind, subject.wardrobe[:1])
-
     def make() -> _Inked:
         ink = ink_of(subject, found.part, found.at(own))
         grain = 1.0 + GRAIN * np.random.default_rng(seed + 5).standard_normal(len(found.part), dtype=np.float32)
         clothed = np.array([name in CLOTHED for name in PARTS], dtype=np.float32)[found.part]
         return _Inked(ink.reflectance * grain[:, None], ink.gloss, found.averaged(clothed[:, None])[..., 0])
 
-    return _KEPT.get((found.key, look, seed), make)
+    return _KEPT.get(_look(seed, subject, found), make)
+
+
+def _seen(look: Hashable, inked: _Inked, found: Traced, both: Floats32) -> Floats32:
+    """Linear light (h, w, 3) of the body's part of each pixel, with light and gloss (V, 6) on its places."""
+    if found.cover.size <= SMALL and _ONCE.known(look):
+        made = partial(places_in_pixels, found, inked.reflectance, inked.gloss, len(both))
+        return found.evened(_IN_PIXELS.get(look, made).seen(both).reshape(*found.cover.shape, 3))
+    _ONCE.get(look, lambda: True)
+    light = found.at(both)
+    return found.averaged(inked.reflectance * light[:, :3] + inked.gloss[:, None] * light[:, 3:])

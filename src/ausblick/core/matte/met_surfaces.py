@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Hashable
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -31,10 +32,12 @@ class MetSurface:
 
 @dataclass(frozen=True, eq=False)
 class MetSurfaces:
-    """`nothing` (H, W): where a ray meets none of them."""
+    """`nothing` (H, W): where a ray meets none of them. `key`: what they are remembered by, None where they are
+    not."""
 
     each: tuple[MetSurface, ...]
     nothing: Bools
+    key: Hashable = None
 
 
 _KEPT: Shelf[MetSurfaces] = Shelf(10)
@@ -52,7 +55,7 @@ def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:
         u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
         v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
         rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
-        return met_surfaces(capture, capture.view.lens, rays)
+        return replace(met_surfaces(capture, capture.view.lens, rays), key=key)
 
     return _KEPT.get(key, found)
 

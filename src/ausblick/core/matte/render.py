@@ -5,6 +5,7 @@ What is drawn is kept as foreground (premultiplied), alpha and background, so th
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -28,6 +29,7 @@ from .prop_picture import prop_layer
 GLARE = 0.006
 LEAST_DISC = 1.0
 """Px of the picture: a smaller disc is not seen."""
+WHOLE = slice(None), slice(None)
 
 
 @dataclass(frozen=True, eq=False)
@@ -135,10 +137,12 @@ def _finished(
         background = background + mirrored
         if before_figure(capture):
             colour = colour + alpha[..., None] * mirrored
-    veil = GLARE * (colour + (1.0 - alpha[..., None]) * background).mean(axis=(0, 1))
+    through = np.einsum("hw,hwc->c", 1.0 - alpha, background)
+    veil = GLARE * (np.einsum("hwc->c", colour) + through) / alpha.size
     # The same veil on both layers keeps the composite exact.
-    colour = (1.0 - GLARE) * colour + alpha[..., None] * veil
-    background = (1.0 - GLARE) * background + veil
+    for layer, share in ((colour, alpha[..., None]), (background, 1.0)):
+        layer *= 1.0 - GLARE
+        layer += share * veil
     seen, moving = _kept(hair), _kept(hand)
     screen, held, away = _kept(picture.on_screen), _kept(picture.held), _kept(picture.away)
     others, glass = _kept(picture.others), _kept(picture.glass)
@@ -165,19 +169,26 @@ class _Picture:
     glass: Floats32
     of_others: bool = False
 
-    def over(self, colour: Floats | Floats32, cover: Floats | Floats32) -> None:
-        """Lay a premultiplied layer over what is there."""
+    def over(self, colour: Floats | Floats32, cover: Floats | Floats32, box: tuple[slice, slice] = WHOLE) -> None:
+        """Lay a premultiplied layer over what is there in a box."""
         rows, columns = np.flatnonzero(cover.any(axis=1)), np.flatnonzero(cover.any(axis=0))
         if not len(rows):
             return
-        box = slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1)
-        left = 1.0 - cover[box]
-        self.colour[box] = colour[box] + left[..., None] * self.colour[box]
-        self.alpha[box] = cover[box] + left * self.alpha[box]
-        self.held[box] *= left
-        self.away[box] *= left
-        self.others[box] = self.of_others * cover[box] + left * self.others[box]
-        self.glass[box] *= left
+        part = slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1)
+        colour, cover = colour[part], cover[part]
+        left = 1.0 - cover
+        for layer, own in (
+            (self.colour, colour),
+            (self.alpha, cover),
+            (self.held, None),
+            (self.away, None),
+            (self.others, self.of_others * cover),
+            (self.glass, None),
+        ):
+            there = layer[box][part]
+            there *= left[..., None] if there.ndim == 3 else left
+            if own is not None:
+                there += own
 
     def lay(self, layer: BodyLayer, keying: Keying) -> None:
         if keying == "away":
@@ -227,9 +238,16 @@ def _lay_hair(
     if subject.hair_kind == "none":
         return np.zeros(place.shape)
     ink = np.array(subject.hair) * (0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"])
-    loose = out_of_focus(
-        np.asarray(loose_hair(subject, place, capture.seed), dtype=np.float64), capture.unsharp_px / window.scale
-    )
-    picture.over(loose[..., None] * ink, loose)
-    hidden = 0.0 if body is None else body.cover
-    return np.where(((1.0 - hidden) * loose > 0.01), 1.0, 0.0)
+    strands = loose_hair(subject, place, capture.seed)
+    seen = np.zeros(place.shape)
+    rows, columns = (np.flatnonzero(strands.any(axis=axis)) for axis in (1, 0))
+    if not len(rows):
+        return seen
+    disc = capture.unsharp_px / window.scale
+    more = math.ceil(2.0 * disc)
+    box = slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
+    loose = out_of_focus(strands[box].astype(np.float64), disc)
+    picture.over(loose[..., None] * ink, loose, box)
+    hidden = 0.0 if body is None else body.cover[box]
+    seen[box] = (1.0 - hidden) * loose > 0.01
+    return seen

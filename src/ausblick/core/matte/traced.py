@@ -54,7 +54,19 @@ class Traced:
     def averaged(self, values: Floats32) -> Floats32:
         """Values (N, C) of the samples as means (h, w, C) over pixels; a pixel that no sample fell in takes its
         neighbours'."""
-        sums, count = self._means(values).reshape(*self.cover.shape, -1), self.filled
+        return self.evened(self._means(values).reshape(*self.cover.shape, -1))
+
+    @cached_property
+    def pixel(self) -> Ints32:
+        """In which pixel (N,) of the box each sample is, row by row."""
+        wide = self.cover.shape[1] * SEEN
+        row, column = np.divmod(self.sample, wide)
+        return np.asarray((row // SEEN) * self.cover.shape[1] + column // SEEN, dtype=np.int32)
+
+    def evened(self, sums: Floats32) -> Floats32:
+        """Means over all samples of each pixel (h, w, C), in which those that miss the body count as nothing, as
+        means over those that meet it."""
+        count = self.filled
         empty = (count <= 0.0) & (self.cover > 0.0)
         if empty.any():
             sums, count = sums.copy(), count.copy()
