@@ -12,7 +12,7 @@ from typing import TypeVar
 
 import numpy as np
 
-from ..geometry.vectors import Bytes, Floats, Floats32, Ints, Ints32
+from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
 from ..plan import Camera, Prop, Subject
 from ..plan.people import Build, HairKind
 from .body_file import ITSELF_STEP, UNDER, BodyPiece, pieces_of
@@ -51,12 +51,6 @@ class BodyShape:
     @cached_property
     def triangles(self) -> Ints32:
         return np.concatenate([self.still, self.moving])
-
-    @cached_property
-    def of_itself(self) -> tuple[Ints, Ints, Floats32]:
-        """Places, zones, and the share of what those see that those are (K,): most places see few zones."""
-        place, zone = np.nonzero(self.itself)
-        return place, zone, np.float32(ITSELF_STEP) * self.itself[place, zone]
 
     @cached_property
     def areas(self) -> Floats:

@@ -10,14 +10,16 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+from scipy.sparse import csr_matrix
 
+from ..figure.body_file import ITSELF_STEP
 from ..figure.body_ink import ink_of
 from ..figure.body_zones import ZONES, zones_of
 from ..figure.solid_body import BodyShape
 from ..geometry.vectors import Floats32, Ints
 from ..plan import Subject
 
-EACH = 48
+EACH = 24
 """Places at which the light on a zone is worked out."""
 BURIED = 0.85
 """Places that see hardly anything else lie under hair or cloth, and nobody sees them."""
@@ -54,15 +56,19 @@ def zone_places(shape: BodyShape) -> ZonePlaces:
         if n
     ]
     places = np.sort(in_order[np.concatenate(spread)])
-    place, other, seen = shape.of_itself
-    kept = np.bincount(place, seen, len(zone))[places]
-    sees = shape.areas[places] * np.where(kept < BURIED, kept, 0.0)
-    whole = np.bincount(zone[places], sees, ZONES)
-    share = sees / np.maximum(whole[zone[places]], 1e-12)
-    own = np.zeros(len(zone))
-    own[places] = share
-    among = np.bincount(zone[place] * ZONES + other, own[place] * seen, ZONES * ZONES).reshape(ZONES, ZONES)
-    return ZonePlaces(places, zone[places], share.astype(np.float32), among.astype(np.float32))
+    sees = _of_itself(shape)[places]
+    kept = np.asarray(sees.sum(axis=1)).ravel()
+    seen = shape.areas[places] * np.where(kept < BURIED, kept, 0.0)
+    whole = np.bincount(zone[places], seen, ZONES)
+    share = (seen / np.maximum(whole[zone[places]], 1e-12)).astype(np.float32)
+    to_zones = csr_matrix((share, (zone[places], np.arange(len(places)))), shape=(ZONES, len(places)))
+    return ZonePlaces(places, zone[places], share, (to_zones @ sees).toarray())
+
+
+@lru_cache(maxsize=8)
+def _of_itself(shape: BodyShape) -> csr_matrix:
+    """What each place sees of each zone (V, ZONES): most see few."""
+    return csr_matrix(np.float32(ITSELF_STEP) * shape.itself)
 
 
 def sent_to_itself(subject: Subject, shape: BodyShape, lux: Floats32) -> Floats32:
@@ -74,6 +80,4 @@ def sent_to_itself(subject: Subject, shape: BodyShape, lux: Floats32) -> Floats3
     sent = first
     for _ in range(TIMES - 1):
         sent = first + mean_ink * np.einsum("zy,yc->zc", zones.among, sent)
-    place, zone, share = shape.of_itself
-    each = [np.bincount(place, share * column[zone], len(shape.own)) for column in sent.T]
-    return np.stack(each, axis=1).astype(np.float32)
+    return np.asarray(_of_itself(shape) @ sent, dtype=np.float32)

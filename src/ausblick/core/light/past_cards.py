@@ -12,7 +12,7 @@ from .keys import place_key, together
 from .lamp_bodies import body_of
 from .returned import SceneLight
 
-TOWARD, MUCH = 0.6, 0.03
+TOWARD, MUCH = 0.6, 0.1
 """What a card hides is looked at through its middle, and, where that is much of all, so far from there to each of its
 corners."""
 

@@ -1,0 +1,204 @@
+"""What a small source sees of a body, as depth: so its shadow is cast, on itself and on the set.
+
+A place is in shadow where something of the body lies nearer to the source (Williams, Casting curved shadows on curved
+surfaces, SIGGRAPH 1978).
+"""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from threading import Lock
+
+import numpy as np
+
+from ..figure.solid_body import PARTS, BodyShape, SolidBody
+from ..geometry.raster import depth_picture
+from ..geometry.vectors import Floats, Floats32, Ints32, unit
+from .basis import Shelf
+
+PICTURE, COARSER = 320, 160
+"""Cells along each side of the body's depth as a lamp sees it, and as one of many directions of the sky does."""
+CLEAR = 1.1
+"""Times the body's reach: from nearer one picture does not hold it, and the source looks all round."""
+ALL_ROUND, NEAREST = 240, 0.02
+"""Cells along each side of the six pictures that look all round, and what is too near for them, m."""
+NEARER = 0.008
+"""A place is in the body's shadow where something lies so much nearer to the source, m."""
+CASTER = {"head": 0.004, "hand": 0.004, "moving hand": 0.004}
+COARSE = 0.018
+"""The body casts its shadow as a mesh with corners no closer than that share of stature."""
+MOST = 0.7
+"""With a smaller share of places before the body only those are looked at closely."""
+
+
+@dataclass(frozen=True, eq=False)
+class _DepthSeen:
+    """What a small source sees of a body: its axes (3, 3), half its picture's width at a distance of one, and how far
+    the body is along its axis in each cell (N, N), inf where there is nothing of it."""
+
+    axes: Floats32
+    half: float
+    depth: Floats32
+
+    def lit(self, local: Floats32) -> Floats32:
+        """Share (V,) of the source that reaches places (3, V) in its axes: soft over a cell."""
+        cells, distance = len(self.depth), -local[2]
+        scale = np.float32(cells / 2.0 / self.half) / distance
+        middle_of = np.float32(cells / 2.0 - 0.5)
+        x, y = local[0] * scale + middle_of, middle_of - local[1] * scale
+        distance -= np.float32(NEARER)
+        left, right, top, bottom = self.filled
+        within = np.flatnonzero((x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1))
+        if len(within) > MOST * len(x):
+            return _nearer(self.depth, x, y, distance)
+        found = np.ones(len(x), dtype=np.float32)
+        found[within] = _nearer(self.depth, x[within], y[within], distance[within])
+        return found
+
+    @cached_property
+    def filled(self) -> tuple[int, int, int, int]:
+        """First and last column and row in which there is something of the body."""
+        there = np.isfinite(self.depth)
+        columns, rows = np.flatnonzero(there.any(axis=0)), np.flatnonzero(there.any(axis=1))
+        return (columns[0], columns[-1], rows[0], rows[-1]) if len(rows) else (0, -2, 0, -2)
+
+
+_SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(96), COARSER: Shelf(240)}
+"""By their cells: body, screen and floor ask for the shadow of the same sources; some 40 and 24 MB, and a few more
+where a lamp is close."""
+_LOOKING = Lock()
+
+
+def look(body: SolidBody, sources: Floats, cells: int = PICTURE) -> None:
+    """Makes the pictures of the body that sources (S, 3) are asked for next, two at a time: a library draws them.
+    Who asks for the same meanwhile waits for them."""
+    with _LOOKING:
+        new = [source for source in sources if _SEEN[cells].known((body.key, source.tobytes())) is None]
+        if new:
+            _casting(body)
+            with ThreadPoolExecutor(2) as both:
+                list(both.map(lambda source: _seen_from(body, source, cells), new))
+
+
+def _seen_from(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
+    return _SEEN[cells].get((body.key, source.tobytes()), lambda: _depth_seen(body, source, cells))
+
+
+def lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) -> Floats32:
+    """Share (V,) of a small source that the body itself leaves to places (3, V)."""
+    seen = _seen_from(body, source, cells)
+    away = asked - source.astype(np.float32)[:, None]
+    found = np.ones(asked.shape[1], dtype=np.float32)
+    for one in seen:
+        local = one.axes @ away
+        aside, ahead = np.abs(local[:2]).max(axis=0), np.float32(-one.half) * local[2]
+        within = np.flatnonzero(aside < ahead)
+        if len(within) == len(found):
+            return one.lit(local)
+        found[within] = one.lit(local.take(within, axis=1))
+    return found
+
+
+def _depth_seen(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
+    """One picture, or from near by those of six ways in which there is something of the body."""
+    caster = _casting(body)
+    corners, middle, radius = caster.corners, caster.middle, caster.radius
+    triangles = caster.toward(source)
+    away = float(np.linalg.norm(source - middle))
+    toward = corners - source.astype(np.float32)
+    if away < CLEAR * radius:
+        ways = (_axes(sign * one) for one in np.eye(3) for sign in (1.0, -1.0))
+        looks = (_one_way(toward, triangles, axes.astype(np.float32), away + radius) for axes in ways)
+        return tuple(one for one in looks if one is not None)
+    axes = _axes(unit(source - middle)).astype(np.float32)
+    half = float(radius / np.sqrt(away * away - radius * radius))
+    return (_DepthSeen(axes, half, _depth(toward @ axes.T, triangles, cells, half, (away - radius, away + radius))),)
+
+
+def _one_way(toward: Floats32, triangles: Ints32, axes: Floats32, far: float) -> _DepthSeen | None:
+    """What is seen a quarter of the way round; None where that is nothing of the body."""
+    local = toward @ axes.T
+    within = np.maximum(np.abs(local[:, 0]), np.abs(local[:, 1])) < -1.05 * local[:, 2]
+    shown = triangles[within[triangles].any(axis=1) & (local[triangles, 2] < -NEAREST).all(axis=1)]
+    if not len(shown):
+        return None
+    return _DepthSeen(axes, 1.0, _depth(local, shown, ALL_ROUND, 1.0, (NEAREST, far)))
+
+
+def _depth(local: Floats32, triangles: Ints32, cells: int, half: float, span: tuple[float, float]) -> Floats32:
+    depth = depth_picture(np.asarray(local, dtype=np.float32), triangles, (cells, cells), half, *span)
+    # Where nothing of the body is seen nothing is in the way, however far.
+    depth[depth > 0.999 * span[1]] = np.inf
+    return depth
+
+
+@dataclass(frozen=True, eq=False)
+class _Casting:
+    """The mesh that casts a body's shadow, where the body stands: corners (N, 3), triangles (T, 3), normals (T, 3) of
+    no certain length and where along them the triangles lie (T,); its middle (3,), and how far it reaches from it,
+    m."""
+
+    corners: Floats32
+    triangles: Ints32
+    normals: Floats32
+    along: Floats32
+    middle: Floats
+    radius: float
+
+    def toward(self, source: Floats) -> Ints32:
+        """Triangles that face a source: of a closed body none that it sees first faces away."""
+        return self.triangles[self.normals @ source.astype(np.float32) > self.along]
+
+
+_CASTING: Shelf[_Casting] = Shelf(8)
+
+
+def _casting(body: SolidBody) -> _Casting:
+    return _CASTING.get(body.key, lambda: _cast_by(body))
+
+
+def _cast_by(body: SolidBody) -> _Casting:
+    shares, triangles = _caster(body.shape)
+    corners = body.mark.at(shares).astype(np.float32)
+    middle = 0.5 * (corners.min(axis=0) + corners.max(axis=0)).astype(np.float64)
+    a, b, c = (corners[triangles[:, i]] for i in range(3))
+    normals = np.cross(b - a, c - a).astype(np.float32)
+    along = np.einsum("ij,ij->i", normals, a).astype(np.float32)
+    reach = float(np.linalg.norm(corners - middle, axis=1).max())
+    return _Casting(corners, triangles, normals, along, middle, reach)
+
+
+def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Floats32:
+    """Share (V,) of the four cells round each place that are not nearer than `distance`, weighted by how near they
+    are."""
+    step = depth.shape[1]
+    column, row = (np.clip(v, 0.0, step - 2.0).astype(np.int32) for v in (x, y))
+    fx, fy = np.clip(x - column, 0.0, 1.0), np.clip(y - row, 0.0, 1.0)
+    flat, at = depth.ravel(), row * step + column
+    seen = [(np.take(flat, at + more) >= distance).astype(np.float32) for more in (0, 1, step, step + 1)]
+    upper, lower = seen[0] + fx * (seen[1] - seen[0]), seen[2] + fx * (seen[3] - seen[2])
+    return np.asarray(upper + fy * (lower - upper), dtype=np.float32)
+
+
+def _axes(toward: Floats) -> Floats:
+    """Rows right, up, and toward the eye."""
+    right = np.cross([0.0, 1.0, 0.0] if abs(toward[1]) < 0.95 else [0.0, 0.0, 1.0], toward)
+    right /= np.linalg.norm(right)
+    return np.stack([right, np.cross(toward, right), toward])
+
+
+@lru_cache(maxsize=4)
+def _caster(body: BodyShape) -> tuple[Floats, Ints32]:
+    """A coarser mesh of the body (corners in shares of stature, triangles): corners in one cell become their mean."""
+    size = np.array([CASTER.get(name, COARSE) for name in PARTS], dtype=np.float32)[body.part]
+    cell = np.floor(body.own / size[:, None]).astype(np.int64) + 1024
+    coded = (body.part.astype(np.int64) << 36) + (cell[:, 0] << 24) + (cell[:, 1] << 12) + cell[:, 2]
+    _, which = np.unique(coded, return_inverse=True)
+    count = np.bincount(which)
+    corners = np.stack([np.bincount(which, weights=body.shares[:, i]) / count for i in range(3)], axis=1)
+    triangles = which[body.triangles]
+    kept = (triangles[:, 0] != triangles[:, 1]) & (triangles[:, 1] != triangles[:, 2])
+    kept &= triangles[:, 0] != triangles[:, 2]
+    return corners, triangles[kept].astype(np.int32)
