@@ -25,6 +25,7 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.figure import body_ink
 from ausblick.core.figure.solid_body import PARTS
 from ausblick.core.geometry.vectors import Bools, Floats
+from ausblick.core.light import body_itself
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte import figure_picture, render
 from ausblick.core.matte.capture import Capture, capture_of
@@ -198,7 +199,7 @@ def traced_picture(plan: Plan, capture: Capture, folder: Path, samples: int) -> 
 
 
 if __name__ == "__main__":
-    figure_picture.ink_of = plain_ink
+    figure_picture.ink_of = body_itself.ink_of = plain_ink
     figure_picture.GRAIN = 0.0
     # The tracer has no lens that scatters.
     render.GLARE = 0.0

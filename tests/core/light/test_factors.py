@@ -89,7 +89,7 @@ def test_the_number_of_patches_is_bounded(make: MakePlan, scale: float) -> None:
 
 def test_black_surfaces_need_none(make: MakePlan) -> None:
     dark = {"walls": [0, 0, 0], "ceiling": [0, 0, 0], "floor": [0, 0, 0]}
-    assert patches_of(make(room={"reflectance": dark})).names == ("screen",)
+    assert patches_of(make(room={"reflectance": dark})).names == ("screen", "back of the screen")
     nothing = patches_of(make(room={"reflectance": dark}, screen={"reflectance": [0, 0, 0]}))
     assert len(nothing.areas) == 0
 

@@ -10,7 +10,8 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.figure_shadow import SKY_FAR, figures_of, left_of_round
 from ausblick.core.light.lamp_bodies import BEHIND
-from ausblick.core.light.past_cards import left_by_cards
+from ausblick.core.light.mix import probes_light
+from ausblick.core.light.past_cards import left_by_cards, returned_past_cards
 from ausblick.core.light.past_what_stands import past_what_stands
 from ausblick.core.light.past_people import beside_even_light
 from ausblick.core.light.returned import probe_all
@@ -63,7 +64,10 @@ def test_a_place_of_the_room_looks_as_it_is_lit(
     capture, image, on_screen = pictured(plan)
     evaluation = evaluate(plan, STORE)
     light = past_what_stands(plan, evaluation.scene_light, STORE)
-    lux = probe_all(plan, np.array(place), np.array(normal), light, STORE).total
+    at_place = np.array([place]), np.array([normal])
+    factors = light.scene.factors(*at_place)
+    back = returned_past_cards(plan, light, factors, *at_place, STORE)[0]
+    lux = probes_light(plan, *at_place, STORE)[0] + back
     ink = np.array(getattr(plan.room.reflectance, part))
     assert at(capture, on_screen, place) == 0.0
     assert at(capture, image, place) == pytest.approx(ink * lux / grey_lux(plan.camera), rel=0.03)

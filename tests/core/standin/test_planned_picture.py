@@ -6,6 +6,9 @@ import numpy as np
 import pytest
 
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.matte.capture import capture_of
+from ausblick.core.matte.key_windows import overview_window
+from ausblick.core.matte.render import draw
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.standin.planned_picture import planned_picture
 from tests.conftest import MakePlan, lamp
@@ -31,3 +34,17 @@ def test_the_screen_is_as_bright_as_the_evaluation_says(lit: Plan, curve: str) -
 
 def test_a_camera_on_its_side_gives_an_upright_picture(lit: Plan) -> None:
     assert planned_picture(apply_changes(lit, [Change("camera.roll", 90.0)]), 320, STORE).shape == (320, 180, 3)
+
+
+def test_what_is_kept_of_a_figure_for_the_next_lamp_gives_the_same_picture(make: MakePlan) -> None:
+    """The light of a moved lamp goes through what was worked out before it moved."""
+    key = lamp(position=[1.2, 2.2, 4.4], aim=[0.0, 1.5, 2.4], role="key", flux_lm=6000)
+    plan = make(lights=[key], subject={"z": 2.4, "speed": 1.0, "props": [{"name": "jar", "held": True}]})
+    window = overview_window(plan, 320)
+    draw(capture_of(evaluate(plan, STORE), STORE), window, again=True)
+    moved = apply_changes(plan, [Change("lights[0].position", [-0.8, 2.0, 4.0])])
+    capture = capture_of(evaluate(moved, STORE), STORE)
+    kept, fresh = draw(capture, window, again=True), draw(capture, window)
+    assert fresh.alpha.max() > 0.99
+    assert np.abs(kept.frame - fresh.frame).max() < 1e-4 * fresh.frame.max()
+    assert np.array_equal(kept.alpha, fresh.alpha)

@@ -19,9 +19,6 @@ from .pixel_window import PixelWindow
 from .places_in_pixels import PlacesInPixels, places_in_pixels
 from .traced import Traced, traced
 
-SMALL = 300_000
-"""Pixels of a window that is likely to be drawn again and again while lamps change: what its pixels make of the light
-on the body is then worked out once, the second time it is asked for."""
 GRAIN = 0.03
 """Unrest of cloth and skin from sample to sample, as a share (ours)."""
 
@@ -36,18 +33,22 @@ class BodyLayer:
     garment: Floats32
 
 
-def body_layer(capture: Capture, subject: Subject, window: PixelWindow, moving: bool) -> BodyLayer | None:
-    """The part that moves, smeared by its movement, or the rest; None where it is not in the window."""
+def body_layer(
+    capture: Capture, subject: Subject, window: PixelWindow, moving: bool, again: bool
+) -> BodyLayer | None:
+    """The part that moves, smeared by its movement, or the rest; None where it is not in the window. `again`: as
+    `render.draw` says."""
     if capture.body is None:
         return None
     found = traced(capture.body.body, moving, capture.view, capture.plan.camera.sensor, window)
     if found is None:
         return None
     inked = _inked(capture.seed, subject, capture.body.body.shape.own, found)
+    look = _look(capture.seed, subject, found)
     # Colour, cover and garment, each times the cover.
     whole = np.zeros((window.height, window.width, 5), dtype=np.float32)
     part = whole[found.box]
-    part[..., :3] = _seen(_look(capture.seed, subject, found), inked, found, capture.body.both)
+    part[..., :3] = _seen(look if again else None, inked, found, capture.body.both)
     part[..., 3], part[..., 4] = 1.0, inked.garment
     part *= found.cover[..., None]
     if moving:
@@ -68,7 +69,6 @@ class _Inked:
 
 
 _KEPT: Shelf[_Inked] = Shelf(8)
-_ONCE: Shelf[bool] = Shelf(8)
 _IN_PIXELS: Shelf[PlacesInPixels] = Shelf(4)
 
 
@@ -87,11 +87,11 @@ def _inked(seed: int, subject: Subject, own: Floats32, found: Traced) -> _Inked:
     return _KEPT.get(_look(seed, subject, found), make)
 
 
-def _seen(look: Hashable, inked: _Inked, found: Traced, both: Floats32) -> Floats32:
-    """Linear light (h, w, 3) of the body's part of each pixel, with light and gloss (V, 6) on its places."""
-    if found.cover.size <= SMALL and _ONCE.known(look):
+def _seen(look: Hashable | None, inked: _Inked, found: Traced, both: Floats32) -> Floats32:
+    """Linear light (h, w, 3) of the body's part of each pixel, with light and gloss (V, 6) on its places; what pixels
+    make of it is kept by `look`."""
+    if look is not None:
         made = partial(places_in_pixels, found, inked.reflectance, inked.gloss, len(both))
         return found.evened(_IN_PIXELS.get(look, made).seen(both).reshape(*found.cover.shape, 3))
-    _ONCE.get(look, lambda: True)
     light = found.at(both)
     return found.averaged(inked.reflectance * light[:, :3] + inked.gloss[:, None] * light[:, 3:])

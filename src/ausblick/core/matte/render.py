@@ -59,7 +59,9 @@ class Drawn:
         return np.asarray(self.foreground + (1.0 - self.alpha[..., None]) * self.background)
 
 
-def draw(capture: Capture, window: PixelWindow) -> Drawn:
+def draw(capture: Capture, window: PixelWindow, again: bool = False) -> Drawn:
+    """`again`: the same people will be drawn in this window with other light; what each pixel makes of the light on
+    them is worked out and kept. The picture is the same but for rounding."""
     background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
     held, away = np.zeros(shape), np.zeros(shape)
@@ -72,7 +74,7 @@ def draw(capture: Capture, window: PixelWindow) -> Drawn:
         if subject is None or not one.light or not _before_the_lens(one, subject):
             continue
         picture.of_others = one is not looked_at
-        strands, moving, cover = _lay_person(one, subject, window, picture)
+        strands, moving, cover = _lay_person(one, subject, window, picture, again)
         if one is not looked_at:
             # Who stands before them hides their hair and hand.
             hair, hand = (1.0 - cover) * hair, (1.0 - cover) * hand
@@ -88,11 +90,12 @@ def _from_lens(capture: Capture) -> float:
 
 
 def _lay_person(
-    capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture
+    capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture, again: bool
 ) -> tuple[Floats, Floats, Floats]:
     """Where (H, W) a person's loose hair and moving hand are, and how much of each pixel the body covers."""
     place = place_of(capture, subject, window)
-    layers = [_focused(body_layer(capture, subject, window, moving), capture, window) for moving in (False, True)]
+    parts = (body_layer(capture, subject, window, moving, again) for moving in (False, True))
+    layers = [_focused(part, capture, window) for part in parts]
     hair, hand, cover = np.zeros(place.shape), np.zeros(place.shape), np.zeros(place.shape)
     if subject.framing != "hands":
         hair = _lay_hair(capture, subject, window, picture, layers[0])

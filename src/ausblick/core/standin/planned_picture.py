@@ -18,6 +18,6 @@ from ..plan import Plan
 def planned_picture(plan: Plan, width: int, store: BasisStore) -> Bytes:
     """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve."""
     capture = capture_of(evaluate(plan, store), store)
-    linear = draw(capture, overview_window(plan, width)).frame
+    linear = draw(capture, overview_window(plan, width), again=True).frame
     signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
     return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))
