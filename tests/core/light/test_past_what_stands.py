@@ -82,8 +82,8 @@ def test_behind_a_card_it_is_what_lies_there_that_fails(make: MakePlan) -> None:
 
 
 def test_the_gap_behind_a_screen_is_no_hole(make: MakePlan) -> None:
-    """Every place of a closed room sees something everywhere: the wall behind a screen sees the screen's back, and what
-    lies beside the screen gets light out of the gap."""
+    """Every place of a closed room sees something everywhere: the wall behind a screen sees the screen's back, and
+    what lies beside the screen gets light out of the gap."""
     gap = {**ROOM, "z_min": -0.4}
     plan = make(room=gap, screen={"reflectance": [INK] * 3, "width": 3.0, "height": 3.0}, subject=None,
                 lights=[lamp(position=[0.0, 2.0, 4.0], aim=[0.0, 1.5, 0.0], flux_lm=9000.0)])  # fmt: skip

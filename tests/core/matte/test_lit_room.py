@@ -12,8 +12,8 @@ from ausblick.core.light.figure_shadow import SKY_FAR, figures_of, left_of_round
 from ausblick.core.light.lamp_bodies import BEHIND
 from ausblick.core.light.mix import probes_light
 from ausblick.core.light.past_cards import left_by_cards, returned_past_cards
-from ausblick.core.light.past_what_stands import past_what_stands
 from ausblick.core.light.past_people import beside_even_light
+from ausblick.core.light.past_what_stands import past_what_stands
 from ausblick.core.light.returned import probe_all
 from ausblick.core.matte.background import background_of
 from ausblick.core.matte.capture import Capture, capture_of
