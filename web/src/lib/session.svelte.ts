@@ -6,6 +6,7 @@ import type { Attempt, Change, Conflict, Evaluation, Plan, Setup, Thing, Trackin
 
 const SAVE_AFTER = 350
 const RETRY_AFTER = 3000
+const LONGEST_PICTURE = 1000
 
 export type Ghost = { remedy: Attempt; plan: Plan; evaluation: Evaluation }
 
@@ -31,6 +32,10 @@ export class Session {
   unknown = $state<string[]>([])
   /** Remedies of the findings: those of this plan, older ones while newer are looked for, or none could be asked for. */
   remediesAre = $state<'here' | 'coming' | 'missing'>('coming')
+  /** Is a hand moving something? */
+  moving = $state(false)
+  /** The picture of the planned set that is being drawn: what takes longer waits for it. */
+  drawing: Promise<unknown> | null = null
   /** A plate's picture is open and needs the room of the frame. */
   plateOpen = $state(false)
   /** Tracking marks that are being planned, for the frame to draw. */
@@ -42,6 +47,8 @@ export class Session {
   private timer: ReturnType<typeof setTimeout> | undefined
   private sending: Promise<void> | null = null
   private changed = 0
+  /** The plan that the evaluation is of. */
+  private evaluated: Plan | null = null
   /** The plan as it was last known to be stored: what this page's changes are made on. */
   private stored: Plan | null = null
 
@@ -63,6 +70,7 @@ export class Session {
       return
     }
     this.plan = applyChanges(this.plan, changes)
+    this.moving = !settled
     this.ghost = null
     this.changed += 1
     this.saving = 'waiting'
@@ -73,6 +81,7 @@ export class Session {
 
   /** The hand is off after a drag: save and ask for remedies. */
   settle() {
+    this.moving = false
     if (this.saving === 'waiting') this.change([])
   }
 
@@ -220,11 +229,15 @@ export class Session {
       const plan: Plan = this.plan
       this.wanted = null
       try {
-        const quick = await api.evaluate(plan, false)
-        if (this.plan === plan || this.wanted) {
-          this.evaluation = withRemediesOf(this.evaluation, quick)
-          this.remediesAre = 'coming'
+        if (this.evaluated !== plan) {
+          const quick = await api.evaluate(plan, false)
+          if (this.plan === plan || this.wanted) {
+            this.evaluation = withRemediesOf(this.evaluation, quick)
+            this.evaluated = plan
+            this.remediesAre = 'coming'
+          }
         }
+        if (remedies && this.plan === plan && !this.wanted) await this.drawn()
         if (remedies && this.plan === plan && !this.wanted) {
           this.remedies = new AbortController()
           const full = await api.evaluate(plan, true, [], this.remedies.signal)
@@ -241,6 +254,11 @@ export class Session {
       }
     }
     this.busy = false
+  }
+
+  /** The picture is there, or takes too long to be waited for. */
+  private async drawn() {
+    if (this.drawing) await Promise.race([this.drawing, new Promise((done) => setTimeout(done, LONGEST_PICTURE))])
   }
 
   private async guard(work: () => Promise<void>, keepError = false) {

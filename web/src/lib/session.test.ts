@@ -29,6 +29,33 @@ beforeEach(async () => {
   await session.open(1)
 })
 
+describe('when the hand is off', () => {
+  test('remedies wait for the picture that is being drawn, and the numbers of the same plan are not asked for again', async () => {
+    let there = () => {}
+    session.change(title('moved'), false)
+    await vi.advanceTimersByTimeAsync(0)
+    session.drawing = new Promise<void>((done) => (there = done))
+    vi.mocked(api.evaluate).mockClear()
+    session.settle()
+    await vi.advanceTimersByTimeAsync(300)
+    expect(session.moving).toBe(false)
+    expect(api.evaluate).not.toHaveBeenCalled()
+    there()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(vi.mocked(api.evaluate).mock.calls.map((call) => [call[0].title, call[1]])).toEqual([['moved', true]])
+  })
+
+  test('a picture that does not come keeps them no longer than a second', async () => {
+    vi.mocked(api.saveSetup).mockResolvedValue(setup(4))
+    session.drawing = new Promise(() => {})
+    session.change(title('moved'))
+    await vi.advanceTimersByTimeAsync(900)
+    expect(vi.mocked(api.evaluate).mock.lastCall?.[1]).toBe(false)
+    await vi.advanceTimersByTimeAsync(200)
+    expect(vi.mocked(api.evaluate).mock.lastCall?.[1]).toBe(true)
+  })
+})
+
 describe('saving', () => {
   test('what hands did is saved once they rest, on the revision it was made on', async () => {
     vi.mocked(api.saveSetup).mockResolvedValue(setup(4))

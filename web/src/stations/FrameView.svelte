@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What the camera sees, computed: screen with its deviation map, needed outline, figure, missing screen. */
+  import { untrack } from 'svelte'
   import DeviationScale from '../parts/DeviationScale.svelte'
   import Either from '../parts/Either.svelte'
   import { deviationColour, reachFor } from '../lib/deviation'
@@ -18,10 +19,17 @@
   /** Levels on the screen, or the set drawn as it is lit; while hands move something, and until it is drawn, levels. */
   let shown = $state<'levels' | 'picture'>('levels')
   const drawn = opened<{ of: Plan; picture: string }>()
+  let asked: Plan | null = null
   $effect(() => {
     const of = plan
-    if (shown === 'picture') void drawn.ask(async (signal) => ({ of, picture: await drawPlan(of, signal) }), RESTED)
+    const rest = session.moving ? RESTED : 0
+    if (shown !== 'picture' || untrack(() => drawn.value?.of === of || (drawn.busy && asked === of))) return
+    session.drawing = drawn.ask((signal) => draw(of, signal), rest)
   })
+  async function draw(of: Plan, signal: AbortSignal) {
+    asked = of
+    return { of, picture: await drawPlan(of, signal) }
+  }
   const pictured = $derived(shown === 'picture' && drawn.value?.of === plan ? drawn.value.picture : null)
 
   let boxW = $state(540)
@@ -157,7 +165,7 @@
     ['wanted', `the wanted ${evaluation?.map.target.toFixed(0) ?? '–'} %`],
     ['mean', 'its mean'],
   ] as const)
-  /** Hands that rested so long, ms, have put down what they moved. */
+  /** A hand that rests so long, ms, while it holds something wants to see it. */
   const RESTED = 150
   const SHADE: Record<string, number> = {
     torso: 0.42,
