@@ -1,4 +1,4 @@
-"""Makes the figure's meshes anew from their fields: `python scripts/make_bodies.py`. Takes about a quarter of an hour."""
+"""Makes the figure's meshes anew from their fields: `python scripts/make_bodies.py`. Takes a quarter of an hour."""
 
 from __future__ import annotations
 
