@@ -256,9 +256,12 @@ export class Session {
     this.busy = false
   }
 
-  /** The picture is there, or takes too long to be waited for. */
+  /** The picture is there, or takes too long to be waited for, and is waited for no more. */
   private async drawn() {
-    if (this.drawing) await Promise.race([this.drawing, new Promise((done) => setTimeout(done, LONGEST_PICTURE))])
+    const drawing = this.drawing
+    if (!drawing) return
+    await Promise.race([drawing, new Promise((done) => setTimeout(done, LONGEST_PICTURE))])
+    if (this.drawing === drawing) this.drawing = null
   }
 
   private async guard(work: () => Promise<void>, keepError = false) {

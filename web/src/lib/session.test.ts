@@ -53,6 +53,9 @@ describe('when the hand is off', () => {
     expect(vi.mocked(api.evaluate).mock.lastCall?.[1]).toBe(false)
     await vi.advanceTimersByTimeAsync(200)
     expect(vi.mocked(api.evaluate).mock.lastCall?.[1]).toBe(true)
+    session.change(title('again'))
+    await vi.advanceTimersByTimeAsync(0)
+    expect(vi.mocked(api.evaluate).mock.lastCall?.[1]).toBe(true)
   })
 })
 
