@@ -8,9 +8,10 @@ Levels: BT.709 matrix, limited range, done in NumPy so that nothing is converted
 
 from __future__ import annotations
 
-import io
 from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
 from fractions import Fraction
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -52,17 +53,36 @@ def through(frames: Sequence[Floats32], recording: Recording, bits: float) -> li
     kind = codec_class(recording)
     planes = [_planes(frame, recording) for frame in frames]
     if kind == "lossless":
-        return _decoded(_encoded(planes, recording, "ffv1", {}))
+        return _decoded("ffv1", _encoded(planes, recording, "ffv1", {}))
     shape = planes[0][0].shape
     wanted = bits / 8.0
     hint = (kind, pixel_format(recording), shape, round(wanted / 500.0))
 
+    @cache
+    def encoded(qp: int) -> Encoded:
+        return _encoded(planes, recording, "libx264", _options(kind, qp))
+
     def fits(qp: int) -> bool:
-        return _bytes_per_frame(_sizes(planes, recording, _options(kind, qp)), kind) <= wanted
+        return _bytes_per_frame(encoded(qp).sizes, kind) <= wanted
 
     qp = _least(fits, _HINTS.get(hint, sum(QP_RANGE) // 2))
     _HINTS[hint] = qp
-    return _decoded(_encoded(planes, recording, "libx264", _options(kind, qp)))
+    return _decoded("h264", encoded(qp))
+
+
+@dataclass(frozen=True, eq=False)
+class Encoded:
+    """Packets of all frames, and what a decoder must know before them."""
+
+    width: int
+    height: int
+    header: bytes | None
+    packets: list[Any]
+
+    @property
+    def sizes(self) -> list[int]:
+        """Bytes of each encoded frame."""
+        return [packet.size for packet in self.packets]
 
 
 _HINTS: dict[tuple[str, str, tuple[int, ...], int], int] = {}
@@ -97,14 +117,16 @@ def _options(kind: str, qp: int) -> dict[str, str]:
     return {"qp": str(qp), "preset": "veryfast", "g": group, "bf": "0", "threads": "1"}
 
 
-def _sizes(planes: list[list[npt.NDArray[Any]]], recording: Recording, options: dict[str, str]) -> list[int]:
-    """Bytes of each encoded frame."""
+def _encoded(
+    planes: list[list[npt.NDArray[Any]]], recording: Recording, codec: str, options: dict[str, str]
+) -> Encoded:
     height, width = planes[0][0].shape
-    encoder: Any = av.CodecContext.create("libx264", "w")
+    encoder: Any = av.CodecContext.create(codec, "w")
     encoder.width, encoder.height, encoder.pix_fmt = width, height, pixel_format(recording)
     encoder.time_base, encoder.options = Fraction(1, 25), options
     packets = [packet for own in planes for packet in encoder.encode(_frame(own, recording))]
-    return [packet.size for packet in (*packets, *encoder.encode(None)) if packet.size]
+    packets += encoder.encode(None)
+    return Encoded(width, height, encoder.extradata, [packet for packet in packets if packet.size])
 
 
 def _bytes_per_frame(sizes: list[int], kind: str) -> float:
@@ -112,20 +134,6 @@ def _bytes_per_frame(sizes: list[int], kind: str) -> float:
     if kind == "intra" or len(sizes) < 2:
         return float(np.mean(sizes))
     return (sizes[0] + 11.0 * float(np.mean(sizes[1:]))) / 12.0
-
-
-def _encoded(
-    planes: list[list[npt.NDArray[Any]]], recording: Recording, codec: str, options: dict[str, str]
-) -> bytes:
-    memory = io.BytesIO()
-    height, width = planes[0][0].shape
-    with av.open(memory, "w", format="matroska") as container:
-        stream: Any = container.add_stream(codec, rate=25, options=options)
-        stream.width, stream.height, stream.pix_fmt = width, height, pixel_format(recording)
-        for own in planes:
-            container.mux(stream.encode(_frame(own, recording)))
-        container.mux(stream.encode(None))
-    return memory.getvalue()
 
 
 def _frame(own: list[npt.NDArray[Any]], recording: Recording) -> av.VideoFrame:
@@ -187,9 +195,10 @@ def _planes(signal: Floats32, recording: Recording) -> list[npt.NDArray[Any]]:
     return [np.ascontiguousarray(np.clip(np.round(unit * c), 0, top).astype(kind)) for c in coded]
 
 
-def _decoded(data: bytes) -> list[Floats32]:
-    with av.open(io.BytesIO(data), "r") as container:
-        return [signal_of(frame) for frame in container.decode(video=0)]
+def _decoded(codec: str, made: Encoded) -> list[Floats32]:
+    decoder: Any = av.CodecContext.create(codec, "r")
+    decoder.width, decoder.height, decoder.extradata = made.width, made.height, made.header
+    return [signal_of(frame) for packet in (*made.packets, None) for frame in decoder.decode(packet)]
 
 
 def signal_of(frame: av.VideoFrame) -> Floats32:

@@ -11,7 +11,7 @@ import numpy as np
 
 from ..colour.curves import decode, encode
 from ..colour.rec709 import LUMA
-from ..geometry.vectors import Floats
+from ..geometry.vectors import AsGiven, Floats
 from ..plan import Camera, Plan
 from .exposure import scene_light
 from .level_schools import key_channel
@@ -28,14 +28,15 @@ def full_well(camera: Camera) -> float:
     return WELL_PER_UM2 * pitch_um * pitch_um
 
 
-def noise_linear(x: Floats, camera: Camera) -> Floats:
-    """Standard deviation (..., 3) of linear signal x (..., 3), white = 1.
+def noise_linear(x: AsGiven, camera: Camera) -> AsGiven:
+    """Standard deviation (..., 3) of linear signal x (..., 3), white = 1, as closely as x is given.
 
     A higher ISO shows fewer electrons as the same signal.
     """
     electrons = full_well(camera) * camera.sensor.base_iso / camera.iso
-    counted = np.maximum(x, 0.0) * electrons / GAINS
-    return np.asarray(measured_ratio(camera) * np.sqrt(counted + READ_E**2) * GAINS / electrons)
+    gains = GAINS.astype(x.dtype)
+    counted = np.maximum(x, 0.0) * (electrons / gains)
+    return np.asarray(np.sqrt(counted + READ_E**2) * (measured_ratio(camera) / electrons * gains))
 
 
 def measured_ratio(camera: Camera) -> float:

@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import AsGiven
 from .cube_table import apply_table
 
 Curve = Literal["rec709", "hlg", "acescct", "linear", "cube"]
@@ -19,7 +19,7 @@ HLG_WHITE = float((np.exp((0.75 - HLG_C) / HLG_A) + HLG_B) / 12.0)
 """Scene light of diffuse white: ITU-R BT.2408 puts it at 75 % of HLG."""
 
 
-def rec709(x: Floats) -> Floats:
+def rec709(x: AsGiven) -> AsGiven:
     """ITU-R BT.709-6, 1.2: 4.5 L below 0.018, else 1.099 L^0.45 - 0.099. Clipped to 0..1."""
     x = np.clip(x, 0.0, 1.0)
     found = 1.099 * x**0.45 - 0.099
@@ -28,38 +28,38 @@ def rec709(x: Floats) -> Floats:
     return np.where(low, 4.5 * x, found) if np.any(low) else np.asarray(found)
 
 
-def rec709_linear(v: Floats) -> Floats:
+def rec709_linear(v: AsGiven) -> AsGiven:
     """The inverse of `rec709`: signal 0..1 to scene light."""
     v = np.clip(v, 0.0, None)
-    return np.where(v < 0.081, v / 4.5, ((np.maximum(v, 0.081) + 0.099) / 1.099) ** (1.0 / 0.45))
+    return np.asarray(np.where(v < 0.081, v / 4.5, ((np.maximum(v, 0.081) + 0.099) / 1.099) ** (1.0 / 0.45)))
 
 
-def hlg(x: Floats) -> Floats:
+def hlg(x: AsGiven) -> AsGiven:
     """ITU-R BT.2100-2, table 5, with diffuse white at 75 % (BT.2408). Clipped to 0..1."""
     e = np.clip(x * HLG_WHITE, 0.0, 1.0)
     low = np.sqrt(3.0 * np.minimum(e, 1.0 / 12.0))
-    return np.where(e <= 1.0 / 12.0, low, HLG_A * np.log(np.maximum(12.0 * e - HLG_B, 1e-9)) + HLG_C)
+    return np.asarray(np.where(e <= 1.0 / 12.0, low, HLG_A * np.log(np.maximum(12.0 * e - HLG_B, 1e-9)) + HLG_C))
 
 
-def hlg_linear(v: Floats) -> Floats:
+def hlg_linear(v: AsGiven) -> AsGiven:
     v = np.clip(v, 0.0, 1.0)
     e = np.where(v <= 0.5, v * v / 3.0, (np.exp((v - HLG_C) / HLG_A) + HLG_B) / 12.0)
     return np.asarray(e / HLG_WHITE)
 
 
-def acescct(x: Floats) -> Floats:
+def acescct(x: AsGiven) -> AsGiven:
     """Academy S-2016-001, per channel. May exceed 1 far above white; clipped to 0..1."""
     low = 10.5402377416545 * np.clip(x, 0.0, None) + 0.0729055341958355
     high = (np.log2(np.maximum(x, 0.0078125)) + 9.72) / 17.52
     return np.clip(np.where(x <= 0.0078125, low, high), 0.0, 1.0)
 
 
-def acescct_linear(v: Floats) -> Floats:
+def acescct_linear(v: AsGiven) -> AsGiven:
     low = (v - 0.0729055341958355) / 10.5402377416545
     return np.where(v <= 0.155251141552511, np.maximum(low, 0.0), 2.0 ** (v * 17.52 - 9.72))
 
 
-def encode(x: Floats, curve: Curve, table: str = "") -> Floats:
+def encode(x: AsGiven, curve: Curve, table: str = "") -> AsGiven:
     """Signal 0..1 of scene light x by a plan's curve; `table`: the `.cube` text that leads a recording to Rec.709."""
     if curve == "cube":
         return np.clip(apply_table(table, rec709(np.asarray(x)), inverse=True), 0.0, 1.0)
@@ -68,10 +68,10 @@ def encode(x: Floats, curve: Curve, table: str = "") -> Floats:
     return {"rec709": rec709, "hlg": hlg, "acescct": acescct}[curve](x)
 
 
-def decode(v: Floats, curve: Curve, table: str = "") -> Floats:
+def decode(v: AsGiven, curve: Curve, table: str = "") -> AsGiven:
     """Scene light of a signal 0..1 recorded with a plan's curve."""
     if curve == "cube":
-        return rec709_linear(apply_table(table, np.asarray(v)))
+        return rec709_linear(apply_table(table, np.asarray(v)).astype(v.dtype))
     if curve == "linear":
         return np.clip(v, 0.0, None)
     return {"rec709": rec709_linear, "hlg": hlg_linear, "acescct": acescct_linear}[curve](v)

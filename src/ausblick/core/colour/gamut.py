@@ -6,6 +6,7 @@ quantizer: SMPTE ST 2084-2014, with diffuse white at 203 cd/m2 (ITU-R BT.2408).
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import lru_cache
 from typing import Literal
 
@@ -86,7 +87,13 @@ def linear_by(v: Floats, transfer: Transfer) -> Floats:
     """Scene light of a signal, relative to diffuse white."""
     if transfer == "linear":
         return np.clip(v, 0.0, None)
-    ways = {"709": rec709_linear, "sRGB": srgb_linear, "HLG": hlg_linear, "PQ": pq_linear, "log": film_log_linear}
+    ways: dict[str, Callable[[Floats], Floats]] = {
+        "709": rec709_linear,
+        "sRGB": srgb_linear,
+        "HLG": hlg_linear,
+        "PQ": pq_linear,
+        "log": film_log_linear,
+    }
     return np.asarray(ways[transfer](v))
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import numpy as np
 import numpy.typing as npt
 
@@ -9,6 +11,8 @@ Floats = npt.NDArray[np.float64]
 Floats32 = npt.NDArray[np.float32]
 Reals = npt.NDArray[np.float32] | npt.NDArray[np.float64]
 """Of either precision."""
+AsGiven = TypeVar("AsGiven", Floats, Floats32)
+"""As closely as it is given."""
 Bools = npt.NDArray[np.bool_]
 Ints = npt.NDArray[np.intp]
 Ints32 = npt.NDArray[np.int32]

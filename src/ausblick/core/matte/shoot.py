@@ -30,13 +30,14 @@ def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> tu
     `area_share`: part of the whole recorded frame that this window is, for its part of the bit rate.
     """
     camera = capture.plan.camera
-    clean = drawn.frame
-    sigma = noise_linear(clean, camera) * capture.noise
+    # As finely as a recording can tell: no codec has more than 12 bits.
+    clean = drawn.frame.astype(np.float32)
+    sigma = np.float32(capture.noise) * noise_linear(clean, camera)
     rng = np.random.default_rng(capture.seed + 2)
     frames = []
     for _ in range(FRAMES if capture.recording else 1):
-        noisy = clean + sigma * rng.standard_normal(clean.shape) if capture.noise > 0.0 else clean
-        signal = encode(np.maximum(noisy, 0.0), camera.curve, camera.curve_table).astype(np.float32)
+        noisy = clean + sigma * rng.standard_normal(clean.shape, dtype=np.float32) if capture.noise > 0.0 else clean
+        signal = np.asarray(encode(np.maximum(noisy, 0.0), camera.curve, camera.curve_table), dtype=np.float32)
         frames.append(_sharpened(signal) if capture.sharpening else signal)
     if capture.recording is None:
         only = _lifted(frames[0], capture)
@@ -49,7 +50,7 @@ def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> tu
 def _lifted(signal: Floats32, capture: Capture) -> Floats32:
     """Back to linear light, and the grade's lift where there is one."""
     camera = capture.plan.camera
-    linear = decode(signal.astype(np.float64), camera.curve, camera.curve_table)
+    linear = decode(signal, camera.curve, camera.curve_table)
     return np.asarray(capture.lift * linear, dtype=np.float32)
 
 

@@ -8,6 +8,7 @@ from functools import cached_property
 
 import cv2
 import numpy as np
+from scipy.sparse import csr_matrix
 
 from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody
@@ -40,11 +41,10 @@ class Traced:
     part: Bytes
 
     def at(self, values: Floats32) -> Floats32:
-        """Values (V, ...) of the body's places at the samples (N, ...)."""
-        found = self.weights[:, :1] * values[self.corners[:, 0]]
-        for i in (1, 2):
-            found += self.weights[:, i, None] * values[self.corners[:, i]]
-        return found
+        """Values (V, C) of the body's places at the samples (N, C)."""
+        starts = np.arange(0, self.corners.size + 1, 3, dtype=np.int32)
+        between = csr_matrix((self.weights.ravel(), self.corners.ravel(), starts), (len(self.corners), len(values)))
+        return np.asarray(between @ values)
 
     @cached_property
     def filled(self) -> Floats32:
