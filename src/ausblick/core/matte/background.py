@@ -10,7 +10,7 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.pane_film import film_of
-from ..geometry.lattice import at_places, read_at
+from ..geometry.lattice import read_at
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..light.basis import Shelf
 from ..light.cloth import FOLD
@@ -23,7 +23,7 @@ from .met_surfaces import MetSurface, MetSurfaces, met_in_window
 from .pixel_window import PixelWindow
 
 
-def background_of(capture: Capture, window: PixelWindow) -> tuple[Floats, Floats]:
+def background_of(capture: Capture, window: PixelWindow) -> tuple[Floats32, Floats32]:
     """Linear light (H, W, 3), and where it is screen-coloured (H, W)."""
     seen = surfaces_seen(capture, capture.view.lens, met_in_window(capture, window))
     image, on_screen = seen.image, seen.on_screen
@@ -39,8 +39,8 @@ class SeenSurfaces:
     """Linear light (H, W, 3) of what rays meet first; where that is the screen, the wall round a window, and where
     nothing is met but the sky (H, W)."""
 
-    image: Floats
-    on_screen: Floats
+    image: Floats32
+    on_screen: Floats32
     in_wall: Bools
     nothing: Bools
 
@@ -48,16 +48,17 @@ class SeenSurfaces:
 def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfaces:
     """How what an eye (3,) sees looks."""
     shape = met.nothing.shape
-    image = np.broadcast_to(_sky(capture), (*shape, 3)).copy()
-    on_screen, in_wall = np.zeros(shape), np.zeros(shape, dtype=bool)
+    image = np.empty((*shape, 3), dtype=np.float32)
+    image[:] = _sky(capture)
+    on_screen, in_wall = np.zeros(shape, dtype=np.float32), np.zeros(shape, dtype=bool)
     for one in met.each:
         if one.sheet is not None:
-            look: Floats | Floats32 = _seen(capture.seed, capture.sheets[one.sheet], one, met.key)
+            look = _seen(capture.seed, capture.sheets[one.sheet], one, met.key)
             on_screen[one.box][one.first] = 1.0
         else:
             assert one.side is not None
             part = capture.room[one.side]
-            look = _through_pane(capture, at_places(part.look, part.u, part.v, one.x, one.y), one, part, eye)
+            look = _through_pane(capture, read_at(part.look, part.u, part.v, one.x, one.y), one, part, eye)
             if part.side.opening is not None:
                 in_wall[one.box] |= one.first
         np.copyto(image[one.box], look, where=one.first[..., None])
@@ -73,13 +74,13 @@ def _seen(seed: int, lit: LitSheet, one: MetSurface, key: Hashable) -> Floats32:
     return seen[..., :3] * rise[..., None]
 
 
-def _through_pane(capture: Capture, look: Floats, one: MetSurface, part: LitSide, eye: Floats) -> Floats:
+def _through_pane(capture: Capture, look: Floats32, one: MetSurface, part: LitSide, eye: Floats) -> Floats32:
     """What is seen (h, w, 3) of the room beyond a window with film on its pane is darker by it."""
     film = film_of(capture.plan)
     if film is None:
         return look
     z = np.asarray(part.side.depth_at(one.x, one.y), dtype=np.float64)
-    return look * film.through(z, eye[2])[..., None]
+    return look * film.through(z, eye[2]).astype(np.float32)[..., None]
 
 
 def _sky(capture: Capture) -> Floats:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Floats32
 from .capture import Capture
 from .defocus import out_of_focus
 from .pixel_window import PixelWindow
@@ -14,12 +14,12 @@ FINE = 4
 """Binary digits of a pixel to which outlines are drawn."""
 
 
-def lamps_in_glass(capture: Capture, window: PixelWindow) -> Floats | None:
+def lamps_in_glass(capture: Capture, window: PixelWindow) -> Floats32 | None:
     """Linear light (H, W, 3) that the pane adds to the picture; None where it mirrors no lamp."""
     if not capture.in_pane:
         return None
     sensor = capture.plan.camera.sensor
-    added = np.zeros((window.height, window.width, 3))
+    added = np.zeros((window.height, window.width, 3), dtype=np.float32)
     for image in capture.in_pane:
         frame, depth = capture.view.project(image.outline)
         if np.any(depth <= 1e-3):

@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 
 from ..camera.view import NEAREST
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
 from .capture import Capture
 from .lit_lamps import LitFace
@@ -42,7 +42,7 @@ def lamp_layers(capture: Capture, window: PixelWindow, before: bool) -> Iterator
                     yield layer
 
 
-def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats, alpha: Floats) -> None:
+def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats32, alpha: Floats32) -> None:
     """Those before the figure, over a premultiplied picture (H, W, 3) and its alpha (H, W)."""
     for one in lamp_layers(capture, window, before=True):
         cover = one.cover[..., None]

@@ -15,7 +15,7 @@ from ..figure.held_props import Shown
 from ..figure.prop_shapes import Jar, Spectacles, bounds
 from ..figure.solid_body import PARTS
 from ..geometry.harmonics import harmonics
-from ..geometry.vectors import Bools, Floats, unit
+from ..geometry.vectors import Bools, Floats, Floats32, unit
 from ..light.basis import weight
 from ..light.emission import Emission, emission_of
 from ..light.figure_shadow import figure_of, hidden_by
@@ -43,9 +43,9 @@ class PropLayer:
     """Premultiplied linear light (H, W, 3) and cover (H, W); `inside` (H, W): within its outline, of what one looks
     through; 0 of others."""
 
-    colour: Floats
-    cover: Floats
-    inside: Floats
+    colour: Floats32
+    cover: Floats32
+    inside: Floats32
 
 
 def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, thing: Shown) -> PropLayer | None:
@@ -60,7 +60,8 @@ def prop_layer(capture: Capture, subject: Subject, place: DrawnPlace, thing: Sho
         rim = np.clip(0.5 + thing.shape.within(x, y) * place.px_per_height, 0.0, 1.0)
         dull = np.array(thing.prop.reflectance) * _light_on(capture, thing, thing.shape.normals(x, y))
         alpha, seen = alpha + (1.0 - alpha) * rim, (1.0 - rim)[..., None] * seen + rim[..., None] * dull
-    whole, inside, paint = np.zeros(place.shape), np.zeros(place.shape), np.zeros((*place.shape, 3))
+    whole, inside = np.zeros((2, *place.shape), dtype=np.float32)
+    paint = np.zeros((*place.shape, 3), dtype=np.float32)
     whole[box], paint[box] = cover * alpha, cover[..., None] * seen
     if thing.prop.kind not in ("matt", "metal"):
         inside[box] = cover
@@ -115,7 +116,7 @@ def _light_on(capture: Capture, thing: Shown, own: Floats) -> Floats:
     return np.asarray(np.clip(harmonics(own) @ fit, 0.0, None))
 
 
-def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> tuple[Floats, Bools]:
+def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> tuple[Floats32, Bools]:
     """Linear light (..., 3) that comes to `at` (3,) m along rays (..., 3) of unit length from there, and where it is
     the screen's (...)."""
     assert capture.body is not None

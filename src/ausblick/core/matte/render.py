@@ -8,11 +8,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 
 from ..camera.view import focus_distance
 from ..figure.held_props import shown_props
-from ..geometry.vectors import Floats, Floats32
+from ..geometry.vectors import Floats32
 from ..plan import Subject
 from ..plan.people import Keying
 from .background import background_of
@@ -42,9 +43,9 @@ class Drawn:
     stands.
     """
 
-    foreground: Floats
-    alpha: Floats
-    background: Floats
+    foreground: Floats32
+    alpha: Floats32
+    background: Floats32
     hair: Floats32
     hand: Floats32
     screen: Floats32
@@ -55,8 +56,10 @@ class Drawn:
     cm2: float
 
     @property
-    def frame(self) -> Floats:
-        return np.asarray(self.foreground + (1.0 - self.alpha[..., None]) * self.background)
+    def frame(self) -> Floats32:
+        found = (1.0 - self.alpha[..., None]) * self.background
+        found += self.foreground
+        return found
 
 
 def draw(capture: Capture, window: PixelWindow, again: bool = False) -> Drawn:
@@ -64,10 +67,9 @@ def draw(capture: Capture, window: PixelWindow, again: bool = False) -> Drawn:
     them is worked out and kept. The picture is the same but for rounding."""
     background, on_screen = background_of(capture, window)
     shape = (window.height, window.width)
-    held, away = np.zeros(shape), np.zeros(shape)
-    others, glass = (np.zeros(shape, dtype=np.float32) for _ in range(2))
-    picture = _Picture(np.zeros((*shape, 3)), np.zeros(shape), background, on_screen, held, away, others, glass)
-    hair, hand, cm2 = np.zeros(shape), np.zeros(shape), 1.0
+    colour = np.zeros((*shape, 3), dtype=np.float32)
+    alpha, held, away, others, glass, hair, hand = (np.zeros(shape, dtype=np.float32) for _ in range(7))
+    picture, cm2 = _Picture(colour, alpha, background, on_screen, held, away, others, glass), 1.0
     looked_at = capture.of(window.person)
     for one in sorted((capture, *capture.others), key=_from_lens, reverse=True):
         subject = one.plan.subject
@@ -91,12 +93,12 @@ def _from_lens(capture: Capture) -> float:
 
 def _lay_person(
     capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture, again: bool
-) -> tuple[Floats, Floats, Floats]:
+) -> tuple[Floats32, Floats32, Floats32]:
     """Where (H, W) a person's loose hair and moving hand are, and how much of each pixel the body covers."""
     place = place_of(capture, subject, window)
     parts = (body_layer(capture, subject, window, moving, again) for moving in (False, True))
     layers = [_focused(part, capture, window) for part in parts]
-    hair, hand, cover = np.zeros(place.shape), np.zeros(place.shape), np.zeros(place.shape)
+    hair, hand, cover = (np.zeros(place.shape, dtype=np.float32) for _ in range(3))
     if subject.framing != "hands":
         hair = _lay_hair(capture, subject, window, picture, layers[0])
     # Under the body, whose fingers close round them.
@@ -117,21 +119,16 @@ def _focused(layer: BodyLayer | None, capture: Capture, window: PixelWindow) -> 
     disc = capture.unsharp_px / window.scale
     if layer is None or disc <= LEAST_DISC:
         return layer
-    colour, cover, garment = (
-        np.asarray(out_of_focus(np.asarray(one, dtype=np.float64), disc), dtype=np.float32)
-        for one in (layer.colour, layer.cover, layer.garment)
-    )
-    return BodyLayer(colour, cover, garment)
+    return BodyLayer(*(out_of_focus(one, disc) for one in (layer.colour, layer.cover, layer.garment)))
 
 
-def _kept_of(layer: BodyLayer, keying: Keying) -> Floats:
+def _kept_of(layer: BodyLayer, keying: Keying) -> Floats32:
     """How much (H, W) of a layer stays in the foreground."""
-    gone = layer.garment if keying == "away" else np.zeros_like(layer.cover)
-    return np.asarray(layer.cover - gone, dtype=np.float64)
+    return np.asarray(layer.cover - layer.garment) if keying == "away" else layer.cover
 
 
 def _finished(
-    capture: Capture, window: PixelWindow, picture: _Picture, hair: Floats, hand: Floats, cm2: float
+    capture: Capture, window: PixelWindow, picture: _Picture, hair: Floats32, hand: Floats32, cm2: float
 ) -> Drawn:
     """With what a pane mirrors, and the lens's veil over all of it."""
     colour, alpha, background = picture.colour, picture.alpha, picture.background
@@ -140,11 +137,11 @@ def _finished(
         background = background + mirrored
         if before_figure(capture):
             colour = colour + alpha[..., None] * mirrored
-    through = np.einsum("hw,hwc->c", 1.0 - alpha, background)
-    veil = GLARE * (np.einsum("hwc->c", colour) + through) / alpha.size
+    through = (1.0 - alpha).ravel() @ background.reshape(-1, 3)
+    veil = (GLARE / alpha.size * (np.array(cv2.sumElems(colour)[:3]) + through)).astype(np.float32)
     # The same veil on both layers keeps the composite exact.
-    for layer, share in ((colour, alpha[..., None]), (background, 1.0)):
-        layer *= 1.0 - GLARE
+    for layer, share in ((colour, alpha[..., None]), (background, np.float32(1.0))):
+        layer *= np.float32(1.0 - GLARE)
         layer += share * veil
     seen, moving = _kept(hair), _kept(hand)
     screen, held, away = _kept(picture.on_screen), _kept(picture.held), _kept(picture.away)
@@ -152,9 +149,9 @@ def _finished(
     return Drawn(colour, alpha, background, seen, moving, screen, held, away, others, glass, cm2)
 
 
-def _kept(mask: Floats | Floats32) -> Floats32:
+def _kept(mask: Floats32) -> Floats32:
     """A mask (H, W) as it is kept: pictures are by the dozen, and an empty one takes no room."""
-    return mask.astype(np.float32) if mask.any() else np.broadcast_to(np.float32(0.0), mask.shape)
+    return mask if mask.any() else np.broadcast_to(np.float32(0.0), mask.shape)
 
 
 @dataclass
@@ -162,17 +159,17 @@ class _Picture:
     """A foreground (H, W, 3), premultiplied, with its alpha (H, W) over a background (H, W, 3); `on_screen`,
     `held`, `away`, `others` and `glass` as in `Drawn`; `of_others`: what is laid next is theirs."""
 
-    colour: Floats
-    alpha: Floats
-    background: Floats
-    on_screen: Floats
-    held: Floats
-    away: Floats
+    colour: Floats32
+    alpha: Floats32
+    background: Floats32
+    on_screen: Floats32
+    held: Floats32
+    away: Floats32
     others: Floats32
     glass: Floats32
     of_others: bool = False
 
-    def over(self, colour: Floats | Floats32, cover: Floats | Floats32, box: tuple[slice, slice] = WHOLE) -> None:
+    def over(self, colour: Floats32, cover: Floats32, box: tuple[slice, slice] = WHOLE) -> None:
         """Lay a premultiplied layer over what is there in a box."""
         rows, columns = np.flatnonzero(cover.any(axis=1)), np.flatnonzero(cover.any(axis=0))
         if not len(rows):
@@ -203,7 +200,7 @@ class _Picture:
 
     def _lay_with_hole(self, layer: BodyLayer) -> None:
         """The garment is screen-coloured on purpose: it hides what was drawn and becomes background itself."""
-        whole, away = layer.cover.astype(np.float64), layer.garment.astype(np.float64)
+        whole, away = layer.cover, layer.garment
         kept = whole - away
         share = np.divide(away, whole, out=np.zeros_like(away), where=whole > 0.0)[..., None]
         behind = (1.0 - whole) * (1.0 - self.alpha)
@@ -215,8 +212,8 @@ class _Picture:
         self.colour = (1.0 - share) * layer.colour + (1.0 - whole)[..., None] * self.colour
         self.alpha = kept + (1.0 - whole) * self.alpha
         self.held, self.away = (1.0 - whole) * self.held, away + (1.0 - whole) * self.away
-        self.others = (self.of_others * whole + (1.0 - whole) * self.others).astype(np.float32)
-        self.glass = ((1.0 - whole) * self.glass).astype(np.float32)
+        self.others = self.of_others * whole + (1.0 - whole) * self.others
+        self.glass = (1.0 - whole) * self.glass
 
 
 def _before_the_lens(capture: Capture, subject: Subject) -> bool:
@@ -230,27 +227,26 @@ def _lay_props(capture: Capture, subject: Subject, place: DrawnPlace, picture: _
         layer = prop_layer(capture, subject, place, one) if one.worn == worn else None
         if layer is not None:
             picture.over(layer.colour, layer.cover)
-            picture.glass = np.maximum(picture.glass, layer.inside.astype(np.float32))
+            picture.glass = np.maximum(picture.glass, layer.inside)
 
 
 def _lay_hair(
     capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture, body: BodyLayer | None
-) -> Floats:
+) -> Floats32:
     """Loose strands, behind the body; where they are seen (H, W)."""
     place = place_of(capture, subject, window)
+    seen = np.zeros(place.shape, dtype=np.float32)
     if subject.hair_kind == "none":
-        return np.zeros(place.shape)
+        return seen
     ink = np.array(subject.hair) * (0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"])
     strands = loose_hair(subject, place, capture.seed)
-    seen = np.zeros(place.shape)
     rows, columns = (np.flatnonzero(strands.any(axis=axis)) for axis in (1, 0))
     if not len(rows):
         return seen
     disc = capture.unsharp_px / window.scale
     more = math.ceil(2.0 * disc)
     box = slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
-    loose = out_of_focus(strands[box].astype(np.float64), disc)
-    picture.over(loose[..., None] * ink, loose, box)
-    hidden = 0.0 if body is None else body.cover[box]
-    seen[box] = (1.0 - hidden) * loose > 0.01
+    loose = out_of_focus(strands[box], disc)
+    picture.over(loose[..., None] * ink.astype(np.float32), loose, box)
+    seen[box] = (loose if body is None else (1.0 - body.cover[box]) * loose) > 0.01
     return seen

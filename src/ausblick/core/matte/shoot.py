@@ -30,8 +30,7 @@ def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> tu
     `area_share`: part of the whole recorded frame that this window is, for its part of the bit rate.
     """
     camera = capture.plan.camera
-    # As finely as a recording can tell: no codec has more than 12 bits.
-    clean = drawn.frame.astype(np.float32)
+    clean = drawn.frame
     sigma = np.float32(capture.noise) * noise_linear(clean, camera)
     rng = np.random.default_rng(capture.seed + 2)
     frames = []

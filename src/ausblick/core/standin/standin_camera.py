@@ -54,10 +54,10 @@ def standin_signal(capture: Capture, width: int, seed: int) -> Floats32:
     return exposures(capture, draw(capture, overview_window(capture.plan, width)).frame)(seed)
 
 
-def exposures(capture: Capture, linear: Floats) -> Callable[[int], Floats32]:
+def exposures(capture: Capture, clean: Floats32) -> Callable[[int], Floats32]:
     """What records linear light (H, W, 3): a seed gives the signal (H, W, 3) of one exposure with its noise."""
     camera = capture.plan.camera
-    clean, sigma = (np.asarray(v, dtype=np.float32) for v in (linear, capture.noise * noise_linear(linear, camera)))
+    sigma = np.float32(capture.noise) * noise_linear(clean, camera)
 
     def one(seed: int) -> Floats32:
         noise = np.random.default_rng(seed).standard_normal(clean.shape, dtype=np.float32)
