@@ -11,6 +11,7 @@ import numpy as np
 
 from ..colour.curves import decode, encode
 from ..colour.rec709 import LUMA
+from ..geometry.channels import by_channel
 from ..geometry.vectors import AsGiven, Floats
 from ..plan import Camera, Plan
 from .exposure import scene_light
@@ -34,9 +35,8 @@ def noise_linear(x: AsGiven, camera: Camera) -> AsGiven:
     A higher ISO shows fewer electrons as the same signal.
     """
     electrons = full_well(camera) * camera.sensor.base_iso / camera.iso
-    gains = GAINS.astype(x.dtype)
-    counted = np.maximum(x, 0.0) * (electrons / gains)
-    return np.asarray(np.sqrt(counted + READ_E**2) * (measured_ratio(camera) / electrons * gains))
+    counted = by_channel(np.maximum(x, 0.0), electrons / GAINS)
+    return by_channel(np.sqrt(counted + READ_E**2), measured_ratio(camera) / electrons * GAINS)
 
 
 def measured_ratio(camera: Camera) -> float:

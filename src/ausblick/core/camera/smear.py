@@ -14,27 +14,25 @@ SMEAR_WAY = (0.78, -0.62)
 """Direction of the hand's movement in the picture: outward and up."""
 
 
-def smeared(picture: Floats32, smear: float) -> Floats32:
-    """A premultiplied picture (H, W, C), its cover in the fourth channel, moved evenly over `smear` px while the
-    shutter was open."""
+def smeared(picture: Floats32, smear: float, box: tuple[slice, slice]) -> Floats32:
+    """A premultiplied picture (H, W, ...) with nothing outside a box, moved evenly over `smear` px while the shutter
+    was open."""
     if smear < 0.5:
         return picture
-    rows, columns = np.nonzero(picture[..., 3].any(axis=1))[0], np.nonzero(picture[..., 3].any(axis=0))[0]
-    if not len(rows):
-        return picture
+    rows, columns = box
     more = _reach(smear) + 1
-    box = (
-        slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
+    reached = (
+        slice(max(0, rows.start - more), rows.stop + more), slice(max(0, columns.start - more), columns.stop + more)
     )  # fmt: skip
     found = np.zeros_like(picture)
-    for i in range(picture.shape[2]):
-        found[box][..., i] = spread(picture[box][..., i], smear)
+    # A long way is worked out by frequencies, which leaves traces below nothing.
+    found[reached] = np.maximum(spread(picture[reached], smear), np.float32(0.0))
     return found
 
 
 def spread(values: Floats32, smear: float, way: tuple[float, float] = SMEAR_WAY) -> Floats32:
-    """One channel (H, W), nothing beyond its borders, moved evenly over `smear` px in the direction `way`, right and
-    down."""
+    """A picture (H, W, ...), nothing beyond its borders, moved evenly over `smear` px in the direction `way`, right
+    and down."""
     line = _line(smear, way)
     return np.asarray(cv2.filter2D(np.ascontiguousarray(values), -1, line, borderType=cv2.BORDER_CONSTANT))
 

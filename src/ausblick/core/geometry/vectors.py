@@ -19,7 +19,7 @@ Ints32 = npt.NDArray[np.int32]
 Bytes = npt.NDArray[np.uint8]
 
 
-def dot(a: Floats, b: Floats) -> Floats:
+def dot(a: AsGiven, b: AsGiven) -> AsGiven:
     """Scalar product over the last axis (..., 3); several times faster than a product and a sum."""
     return np.asarray(np.einsum("...i,...i->...", a, b))
 

@@ -6,6 +6,7 @@ surfaces, SIGGRAPH 1978).
 
 from __future__ import annotations
 
+import math
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
@@ -15,18 +16,24 @@ import numpy as np
 
 from ..figure.solid_body import PARTS, BodyShape, SolidBody
 from ..geometry.raster import depth_picture
-from ..geometry.vectors import Floats, Floats32, Ints32, unit
+from ..geometry.vectors import Floats, Floats32, Ints, Ints32, unit
 from .basis import Shelf
+from .solids import Ball, Pillar, Solid, near_enough
 
 PICTURE, COARSER = 320, 160
-"""Cells along each side of the body's depth as a lamp sees it, and as one of many directions of the sky does."""
+"""Cells over the body's whole reach in its depth as a lamp sees it, and as one of many directions of the sky does."""
 CLEAR = 1.1
-"""Times the body's reach: from nearer one picture does not hold it, and the source looks all round."""
+"""Times the body's reach: from nearer a picture is as wide as what is seen asks for."""
+WIDEST = 3.0
+"""How far the widest picture reaches aside at a distance of one: farther, and the source looks all round."""
 ALL_ROUND, NEAREST = 240, 0.02
-"""Cells along each side of the six pictures that look all round, and what is too near for them, m."""
+"""Cells of a picture from near by over a width of two at a distance of one, each of six that look all round among
+them; and what is too near for it, m."""
 NEARER = 0.008
 """A place is in the body's shadow where something lies so much nearer to the source, m."""
 CASTER = {"head": 0.004, "hand": 0.004, "moving hand": 0.004}
+SOFT = 0.03
+"""A cell of a picture at the body is narrower than that, m."""
 COARSE = 0.018
 """The body casts its shadow as a mesh with corners no closer than that share of stature."""
 MOST = 0.7
@@ -35,19 +42,24 @@ MOST = 0.7
 
 @dataclass(frozen=True, eq=False)
 class _DepthSeen:
-    """What a small source sees of a body: its axes (3, 3), half its picture's width at a distance of one, and how far
-    the body is along its axis in each cell (N, N), inf where there is nothing of it."""
+    """What a small source sees of a body: its axes (3, 3), how many cells its picture has over a width of one at a
+    distance of one, and how far the body is along its axis in each cell (H, W), inf where there is nothing of it."""
 
     axes: Floats32
-    half: float
+    fine: float
     depth: Floats32
 
+    def holds(self, local: Floats32) -> Ints:
+        """Which places (3, V) in its axes its picture shows."""
+        ahead = np.float32(-0.5 / self.fine) * local[2]
+        high, wide = self.depth.shape
+        return np.flatnonzero((np.abs(local[0]) < wide * ahead) & (np.abs(local[1]) < high * ahead))
+
     def lit(self, local: Floats32) -> Floats32:
-        """Share (V,) of the source that reaches places (3, V) in its axes: soft over a cell."""
-        cells, distance = len(self.depth), -local[2]
-        scale = np.float32(cells / 2.0 / self.half) / distance
-        middle_of = np.float32(cells / 2.0 - 0.5)
-        x, y = local[0] * scale + middle_of, middle_of - local[1] * scale
+        """Share (V,) of the source that reaches places (3, V) in its axes, all shown: soft over a cell."""
+        (high, wide), distance = self.depth.shape, -local[2]
+        scale = np.float32(self.fine) / distance
+        x, y = local[0] * scale + np.float32(wide / 2.0 - 0.5), np.float32(high / 2.0 - 0.5) - local[1] * scale
         distance -= np.float32(NEARER)
         left, right, top, bottom = self.filled
         within = np.flatnonzero((x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1))
@@ -82,6 +94,13 @@ def look(body: SolidBody, sources: Floats, cells: int = PICTURE) -> None:
                 list(both.map(lambda source: _seen_from(body, source, cells), new))
 
 
+def within_reach(body: SolidBody, sources: Floats, places: Floats) -> Ints:
+    """Places (R,) of some (P, 3) that a body may keep from any of the sources (S, 3) of one lamp."""
+    middle = sources.mean(axis=0)
+    half = float(np.linalg.norm(sources - middle, axis=1).max())
+    return np.flatnonzero(near_enough(_casting(body).bounds, places, middle, half).all(axis=0))
+
+
 def _seen_from(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
     return _SEEN[cells].get((body.key, source.tobytes()), lambda: _depth_seen(body, source, cells))
 
@@ -93,8 +112,7 @@ def lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) 
     found = np.ones(asked.shape[1], dtype=np.float32)
     for one in seen:
         local = one.axes @ away
-        aside, ahead = np.abs(local[:2]).max(axis=0), np.float32(-one.half) * local[2]
-        within = np.flatnonzero(aside < ahead)
+        within = one.holds(local)
         if len(within) == len(found):
             return one.lit(local)
         found[within] = one.lit(local.take(within, axis=1))
@@ -102,19 +120,33 @@ def lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) 
 
 
 def _depth_seen(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen, ...]:
-    """One picture, or from near by those of six ways in which there is something of the body."""
+    """One picture, or from very near those of six ways in which there is something of the body."""
     caster = _casting(body)
-    corners, middle, radius = caster.corners, caster.middle, caster.radius
-    triangles = caster.toward(source)
+    middle, radius, triangles = caster.middle, caster.radius, caster.toward(source)
     away = float(np.linalg.norm(source - middle))
-    toward = corners - source.astype(np.float32)
-    if away < CLEAR * radius:
+    toward = caster.corners - source.astype(np.float32)
+    axes = _axes(unit(source - middle)).astype(np.float32)
+    local = toward @ axes.T
+    wide, high = _slopes(local)
+    if max(wide, high) > WIDEST:
         ways = (_axes(sign * one) for one in np.eye(3) for sign in (1.0, -1.0))
         looks = (_one_way(toward, triangles, axes.astype(np.float32), away + radius) for axes in ways)
         return tuple(one for one in looks if one is not None)
-    axes = _axes(unit(source - middle)).astype(np.float32)
-    half = float(radius / np.sqrt(away * away - radius * radius))
-    return (_DepthSeen(axes, half, _depth(toward @ axes.T, triangles, cells, half, (away - radius, away + radius))),)
+    # As fine at the body as a picture that just holds it, and no finer than that of one who looks all round.
+    near = away < CLEAR * radius
+    fine = 0.5 * ALL_ROUND if near else 0.5 * cells * float(np.sqrt(away * away - radius * radius)) / radius
+    shape = 2 * math.ceil(fine * high) + 2, 2 * math.ceil(fine * wide) + 2
+    return (
+        _DepthSeen(axes, fine, _depth(local, triangles, shape, fine, (max(NEAREST, away - radius), away + radius))),
+    )
+
+
+def _slopes(local: Floats32) -> tuple[float, float]:
+    """How far all corners (N, 3) reach aside and up at a distance of one; inf where some are not ahead."""
+    ahead = -local[:, 2]
+    if float(ahead.min()) < NEAREST:
+        return np.inf, np.inf
+    return float((np.abs(local[:, 0]) / ahead).max()), float((np.abs(local[:, 1]) / ahead).max())
 
 
 def _one_way(toward: Floats32, triangles: Ints32, axes: Floats32, far: float) -> _DepthSeen | None:
@@ -124,11 +156,14 @@ def _one_way(toward: Floats32, triangles: Ints32, axes: Floats32, far: float) ->
     shown = triangles[within[triangles].any(axis=1) & (local[triangles, 2] < -NEAREST).all(axis=1)]
     if not len(shown):
         return None
-    return _DepthSeen(axes, 1.0, _depth(local, shown, ALL_ROUND, 1.0, (NEAREST, far)))
+    fine = 0.5 * ALL_ROUND
+    return _DepthSeen(axes, fine, _depth(local, shown, (ALL_ROUND, ALL_ROUND), fine, (NEAREST, far)))
 
 
-def _depth(local: Floats32, triangles: Ints32, cells: int, half: float, span: tuple[float, float]) -> Floats32:
-    depth = depth_picture(np.asarray(local, dtype=np.float32), triangles, (cells, cells), half, *span)
+def _depth(
+    local: Floats32, triangles: Ints32, shape: tuple[int, int], fine: float, span: tuple[float, float]
+) -> Floats32:
+    depth = depth_picture(np.asarray(local, dtype=np.float32), triangles, shape, 0.5 * shape[0] / fine, *span)
     # Where nothing of the body is seen nothing is in the way, however far.
     depth[depth > 0.999 * span[1]] = np.inf
     return depth
@@ -146,6 +181,13 @@ class _Casting:
     along: Floats32
     middle: Floats
     radius: float
+
+    @cached_property
+    def bounds(self) -> tuple[Solid, ...]:
+        """Ball and pillar that hold all of it, and as much more as a shadow's border is soft."""
+        (x, y, z), flat = self.middle, (self.corners - self.middle)[:, [0, 2]]
+        aside = float(np.linalg.norm(flat, axis=1).max())
+        return Ball(x, y, z, self.radius + SOFT), Pillar(x, z, aside + SOFT, y + self.radius)
 
     def toward(self, source: Floats) -> Ints32:
         """Triangles that face a source: of a closed body none that it sees first faces away."""
@@ -173,8 +215,8 @@ def _cast_by(body: SolidBody) -> _Casting:
 def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Floats32:
     """Share (V,) of the four cells round each place that are not nearer than `distance`, weighted by how near they
     are."""
-    step = depth.shape[1]
-    column, row = (np.clip(v, 0.0, step - 2.0).astype(np.int32) for v in (x, y))
+    high, step = depth.shape
+    column, row = (np.clip(v, 0.0, most - 2.0).astype(np.int32) for v, most in ((x, step), (y, high)))
     fx, fy = np.clip(x - column, 0.0, 1.0), np.clip(y - row, 0.0, 1.0)
     flat, at = depth.ravel(), row * step + column
     seen = [(np.take(flat, at + more) >= distance).astype(np.float32) for more in (0, 1, step, step + 1)]

@@ -15,10 +15,10 @@ import numpy as np
 from ..camera.view import View, view_key
 from ..figure.solid_body import BodyShape, SolidBody
 from ..geometry.harmonics import COSINE, harmonics
-from ..geometry.vectors import Floats, Floats32, Ints, evenly_round
+from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round
 from ..plan import Light, Plan
 from .basis import BasisStore
-from .body_depth import COARSER, lit, look
+from .body_depth import COARSER, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
 from .emitters import Face
@@ -95,8 +95,11 @@ def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     """Share (P,) of a lamp's light that the body keeps off places (P, 3)."""
     sources, shares = _sources(lamp, body)
     look(body, sources)
-    asked = np.ascontiguousarray(places.T, dtype=np.float32)
-    return np.asarray(sum(share * (1.0 - lit(body, asked, at)) for at, share in zip(sources, shares, strict=True)))
+    kept, rows = np.zeros(len(places)), within_reach(body, sources, places)
+    asked = np.ascontiguousarray(places[rows].T, dtype=np.float32)
+    for at, share in zip(sources, shares, strict=True):
+        kept[rows] += share * (1.0 - lit(body, asked, at))
+    return kept
 
 
 def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
@@ -121,27 +124,44 @@ def _seen(body: SolidBody, view: View) -> Ints:
 
 
 def _lamp(lamp: Emission, body: SolidBody, seen: Ints, eye: Floats, occluders: Floats) -> Floats:
-    """Light (V,) in lux at full power, and gloss (V,)."""
-    places = np.ascontiguousarray(body.places[seen].T)
-    facing = np.ascontiguousarray(body.facing[seen].T)
+    """Light (S,) in lux at full power, and gloss (S,), on the places that are seen."""
+    sources, shares = _sources(lamp, body)
+    look(body, sources)
+    (facing,) = np.nonzero(_facing_any(sources, body.places[seen], body.facing[seen]))
+    found = np.zeros((2, len(seen)))
+    found[:, facing] = _arriving(lamp, sources, shares, body, seen[facing], eye, occluders)
+    return found
+
+
+def _facing_any(sources: Floats, places: Floats32, facing: Floats32) -> Bools:
+    """Which places (S,) may face any of a lamp's sources."""
+    middle = sources.mean(axis=0)
+    half = float(np.linalg.norm(sources - middle, axis=1).max())
+    return np.asarray(dot(middle.astype(np.float32) - places, facing) > -half)
+
+
+def _arriving(
+    lamp: Emission, sources: Floats, shares: Floats, body: SolidBody, rows: Ints, eye: Floats, occluders: Floats
+) -> Floats:
+    """Light and gloss (2, R) on some places."""
+    places = np.ascontiguousarray(body.places[rows].T)
+    facing = np.ascontiguousarray(body.facing[rows].T)
     asked = places + np.float32(LIFT) * facing
     view = eye.astype(np.float32)[:, None] - places
     view /= _length(view)
-    sources, shares = _sources(lamp, body)
-    look(body, sources)
     if len(lamp.leaves):
         occluders = np.concatenate([occluders, lamp.leaves])
-    hidden = blocked_grid(body.places[seen].astype(np.float64), sources, occluders) if len(occluders) else None
-    found = np.zeros((2, len(seen)))
+    hidden = blocked_grid(body.places[rows].astype(np.float64), sources, occluders) if len(occluders) else None
+    found = np.zeros((2, len(rows)))
     for i, (source, share) in enumerate(zip(sources, shares, strict=True)):
         to = source.astype(np.float32)[:, None] - places
         r = _length(to)
         to /= r
         cosine = np.clip(_along(to, facing), 0.0, None)
         if lamp.normal_lux is not None:
-            strength = np.full(len(seen), lamp.normal_lux)
+            strength = np.full(len(rows), lamp.normal_lux)
         else:
-            strength = share * lamp.candela(-to, ONE) / (r * r)
+            strength = np.float32(share) * lamp.candela(-to, ONE) / (r * r)
         arriving = strength * cosine * lit(body, asked, source)
         if hidden is not None:
             arriving *= ~hidden[:, i]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..geometry.vectors import Floats, Ints, cross, unit
+from ..geometry.vectors import Floats, Ints, cross, dot, unit
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .factors import patch_factors
@@ -31,8 +31,7 @@ def returned_past_cards(
     """Light (P, 3) in lux that comes back from the patches of a scene, known by `factors` (P, N), to places (P, 3)
     that face `facing` (P, 3), less what comes from behind the cards."""
     leaving = light.leaving
-    # Not by BLAS, here and below: its threads wait for each other longer than one takes.
-    found = np.einsum("pn,nc->pc", factors, leaving)
+    found = factors @ leaving
     if not len(leaving):
         return np.asarray(found)
     ground = together("behind cards", light.scene.shape, place_key(points, facing))
@@ -73,7 +72,7 @@ def _away(patches: Floats, points: Floats, factors: Floats) -> Floats:
 def _seen_along(toward: Floats, patches: Floats, points: Floats, away: Floats) -> Ints:
     """Which patch (P,) is nearest to the direction of `toward` (3,), of those (N, 3) that send something here."""
     way = unit(toward - points)
-    along = np.einsum("pa,na->pn", way, patches) - np.einsum("pa,pa->p", way, points)[:, None]
+    along = way @ patches.T - dot(way, points)[:, None]
     return np.asarray(np.where(away > 0.0, along * away, -2.0).argmax(axis=1))
 
 

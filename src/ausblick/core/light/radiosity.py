@@ -53,9 +53,8 @@ class Scene:
         """All light (N, C) in lux on the patches from the direct light (N, C); C = 3 channels."""
         if not len(direct):
             return direct
-        # Not by BLAS: where it may use several threads they wait for each other longer than one takes.
-        columns = np.einsum("cij,cj->ci", self.solved, np.ascontiguousarray(direct.T, dtype=np.float32))
-        return np.asarray(columns.T, dtype=np.float64)
+        columns = self.solved @ np.ascontiguousarray(direct.T, dtype=np.float32)[..., None]
+        return np.asarray(columns[..., 0].T, dtype=np.float64)
 
 
 def scene_of(plan: Plan, store: BasisStore) -> Scene:

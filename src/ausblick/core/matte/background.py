@@ -10,6 +10,7 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.pane_film import film_of
+from ..geometry.channels import lay, threefold
 from ..geometry.lattice import read_at
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..light.basis import Shelf
@@ -29,7 +30,7 @@ def background_of(capture: Capture, window: PixelWindow) -> tuple[Floats32, Floa
     image, on_screen = seen.image, seen.on_screen
     for one in lamp_layers(capture, window, before=False):
         cover = one.cover * ~seen.in_wall[one.box] if one.behind_wall else one.cover
-        image[one.box] = cover[..., None] * one.paint + (1.0 - cover[..., None]) * image[one.box]
+        image[one.box] += threefold(cover) * (one.paint - image[one.box])
         on_screen[one.box] *= 1.0 - cover
     return out_of_focus(image, capture.defocus_px / window.scale), on_screen
 
@@ -48,30 +49,31 @@ class SeenSurfaces:
 def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfaces:
     """How what an eye (3,) sees looks."""
     shape = met.nothing.shape
-    image = np.empty((*shape, 3), dtype=np.float32)
-    image[:] = _sky(capture)
+    image = np.zeros((*shape, 3), dtype=np.float32)
+    if met.nothing.any():
+        image[met.nothing] = _sky(capture)
     on_screen, in_wall = np.zeros(shape, dtype=np.float32), np.zeros(shape, dtype=bool)
     for one in met.each:
         if one.sheet is not None:
             look = _seen(capture.seed, capture.sheets[one.sheet], one, met.key)
-            on_screen[one.box][one.first] = 1.0
+            on_screen[one.box] += one.first
         else:
             assert one.side is not None
             part = capture.room[one.side]
             look = _through_pane(capture, read_at(part.look, part.u, part.v, one.x, one.y), one, part, eye)
             if part.side.opening is not None:
                 in_wall[one.box] |= one.first
-        np.copyto(image[one.box], look, where=one.first[..., None])
+        lay(look, one.first, image[one.box])
     return SeenSurfaces(image, on_screen, in_wall, met.nothing)
 
 
 def _seen(seed: int, lit: LitSheet, one: MetSurface, key: Hashable) -> Floats32:
     if lit.folds.max() <= 0.0:
         return read_at(lit.look, lit.xs, lit.ys, one.x, one.y)
-    seen = read_at(np.concatenate([lit.look, lit.folds[..., None]], axis=2), lit.xs, lit.ys, one.x, one.y)
+    look, folds = (read_at(own, lit.xs, lit.ys, one.x, one.y) for own in (lit.look, lit.folds))
     # The contrast is the fold's slope at its steepest: about two standard deviations of the field.
-    rise = np.float32(1.0) + np.float32(0.5) * _waves(seed, lit, one, key) * seen[..., 3]
-    return seen[..., :3] * rise[..., None]
+    rise = np.float32(1.0) + np.float32(0.5) * _waves(seed, lit, one, key) * folds
+    return look * threefold(rise)
 
 
 def _through_pane(capture: Capture, look: Floats32, one: MetSurface, part: LitSide, eye: Floats) -> Floats32:
@@ -80,7 +82,7 @@ def _through_pane(capture: Capture, look: Floats32, one: MetSurface, part: LitSi
     if film is None:
         return look
     z = np.asarray(part.side.depth_at(one.x, one.y), dtype=np.float64)
-    return look * film.through(z, eye[2]).astype(np.float32)[..., None]
+    return look * threefold(film.through(z, eye[2]).astype(np.float32))
 
 
 def _sky(capture: Capture) -> Floats:

@@ -11,6 +11,7 @@ import numpy as np
 from ..camera.smear import smeared
 from ..figure.body_ink import CLOTHED, ink_of
 from ..figure.solid_body import PARTS
+from ..geometry.channels import threefold
 from ..geometry.vectors import Floats32
 from ..light.basis import Shelf
 from ..plan import Subject
@@ -45,17 +46,22 @@ def body_layer(
         return None
     inked = _inked(capture.seed, subject, capture.body.body.shape.own, found)
     look = _look(capture.seed, subject, found)
-    # Colour, cover and garment, each times the cover.
-    whole = np.zeros((window.height, window.width, 5), dtype=np.float32)
-    part = whole[found.box]
-    part[..., :3] = _seen(look if again else None, inked, found, capture.body.both)
-    part[..., 3], part[..., 4] = 1.0, inked.garment
-    part *= found.cover[..., None]
+    shown = threefold(found.cover) * _seen(look if again else None, inked, found, capture.body.both)
+    parts = np.maximum(shown, np.float32(0.0)), found.cover, np.clip(inked.garment, 0.0, 1.0) * found.cover
+    colour, cover, garment = (_placed(part, found.box, window) for part in parts)
     if moving:
-        whole = smeared(whole, round(capture.smear_px / window.scale, 3))
-    whole = np.clip(whole, 0.0, None)
-    cover = np.minimum(whole[..., 3], 1.0)
-    return BodyLayer(whole[..., :3], cover, np.minimum(whole[..., 4], cover))
+        smear = round(capture.smear_px / window.scale, 3)
+        colour, cover, garment = (smeared(one, smear, found.box) for one in (colour, cover, garment))
+        cover = np.minimum(cover, np.float32(1.0))
+        garment = np.minimum(garment, cover)
+    return BodyLayer(colour, cover, garment)
+
+
+def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Floats32:
+    """What a box of a window shows as a picture of all of it."""
+    whole = np.zeros((window.height, window.width, *part.shape[2:]), dtype=np.float32)
+    whole[box] = part
+    return whole
 
 
 @dataclass(frozen=True, eq=False)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from ..geometry.channels import in_colour
 from ..geometry.vectors import Floats32
 from .capture import Capture
 from .defocus import out_of_focus
@@ -29,7 +30,7 @@ def lamps_in_glass(capture: Capture, window: PixelWindow) -> Floats32 | None:
         # Outlines that reach far out of a crop stay within what the drawing can count.
         corners = np.clip(np.round(px * 2**FINE), -(2**28), 2**28).astype(np.int32)
         cv2.fillConvexPoly(cover, cv2.convexHull(corners), 255, cv2.LINE_AA, FINE)
-        added += (cover / 255.0)[..., None] * image.lux
+        added += in_colour(cover / np.float32(255.0), image.lux)
     return out_of_focus(added, capture.defocus_px / window.scale)
 
 

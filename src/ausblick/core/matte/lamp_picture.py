@@ -9,6 +9,7 @@ import cv2
 import numpy as np
 
 from ..camera.view import NEAREST
+from ..geometry.channels import threefold
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
 from .capture import Capture
@@ -25,8 +26,8 @@ class LampLayer:
     of a window's wall only."""
 
     box: tuple[slice, slice]
-    cover: Floats
-    paint: Floats
+    cover: Floats32
+    paint: Floats32
     behind_wall: bool
 
 
@@ -45,9 +46,8 @@ def lamp_layers(capture: Capture, window: PixelWindow, before: bool) -> Iterator
 def lay_lamps(capture: Capture, window: PixelWindow, colour: Floats32, alpha: Floats32) -> None:
     """Those before the figure, over a premultiplied picture (H, W, 3) and its alpha (H, W)."""
     for one in lamp_layers(capture, window, before=True):
-        cover = one.cover[..., None]
-        colour[one.box] = cover * one.paint + (1.0 - cover) * colour[one.box]
-        alpha[one.box] = one.cover + (1.0 - one.cover) * alpha[one.box]
+        colour[one.box] += threefold(one.cover) * (one.paint - colour[one.box])
+        alpha[one.box] += one.cover * (1.0 - alpha[one.box])
 
 
 def _behind_wall(plan: Plan, lamp: Light) -> bool:
@@ -69,14 +69,17 @@ def _layer(capture: Capture, window: PixelWindow, face: LitFace, behind_wall: bo
     cover = np.zeros(tuple(high - low)[::-1], dtype=np.uint8)
     corners = np.clip(np.round((px - low) * 2**FINE), -(2**28), 2**28).astype(np.int32)
     cv2.fillConvexPoly(cover, cv2.convexHull(corners), 255, cv2.LINE_AA, FINE)
-    return LampLayer(box, cover / 255.0, _between(px, face.look, box), behind_wall)
+    return LampLayer(box, cover.astype(np.float32) / np.float32(255.0), _between(px, face.look, box), behind_wall)
 
 
-def _between(px: Floats, look: Floats, box: tuple[slice, slice]) -> Floats:
+def _between(px: Floats, look: Floats, box: tuple[slice, slice]) -> Floats32:
     """Light (h, w, 3) that is linear over the picture and nearest to that (N, 3) at corners (N, 2)."""
     middle = px.mean(axis=0)
     slope, *_ = np.linalg.lstsq(px - middle, look - look.mean(axis=0), rcond=1e-3)
-    rows, columns = np.mgrid[box]
-    across, down = columns - middle[0], rows - middle[1]
-    light = look.mean(axis=0) + across[..., None] * slope[0] + down[..., None] * slope[1]
-    return np.asarray(np.clip(light, look.min(axis=0), look.max(axis=0)))
+    down, across = (np.arange(part.start, part.stop) for part in box)
+    channels = []
+    for own, (right, low) in zip(look.T, slope.T, strict=True):
+        rows, columns = (down - middle[1]) * low, (across - middle[0]) * right + own.mean()
+        light = np.add.outer(rows.astype(np.float32), columns.astype(np.float32))
+        channels.append(np.clip(light, float(own.min()), float(own.max())))
+    return np.asarray(cv2.merge(channels), dtype=np.float32)

@@ -21,6 +21,7 @@ import numpy as np
 from ..colour.curves import rec709
 from ..colour.rec709 import colour_differences
 from ..damage.formula import Formula, colour_difference
+from ..geometry.channels import threefold
 from ..geometry.vectors import Bools, Floats, Floats32
 from .keyer import LEAST_WHITE_CLIP
 
@@ -106,15 +107,16 @@ def _middle(linear: Floats32, d: Floats32, where: Bools) -> Floats32:
 def _of_hue(linear: Floats32, d: Floats32, picked: Floats, level: float) -> Bools:
     """Where (H, W) a picture has the hue of the picked screen; noise is smoothed away before it is asked."""
     calm = cv2.GaussianBlur(linear, (0, 0), 1.5)
-    shares = calm / np.maximum(calm.sum(axis=-1, keepdims=True), np.float32(1e-6))
-    own = np.asarray(picked, dtype=np.float32) / np.float32(picked.sum())
-    off = np.linalg.norm(shares - own, axis=-1)
-    return np.asarray((off < HUE_NEAR) & (d > LEAST_LEVEL * level))
+    red, green, blue = cv2.split(calm)
+    whole = np.maximum(red + green + blue, np.float32(1e-6))
+    r, g, b = (picked / picked.sum()).astype(np.float32)
+    off = (red / whole - r) ** 2 + (green / whole - g) ** 2 + (blue / whole - b) ** 2
+    return np.asarray((off < HUE_NEAR**2) & (d > LEAST_LEVEL * level))
 
 
 def _round_about(d: Floats32, near: Bools, reach: float) -> Floats32:
     """d (H, W) of the screen round about."""
-    return _spread(np.repeat(d[..., None], 3, axis=-1), near, reach)[..., 0]
+    return _spread(d, near, reach)
 
 
 def _shrunk(mask: Bools) -> Bools:
@@ -154,21 +156,21 @@ def _denoised(raw: Floats32, noise: float) -> Floats32:
     return raw if sigma < 0.2 else np.asarray(cv2.GaussianBlur(raw, (0, 0), sigma), dtype=np.float32)
 
 
-def _spread(linear: Floats32, sure: Bools, reach: float) -> Floats32:
-    """The screen's light (H, W, 3) smoothed over sure screen and carried under the figure."""
-    mask = sure.astype(np.float32)
+def _spread(light: Floats32, sure: Bools, reach: float) -> Floats32:
+    """The screen's light (H, W, 3), or one number of it (H, W), smoothed over sure screen and carried under the
+    figure."""
+    mask, of_all = sure.astype(np.float32), threefold if light.ndim == 3 else np.asarray
     small = max(1, round(reach / 6.0))
-    size = (max(4, linear.shape[1] // small), max(4, linear.shape[0] // small))
-    light = cv2.resize(linear * mask[..., None], size, interpolation=cv2.INTER_AREA)
+    size = (max(4, light.shape[1] // small), max(4, light.shape[0] // small))
+    known = cv2.resize(light * of_all(mask), size, interpolation=cv2.INTER_AREA)
     share = cv2.resize(mask, size, interpolation=cv2.INTER_AREA)
     sigma = reach / small
-    total = np.zeros_like(light)
-    weight = np.zeros_like(share)
+    total, weight = np.zeros_like(known), np.zeros_like(share)
     for factor, trust in ((1.0, 1.0), (3.0, 0.03), (9.0, 0.001)):
-        total = total + trust * cv2.GaussianBlur(light, (0, 0), sigma * factor)
+        total = total + trust * cv2.GaussianBlur(known, (0, 0), sigma * factor)
         weight = weight + trust * cv2.GaussianBlur(share, (0, 0), sigma * factor)
-    estimate = total / np.maximum(weight, 1e-9)[..., None]
-    return np.asarray(cv2.resize(estimate, (linear.shape[1], linear.shape[0]), interpolation=cv2.INTER_LINEAR))
+    estimate = total / of_all(np.maximum(weight, np.float32(1e-9)))
+    return np.asarray(cv2.resize(estimate, (light.shape[1], light.shape[0]), interpolation=cv2.INTER_LINEAR))
 
 
 def despilled(linear: Floats32, channel: int) -> Floats32:

@@ -13,6 +13,7 @@ import numpy as np
 
 from ..camera.view import focus_distance
 from ..figure.held_props import shown_props
+from ..geometry.channels import in_colour, moved, threefold
 from ..geometry.vectors import Floats32
 from ..plan import Subject
 from ..plan.people import Keying
@@ -57,7 +58,7 @@ class Drawn:
 
     @property
     def frame(self) -> Floats32:
-        found = (1.0 - self.alpha[..., None]) * self.background
+        found = threefold(1.0 - self.alpha) * self.background
         found += self.foreground
         return found
 
@@ -136,13 +137,13 @@ def _finished(
     if mirrored is not None:
         background = background + mirrored
         if before_figure(capture):
-            colour = colour + alpha[..., None] * mirrored
+            colour = colour + threefold(alpha) * mirrored
     through = (1.0 - alpha).ravel() @ background.reshape(-1, 3)
-    veil = (GLARE / alpha.size * (np.array(cv2.sumElems(colour)[:3]) + through)).astype(np.float32)
+    veil = GLARE / alpha.size * (np.array(cv2.sumElems(colour)[:3]) + through)
     # The same veil on both layers keeps the composite exact.
-    for layer, share in ((colour, alpha[..., None]), (background, np.float32(1.0))):
-        layer *= np.float32(1.0 - GLARE)
-        layer += share * veil
+    background = moved(background, 1.0 - GLARE, veil)
+    colour *= np.float32(1.0 - GLARE)
+    colour += in_colour(alpha, veil)
     seen, moving = _kept(hair), _kept(hand)
     screen, held, away = _kept(picture.on_screen), _kept(picture.held), _kept(picture.away)
     others, glass = _kept(picture.others), _kept(picture.glass)
@@ -186,7 +187,7 @@ class _Picture:
             (self.glass, None),
         ):
             there = layer[box][part]
-            there *= left[..., None] if there.ndim == 3 else left
+            there *= threefold(left) if there.ndim == 3 else left
             if own is not None:
                 there += own
 
@@ -202,14 +203,14 @@ class _Picture:
         """The garment is screen-coloured on purpose: it hides what was drawn and becomes background itself."""
         whole, away = layer.cover, layer.garment
         kept = whole - away
-        share = np.divide(away, whole, out=np.zeros_like(away), where=whole > 0.0)[..., None]
+        share = threefold(np.divide(away, whole, out=np.zeros_like(away), where=whole > 0.0))
         behind = (1.0 - whole) * (1.0 - self.alpha)
         gone = np.maximum(away + behind, 1e-9)
-        ink = share * layer.colour + behind[..., None] * self.background
-        shown = np.where((away > 0.0)[..., None], ink / gone[..., None], self.background)
+        ink = share * layer.colour + threefold(behind) * self.background
+        shown = np.where((away > 0.0)[..., None], ink / threefold(gone), self.background)
         self.on_screen = np.where(away > 0.0, (away + behind * self.on_screen) / gone, self.on_screen)
         self.background = shown
-        self.colour = (1.0 - share) * layer.colour + (1.0 - whole)[..., None] * self.colour
+        self.colour = (1.0 - share) * layer.colour + threefold(1.0 - whole) * self.colour
         self.alpha = kept + (1.0 - whole) * self.alpha
         self.held, self.away = (1.0 - whole) * self.held, away + (1.0 - whole) * self.away
         self.others = self.of_others * whole + (1.0 - whole) * self.others
@@ -247,6 +248,6 @@ def _lay_hair(
     more = math.ceil(2.0 * disc)
     box = slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
     loose = out_of_focus(strands[box], disc)
-    picture.over(loose[..., None] * ink.astype(np.float32), loose, box)
+    picture.over(in_colour(loose, ink), loose, box)
     seen[box] = (loose if body is None else (1.0 - body.cover[box]) * loose) > 0.01
     return seen

@@ -12,6 +12,7 @@ from scipy.sparse import csr_matrix
 
 from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody
+from ..geometry.channels import threefold
 from ..geometry.raster import depth_picture, in_window, triangle_picture
 from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
 from ..light.basis import Shelf
@@ -75,7 +76,8 @@ class Traced:
                 for picture in (sums, count):
                     blurred = cv2.blur(picture, (size, size), borderType=cv2.BORDER_CONSTANT)
                     picture[left] = blurred.reshape(picture.shape)[left]
-        return np.asarray(sums / np.maximum(count, 1e-6)[..., None])
+        count = np.maximum(count, np.float32(1e-6))
+        return np.asarray(sums / (threefold(count) if sums.shape[2] == 3 else count[..., None]))
 
     def _means(self, values: Floats32) -> Floats32:
         h, w = self.cover.shape
