@@ -29,6 +29,7 @@ WIDEST = 3.0
 ALL_ROUND, NEAREST = 240, 0.02
 """Cells of a picture from near by over a width of two at a distance of one, each of six that look all round among
 them; and what is too near for it, m."""
+BEHIND = np.float32(1e-6)
 NEARER = 0.008
 """A place is in the body's shadow where something lies so much nearer to the source, m."""
 CASTER = {"head": 0.004, "hand": 0.004, "moving hand": 0.004}
@@ -36,8 +37,6 @@ SOFT = 0.03
 """A cell of a picture at the body is narrower than that, m."""
 COARSE = 0.018
 """The body casts its shadow as a mesh with corners no closer than that share of stature."""
-MOST = 0.7
-"""With a smaller share of places before the body only those are looked at closely."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -49,24 +48,17 @@ class _DepthSeen:
     fine: float
     depth: Floats32
 
-    def holds(self, local: Floats32) -> Ints:
-        """Which places (3, V) in its axes its picture shows."""
-        ahead = np.float32(-0.5 / self.fine) * local[2]
-        high, wide = self.depth.shape
-        return np.flatnonzero((np.abs(local[0]) < wide * ahead) & (np.abs(local[1]) < high * ahead))
-
     def lit(self, local: Floats32) -> Floats32:
-        """Share (V,) of the source that reaches places (3, V) in its axes, all shown: soft over a cell."""
-        (high, wide), distance = self.depth.shape, -local[2]
+        """Share (V,) of the source that reaches places (3, V) in its axes: soft over a cell."""
+        (high, wide), distance = self.depth.shape, np.maximum(-local[2], BEHIND)
         scale = np.float32(self.fine) / distance
         x, y = local[0] * scale + np.float32(wide / 2.0 - 0.5), np.float32(high / 2.0 - 0.5) - local[1] * scale
-        distance -= np.float32(NEARER)
         left, right, top, bottom = self.filled
-        within = np.flatnonzero((x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1))
-        if len(within) > MOST * len(x):
-            return _nearer(self.depth, x, y, distance)
+        within = np.flatnonzero(
+            (distance > 0.0) & (x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1)
+        )
         found = np.ones(len(x), dtype=np.float32)
-        found[within] = _nearer(self.depth, x[within], y[within], distance[within])
+        found[within] = _nearer(self.depth, x[within], y[within], distance[within] - np.float32(NEARER))
         return found
 
     @cached_property
@@ -107,15 +99,10 @@ def _seen_from(body: SolidBody, source: Floats, cells: int) -> tuple[_DepthSeen,
 
 def lit(body: SolidBody, asked: Floats32, source: Floats, cells: int = PICTURE) -> Floats32:
     """Share (V,) of a small source that the body itself leaves to places (3, V)."""
-    seen = _seen_from(body, source, cells)
     away = asked - source.astype(np.float32)[:, None]
     found = np.ones(asked.shape[1], dtype=np.float32)
-    for one in seen:
-        local = one.axes @ away
-        within = one.holds(local)
-        if len(within) == len(found):
-            return one.lit(local)
-        found[within] = one.lit(local.take(within, axis=1))
+    for one in _seen_from(body, source, cells):
+        np.minimum(found, one.lit(one.axes @ away), out=found)
     return found
 
 

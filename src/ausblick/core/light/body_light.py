@@ -17,7 +17,7 @@ from ..figure.solid_body import BodyShape, SolidBody
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round
 from ..plan import Light, Plan
-from .basis import BasisStore
+from .basis import BasisStore, Shelf
 from .body_depth import COARSER, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
@@ -68,10 +68,11 @@ class BodyLight:
 def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store: BasisStore) -> BodyLight:
     """Of all lamps as they are dimmed, of the surroundings, what returns, and what the body sends itself. Most places
     that cannot be seen stay dark."""
-    seen = _seen(body, view)
+    shown = _SHOWN.get((body.key, view_key(view)), lambda: _shown(body, view))
+    seen = shown.rows
     lux, gloss = np.zeros((2, len(body.places), 3), dtype=np.float32)
     radiance = _radiance(plan, body, light, store)
-    lux[seen] = _around(body, seen, radiance)
+    lux[seen] = _around(shown, radiance)
     if plan.lights and len(seen):
 
         def of(lamp: Light) -> Floats:
@@ -113,14 +114,28 @@ def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
     return np.asarray(np.mean([1.0 - lit(body, asked, sun, COARSER) for sun in suns], axis=0))
 
 
-def _seen(body: SolidBody, view: View) -> Ints:
+@dataclass(frozen=True, eq=False)
+class _Shown:
+    """Places (S,) that get light; their sight (S, harmonics), and their weights (S, nodes) among where returned light
+    is asked for."""
+
+    rows: Ints
+    sight: Floats32
+    among: Floats32
+
+
+_SHOWN: Shelf[_Shown] = Shelf(4)
+
+
+def _shown(body: SolidBody, view: View) -> _Shown:
     """Places in the picture, or just beside it, that may face the camera, and those that stand for zones of the
     body."""
     frame, _ = view.project(body.places.astype(np.float64))
     inside = np.all((frame > -BESIDE) & (frame < 1.0 + BESIDE), axis=1)
     asked = inside & (body.facing @ body.mark.turn[:, 2].astype(np.float32) > TURNED_AWAY)
     asked[zone_places(body.shape).places] = True
-    return np.flatnonzero(asked)
+    rows = np.flatnonzero(asked)
+    return _Shown(rows, body.shape.sight[rows], np.ascontiguousarray(_among(body.shape)[:, rows].T))
 
 
 def _lamp(lamp: Emission, body: SolidBody, seen: Ints, eye: Floats, occluders: Floats) -> Floats:
@@ -152,14 +167,14 @@ def _arriving(
     if len(lamp.leaves):
         occluders = np.concatenate([occluders, lamp.leaves])
     hidden = blocked_grid(body.places[rows].astype(np.float64), sources, occluders) if len(occluders) else None
-    found = np.zeros((2, len(rows)))
+    found = np.zeros((2, len(rows)), dtype=np.float32)
     for i, (source, share) in enumerate(zip(sources, shares, strict=True)):
         to = source.astype(np.float32)[:, None] - places
         r = _length(to)
         to /= r
         cosine = np.clip(_along(to, facing), 0.0, None)
         if lamp.normal_lux is not None:
-            strength = np.full(len(rows), lamp.normal_lux)
+            strength = np.full(len(rows), lamp.normal_lux, dtype=np.float32)
         else:
             strength = np.float32(share) * lamp.candela(-to, ONE) / (r * r)
         arriving = strength * cosine * lit(body, asked, source)
@@ -169,8 +184,9 @@ def _arriving(
         half /= _length(half)
         # Blinn's lobe, scaled to send back what arrives (Akenine-Moeller et al., Real-Time Rendering, 9.8).
         lobe = (BROAD + 8.0) / 8.0 * np.clip(_along(half, facing), 0.0, None) ** BROAD
-        found += arriving, arriving * lobe
-    return lamp.filmed(found, places[2].astype(np.float64))
+        found[0] += arriving
+        found[1] += arriving * lobe
+    return lamp.filmed(found.astype(np.float64), places[2].astype(np.float64))
 
 
 def _length(ways: Floats32) -> Floats32:
@@ -222,12 +238,10 @@ def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore)
     return np.asarray(np.einsum("kw,nwc->nkc", _to_radiance(), arriving), dtype=np.float32)
 
 
-def _around(body: SolidBody, seen: Ints, radiance: Floats32) -> Floats32:
+def _around(shown: _Shown, radiance: Floats32) -> Floats32:
     """Light (S, 3) in lux of the surroundings on the places that are seen, past the body."""
-    nodes = len(radiance)
-    each = body.shape.sight[seen] @ radiance.transpose(1, 0, 2).reshape(-1, 3 * nodes)
-    found = np.einsum("ns,snc->sc", _among(body.shape)[:, seen], each.reshape(len(seen), nodes, 3))
-    return np.asarray(np.clip(found, 0.0, None))
+    channels = [dot(shown.among, shown.sight @ radiance[..., i].T) for i in range(3)]
+    return np.clip(np.stack(channels, axis=1), 0.0, None)
 
 
 @lru_cache(maxsize=1)

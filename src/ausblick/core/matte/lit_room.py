@@ -15,14 +15,14 @@ import numpy as np
 from ..camera.exposure import grey_lux
 from ..camera.screen_grid import curve_radius, sheets_of
 from ..camera.sheet_met import met
-from ..camera.view import View
+from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody, solid_body
 from ..geometry.vectors import Bools, Floats, Reals
 from ..light.basis import BasisStore
 from ..light.body_light import hidden_from_above, shadow_on
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
-from ..light.keys import blocking_key, together
+from ..light.keys import blocking_key, framing_key, lamp_keys, together
 from ..light.mix import ambient_rgb, summed
 from ..light.occlusion import set_triangles
 from ..light.past_cards import returned_past_cards
@@ -134,7 +134,11 @@ def sides_of(plan: Plan) -> tuple[Side, ...]:
 
 def lit_room(plan: Plan, view: View, light: SceneLight, store: BasisStore) -> tuple[LitSide, ...]:
     """The sides that the frame shows, as they are lit."""
-    return tuple(_lit(plan, side, spans, light, store) for side, spans in _seen(plan, view))
+    # Outdoors the ground is worked out as far as there are lamps.
+    lamps = () if plan.room.kind == "interior" else lamp_keys(plan)
+    key = "sides seen", framing_key(plan), view_key(view), lamps
+    sides = store.record(key, lambda: tuple(_seen(plan, view)))
+    return tuple(_lit(plan, side, spans, light, store) for side, spans in sides)
 
 
 def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:
