@@ -15,7 +15,7 @@ from ausblick.core.camera.sensor_noise import noise_percent
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.kit.catalogue import full_kit
-from ausblick.core.plan import Plan, plan_from
+from ausblick.core.plan import Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from tests.stores import STORE
 
@@ -104,3 +104,19 @@ def test_data_says_what_follows_the_day() -> None:
     said = {i.name: i.value for i in data.inputs}
     assert said["an hour of takes"] == pytest.approx(45.0)
     assert said["offload of it at 250 MB/s"] == pytest.approx(3.0)
+
+
+def test_in_the_sun_a_slower_shutter_comes_with_a_filter_that_keeps_the_exposure() -> None:
+    sun = {"role": "key", "position": [-6, 8, 9], "aim": [0, 1, 0],
+           "fixture": {"emitter": {"shape": "sun"}, "normal_lux": 70000}}  # fmt: skip
+    outdoors = plan_from({
+        "format": "ausblick-plan", "version": 1, "room": {"kind": "exterior", "ambient_lux": 12000}, "lights": [sun],
+        "camera": {"shutter_s": 0.001, "f_number": 8.0, "iso": 400, "z": 7.5},
+    })  # fmt: skip
+    found = finding(outdoors, "camera.shutter-angle")
+    assert found is not None
+    with_filter = next(one for one in found.remedies if "ND" in say(one.text))
+    after = evaluate(apply_changes(outdoors, with_filter.changes), STORE)
+    assert after.plan.camera.nd_stops == 4.0
+    assert after.blur.shutter_angle == pytest.approx(180.0)
+    assert after.exposure.stops_over == pytest.approx(evaluate(outdoors, STORE).exposure.stops_over, abs=0.35)

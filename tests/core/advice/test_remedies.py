@@ -14,7 +14,7 @@ from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.lamp_bodies import through_walls
 from ausblick.core.plan import Plan, apply_changes
-from ausblick.core.sentences import say
+from ausblick.core.sentences import digits, say
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, SMALL_KIT, demo_findings
 from tests.stores import STORE
@@ -33,6 +33,9 @@ def keeps_its_promise(
     assert remedy.outcome == ("does-not-apply" if new is None else "cured" if new.severity == "fine" else "better")
     assert remedy.after == (None if new is None else pytest.approx(new.value, rel=1e-6, abs=1e-9))
     assert new is None or new.excess <= 0.98 * finding.judgement.excess
+    if new is not None and new.severity == finding.judgement.severity:
+        told = [digits(value or 0.0, finding.rule.digits) for value in (remedy.before, remedy.after)]
+        assert told[0] != told[1], f"{finding.rule.id}: {say(remedy.text)} changes nothing that is read"
     assert set(remedy.worsens) == {
         rule
         for rule, judgement in after.items()

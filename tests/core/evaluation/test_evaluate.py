@@ -13,6 +13,7 @@ from ausblick.core.evaluation.frame_outlines import field_on_screen, picture_of
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.sentences import say
 from ausblick.core.standards.plain import plain
 from ausblick.demo.fern_house import scree, seed_vault
 from tests.conftest import MakePlan, lamp
@@ -42,6 +43,18 @@ def test_face_meter_is_held_to_the_camera(make: MakePlan) -> None:
     exposure = evaluate(plan, BasisStore()).exposure
     assert exposure.subject_lux == pytest.approx(900 / 3.0**2, rel=1e-3)
     assert exposure.stops_over == pytest.approx(math.log2(100 / 1000), rel=1e-3)
+
+
+def test_of_hands_alone_the_light_on_hands_is_measured_and_told(make: MakePlan) -> None:
+    """A bare lamp 1 m before them, and far below the face: 400 lx by the square of the distance."""
+    own = {"framing": "hands", "height": 1.7, "z": 1.2}
+    place = [0, 0.6 * 1.7, 2.2]
+    key = lamp(emitter={"shape": "point"}, peak_cd=400, beam={"kind": "cosine", "n": 0}, role="key", position=place)
+    plan = make(lights=[key], room=BLACK, screen={"reflectance": [0, 0, 0]}, subject=own,
+                camera={"y": 0.6 * 1.7, "z": 3.2})  # fmt: skip
+    evaluation, findings = find(plan, BasisStore(), with_remedies=False, only=("subject.exposure",))
+    assert evaluation.exposure.subject_lux == pytest.approx(400.0, rel=1e-3)
+    assert say(findings[0].judgement.says).startswith("Hands 1.3 stops under grey")
 
 
 def test_judged_cells_are_those_the_camera_needs(make: MakePlan) -> None:

@@ -9,6 +9,7 @@ from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
 from ..light.basis import BasisStore
 from ..plan import Plan, PlanError, apply_changes
+from ..sentences import digits
 from ..standards.limit import Severity
 from ..standards.limits import HELPS, MOST_REMEDIES
 from .companions import said_of
@@ -102,7 +103,7 @@ class Trials:
         after = trial.judged
         old, new = self.before[rule.id], after.get(rule.id)
         left = 0.0 if new is None else new.excess
-        if left > (1.0 - HELPS) * old.excess:
+        if left > (1.0 - HELPS) * old.excess or _reads_the_same(rule, old, new):
             return None
         return left, Remedy(
             text=proposal.text,
@@ -129,6 +130,13 @@ class Trials:
     def _severity_before(self, rule_id: str) -> Severity:
         judgement = self.before.get(rule_id)
         return "fine" if judgement is None else judgement.severity
+
+
+def _reads_the_same(rule: Rule, old: Judgement, new: Judgement | None) -> bool:
+    """Is what is left told in the same digits, and as severely?"""
+    if new is None or new.severity != old.severity or old.value is None or new.value is None:
+        return False
+    return digits(old.value, rule.digits) == digits(new.value, rule.digits)
 
 
 def _outcome(new: Judgement | None) -> Outcome:

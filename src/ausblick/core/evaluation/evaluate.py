@@ -141,7 +141,7 @@ class _OnFace:
 def _face_light(plan: Plan, scene: SceneLight, store: BasisStore) -> _OnFace:
     if plan.subject is None:
         return _OnFace(np.zeros(3), {}, None)
-    place = np.array(plan.subject.eyes)
+    place = np.array(plan.subject.skin_at)
     toward = np.array([plan.camera.x, plan.camera.y, plan.camera.z]) - place
     if float(np.linalg.norm(toward)) < 1e-6:
         toward = np.array([0.0, 0.0, 1.0])

@@ -232,7 +232,10 @@ def _shaded(
     for one in found:
         lux[one.rows[one.wholly]] = 0.0
     if most < CLOSELY:
-        rows = np.unique(np.concatenate([one.rows[~one.wholly] for one in found]))
+        partly = np.zeros(len(points), dtype=bool)
+        for one in found:
+            partly[one.rows[~one.wholly]] = True
+        rows = np.flatnonzero(partly)
         return _sampled(lux, lamp.face, front, points, normals, found, rows, most)
     for which, rows in alike(found, lux > 0.0):
         if len(which) > MOST_AT_ONCE:

@@ -273,8 +273,9 @@ def left_of_round(figures: Sequence[Figure], points: Floats, facing: Floats, wit
 def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -> Floats:
     points, lost = out_of_foot(figure[0], places), np.zeros(len(places))
     near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < within
-    for normal in np.unique(facing, axis=0):
-        (some,) = np.nonzero(near & np.all(facing == normal, axis=1))
+    normals, which = np.unique(facing, axis=0, return_inverse=True)
+    for number, normal in enumerate(normals):
+        (some,) = np.nonzero(near & (which.ravel() == number))
         for begin in range(0, len(some), CHUNK):
             few = some[begin : begin + CHUNK]
             lost[few] = _hidden_sky(figure, points[few], normal)

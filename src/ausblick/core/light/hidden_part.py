@@ -34,8 +34,9 @@ def alike(found: Sequence[Touched], left: Bools) -> Iterator[tuple[list[Touched]
     both = np.flatnonzero(count == 2)
     if len(both):
         pairs = np.argsort(~touched[:, both], axis=0, kind="stable")[:2].T
-        for i, j in np.unique(pairs, axis=0):
-            yield [found[i], found[j]], both[(pairs == (i, j)).all(axis=1)]
+        kinds, which = np.unique(pairs, axis=0, return_inverse=True)
+        for number, (i, j) in enumerate(kinds):
+            yield [found[i], found[j]], both[which.ravel() == number]
     many = np.flatnonzero(count > MOST_AT_ONCE)
     if len(many):
         yield list(found), many

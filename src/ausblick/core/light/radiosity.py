@@ -74,7 +74,7 @@ def _scene(key: Hashable, plan: Plan, store: BasisStore) -> Scene:
 
     shape = together("shape", place_key(patches.corners), blocking_key(plan), plan.window)
     factors = store.scene(("factors", shape), between)
-    system = np.ascontiguousarray(factors * -patches.reflectance.T[:, None, :], dtype=np.float32)
+    system = factors.astype(np.float32) * -patches.reflectance.T[:, None, :].astype(np.float32)
     system[:, np.arange(len(centres)), np.arange(len(centres))] += 1.0
     return Scene(key, shape, patches, occluders, film, _inverse(system))
 

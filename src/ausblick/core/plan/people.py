@@ -12,6 +12,8 @@ HIPS, SEAT = 0.47, 0.45
 """Height of the hips as a share of stature, and of a chair's seat, m: usual proportions and furniture."""
 EYE_HEIGHT = 0.93
 """Height of the eyes as a share of stature: usual proportions of adults (0.93 to 0.94)."""
+HANDS_HEIGHT = 0.6
+"""The same of hands that are shown alone: between waist and chest, where they are drawn."""
 
 
 class Envelope(Part):
@@ -96,8 +98,13 @@ class Subject(Part):
 
     @property
     def eyes(self) -> tuple[float, float, float]:
-        """Where the face is measured and the lens is focused: x, y, z in m."""
+        """Where the lens is focused: x, y, z in m."""
         return self.x, self.up(EYE_HEIGHT), self.z
+
+    @property
+    def skin_at(self) -> tuple[float, float, float]:
+        """Where the light on skin is measured: on the face, of hands alone in the middle of where they work; m."""
+        return self.eyes if self.framing != "hands" else (self.x, self.up(HANDS_HEIGHT), self.z)
 
     @property
     def lowered(self) -> float:

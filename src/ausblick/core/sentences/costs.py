@@ -12,6 +12,7 @@ COSTS: dict[str, str] = {
     "cost/frame-rate": "less slow motion",
     "cost/stops": "costs {by:stops} of light",
     "cost/wins-stops": "wins {by:stops} of light",
+    "cost/nd": "a filter before the lens",
     "cost/less-depth": "less depth of field",
     "cost/less-depth-more-light": "less depth of field, more light",
     "cost/less-depth-choppier": "less depth of field, choppier movement",

@@ -178,13 +178,14 @@ def nearer(plan: Plan, index: int, lamp: Light, subject: Subject, stops: float) 
     """The lamp as much closer to the face as gives it so many stops; light goes with the square of the distance."""
     if lamp.is_daylight:
         return []
-    away = math.dist(lamp.position, subject.eyes)
+    away = math.dist(lamp.position, subject.skin_at)
     closer = max(NEAREST_KEY, away * 2.0 ** (-stops / 2.0))
     if closer > away - TOO_LITTLE:
         return []
     share = closer / away
-    x, y, z = (f + (p - f) * share for p, f in zip(lamp.position, subject.eyes, strict=True))
-    text = tell("do/lamp-nearer", lamp=lamp.name, to=closer, was=away)
+    x, y, z = (f + (p - f) * share for p, f in zip(lamp.position, subject.skin_at, strict=True))
+    ident = "do/lamp-nearer/hands" if subject.framing == "hands" else "do/lamp-nearer"
+    text = tell(ident, lamp=lamp.name, to=closer, was=away)
     return [Proposal(text, lamp_to(plan, index, (x, y, z)), tell("cost/fall-off"))]
 
 

@@ -61,7 +61,8 @@ def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
-    """The shutter alone, and the shutter with ISO or aperture giving the light back."""
+    """The shutter alone, and the shutter with the aperture, or a filter where that is too much for it, giving the
+    light back."""
     camera = evaluation.plan.camera
     if abs(seconds / camera.shutter_s - 1.0) < 0.01:
         return []
@@ -78,7 +79,15 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
                 tell("cost/less-depth") if spent > 0 else None,
             )
         )
+    elif spent <= -1.0:
+        dark = edit.camera.nd_stops(min(camera.nd_stops + round(-spent), MOST_ND))
+        text = tell("do/shutter-nd", to=seconds, was=camera.shutter_s, stops=float(round(-spent)))
+        proposals.append(Proposal(text, (change, dark), tell("cost/nd")))
     return proposals
+
+
+MOST_ND = 10.0
+"""Of the darkest filters that are usual, stops."""
 
 
 def _angle(evaluation: Evaluation) -> Judgement | None:
@@ -100,7 +109,7 @@ def _to_school(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     fitting = [1.0 / n for n in SHUTTERS if low <= 360.0 * fps / n <= high]
     safe = safe_shutters(evaluation.plan.room.mains.hz, fps)
     fitting.sort(key=lambda t: min((abs(t - s) for s in safe), default=0.0))
-    return _shutter_to(evaluation, fitting[0])[:1] if fitting else []
+    return _shutter_to(evaluation, fitting[0]) if fitting else []
 
 
 def _flicker(evaluation: Evaluation) -> Judgement | None:

@@ -108,7 +108,7 @@ def _keys(plan: Plan) -> list[tuple[int, Light]]:
 
 def _toward(plan: Plan, lamp: Light) -> Floats:
     assert plan.subject is not None
-    origin = np.array(lamp.aim if lamp.fixture.emitter.shape == "sun" else plan.subject.eyes)
+    origin = np.array(lamp.aim if lamp.fixture.emitter.shape == "sun" else plan.subject.skin_at)
     return unit(np.array(lamp.position) - origin)
 
 
@@ -149,7 +149,7 @@ def _as_lit(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     assert plan.subject is not None
     worst = max(_met(plan), key=lambda one: one.off)
     lamp = plan.lights[worst.index]
-    face = np.array(plan.subject.eyes)
+    face = np.array(plan.subject.skin_at)
     away = float(np.linalg.norm(np.array(lamp.position) - face))
     proposals = []
     for distance in dict.fromkeys((away, 1.5)):

@@ -45,10 +45,13 @@ def _exposed(evaluation: Evaluation) -> Judgement | None:
     if over is None:
         return None
     if not math.isfinite(over):
-        return Judgement("fix", None, wanted_stops(evaluation)[0], "stops", tell("subject.exposure/dark"), 12.0)
+        says = tell(_whose(evaluation, "subject.exposure/dark", "subject.exposure/dark/hands"))
+        return Judgement("fix", None, wanted_stops(evaluation)[0], "stops", says, 12.0)
     low, high = wanted_stops(evaluation)
     off = max(low - over, over - high, 0.0)
-    ident = "subject.exposure/over" if over > 0 else "subject.exposure/under"
+    ident = _whose(evaluation, "subject.exposure/under", "subject.exposure/under/hands")
+    if over > 0:
+        ident = _whose(evaluation, "subject.exposure/over", "subject.exposure/over/hands")
     says = tell(ident, stops=over, level=evaluation.exposure.subject_level or 0.0)
     # Half a stop beyond the band that is aimed at is still graded unseen.
     beyond = max(0.0, off - AIMED)
@@ -56,6 +59,12 @@ def _exposed(evaluation: Evaluation) -> Judgement | None:
 
 
 AIMED = EXPOSURE.at - FACE_UNDER
+
+
+def _whose(evaluation: Evaluation, of_face: str, of_hands: str) -> str:
+    """The sentence about a face, or about hands that are shown alone."""
+    subject = evaluation.plan.subject
+    return of_hands if subject is not None and subject.framing == "hands" else of_face
 
 
 def _face_lamps(evaluation: Evaluation) -> list[tuple[int, Light]]:
@@ -146,7 +155,9 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
     screen = trace_of(plan, *levels_as_rec709(evaluation))
     # A screen that is too bright is told by its own level.
     short = max(ABOVE.at - level, min(screen, evaluation.target.rec709.high) - level, 0.0)
-    ident = "subject.above-screen" if plan.camera.curve == "rec709" else "subject.above-screen/curve"
+    ident = _whose(evaluation, "subject.above-screen", "subject.above-screen/hands")
+    if plan.camera.curve != "rec709":
+        ident = _whose(evaluation, "subject.above-screen/curve", "subject.above-screen/curve/hands")
     says = tell(ident, face=level, screen=screen)
     return Judgement(ABOVE.grade(short), level, ABOVE.at, "%", says, short)
 
@@ -177,8 +188,8 @@ RULES = (
     Rule(
         id="subject.exposure",
         stage="subject",
-        measure="face against grey",
-        why="A face exposed right needs no lifting, and lifting brings noise into the edge.",
+        measure="skin against grey",
+        why="Skin exposed right needs no lifting, and lifting brings noise into the edge.",
         judge=_exposed,
         propose=_expose,
         digits=1,
@@ -186,7 +197,7 @@ RULES = (
     Rule(
         id="subject.above-screen",
         stage="subject",
-        measure="face level",
+        measure="skin level",
         why="The face stays brighter than the screen, so that its edge separates and the screen spills little.",
         judge=_above_screen,
         propose=_expose,

@@ -116,9 +116,9 @@ class _Search:
         return np.asarray(np.sum(each, axis=0))
 
     def _on_faces(self, index: int, at: LampPlace | Light) -> Floats:
-        """Lux (P,) at full power on a card before each person's eyes that looks at the lamp."""
+        """Lux (P,) at full power on a card before each person's face that looks at the lamp."""
         lamp = self.plan.lights[index].model_copy(update={"position": at.position, "aim": at.aim})
-        emission, eyes = emission_of(lamp, self.plan), np.array([one.eyes for one in people_of(self.plan)])
+        emission, eyes = emission_of(lamp, self.plan), np.array([one.skin_at for one in people_of(self.plan)])
         toward = [unit(at.position - own) for own in eyes]
         lux = [direct_lux(emission, own[None], way, NONE, most=3)[0] for own, way in zip(eyes, toward, strict=True)]
         return np.array(lux)

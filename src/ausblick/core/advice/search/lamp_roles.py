@@ -270,7 +270,7 @@ def around_face(subject: Subject, azimuth: float, elevation: float, away: float)
     a, e = math.radians(azimuth), math.radians(elevation)
     return (
         subject.x + away * math.sin(a) * math.cos(e),
-        subject.eyes[1] + away * math.sin(e),
+        subject.skin_at[1] + away * math.sin(e),
         subject.z + away * math.cos(a) * math.cos(e),
     )
 
