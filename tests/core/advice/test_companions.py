@@ -182,3 +182,16 @@ def test_of_the_two_gardeners_what_is_wrong_with_her_is_told_and_mended_on_her()
 def found_again(plan: Plan, rule: str) -> float:
     """The value of one rule's finding."""
     return find(plan, STORE, with_remedies=False, only=(rule,))[1][0].judgement.value or 0.0
+
+
+def test_what_holds_of_everybody_is_told_of_whom_it_is_nearest_to_its_limit(make: MakePlan) -> None:
+    """A remedy's number is of the one who gave the alarm, after it too: a smear is as long as the shutter."""
+    calm = told(two(make, {"x": 0.6, "z": 2.8, "speed": 0.4}, subject={"x": 0.0, "z": 2.8, "speed": 0.1}))
+    assert calm["camera.smear"].severity == "fine"
+    assert calm["camera.smear"].who == "gardener"
+    quick = told(two(make, {"x": 0.6, "z": 2.8, "speed": 1.2}, subject={"x": 0.0, "z": 2.8, "speed": 0.1}))
+    assert quick["camera.smear"].who == "gardener"
+    shorter = quick["camera.smear"].remedies[0]
+    seconds = next(change.value for change in shorter.changes if change.path == "camera.shutter_s")
+    assert shorter.before is not None
+    assert shorter.after == pytest.approx(shorter.before * seconds / 0.01, rel=0.02)

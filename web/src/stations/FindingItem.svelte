@@ -14,7 +14,7 @@
   const show = (value: number | null) => showValue(value, finding.unit, finding.digits, prefs.length, prefs.light)
   const effect = (remedy: Remedy) =>
     remedy.outcome === 'does-not-apply'
-      ? `${finding.measure} ${show(remedy.before)}: no longer a question`
+      ? `${finding.measure}: no longer a question`
       : `${finding.measure} ${show(remedy.before)} → ${show(remedy.after)}`
   const whose = $derived(finding.who ? `${finding.who}: ` : '')
   const waiting = $derived(session.remediesAre !== 'here')

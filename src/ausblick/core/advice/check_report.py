@@ -295,8 +295,8 @@ def _remedy(rule: Rule, unit: str, remedy: Remedy) -> RemedyReport:
 
 def _effect(rule: Rule, unit: str, remedy: Remedy) -> str:
     """The rule's value before and after, in its unit."""
-    before = "none" if remedy.before is None else digits(remedy.before, rule.digits)
     if remedy.outcome == "does-not-apply":
-        return f"{rule.measure} {before} {unit}".rstrip() + ": no longer a question"
+        return f"{rule.measure}: no longer a question"
+    before = "none" if remedy.before is None else digits(remedy.before, rule.digits)
     after = "none" if remedy.after is None else digits(remedy.after, rule.digits)
     return f"{rule.measure} {before} → {after} {unit}".rstrip()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import replace
 
@@ -30,9 +31,16 @@ def with_companions(judged: Judged, theirs: Sequence[Judged]) -> Judged:
 
 
 def _is_worse(theirs: Judgement, other: Judgement | None) -> bool:
-    if theirs.severity == "fine" or other is None:
+    if other is None:
         return theirs.severity != "fine"
-    return (RANK[theirs.severity], -theirs.excess) < (RANK[other.severity], -other.excess)
+    return _standing(theirs) < _standing(other)
+
+
+def _standing(judged: Judgement) -> tuple[int, float, float]:
+    """The worse the less: by severity, by how far beyond its limit it is, and of what holds by how near to it."""
+    value, limit = judged.value, judged.limit
+    room = math.inf if value is None or limit is None else abs(value - limit)
+    return RANK[judged.severity], -judged.excess, room
 
 
 def said_of(proposal: Proposal, plan: Plan, person: int) -> Proposal:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 import numpy as np
@@ -40,12 +39,8 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
     severity = HUE.grade(HUE.at - best)
     if severity == "fine":
         # Nothing is lost where it is keyed the kinder way; that has to be known, and costs despill.
-        return Judgement(
-            "consider", solid, HUE.at, "%", tell("screen.hue/larger", name=name, solid=math.floor(solid)), short
-        )
-    return Judgement(
-        severity, best, HUE.at, "%", tell("screen.hue/shared", name=name, solid=math.floor(best)), HUE.at - best
-    )
+        return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/larger", name=name, solid=solid), short)
+    return Judgement(severity, best, HUE.at, "%", tell("screen.hue/shared", name=name, solid=best), HUE.at - best)
 
 
 def _held(plan: Plan) -> tuple[str, ...]:
