@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ausblick.core.advice.findings import find
+from ausblick.core.advice.findings import findings_of
 from ausblick.core.advice.rule import Finding
 from ausblick.core.advice.rule_set import rules_with
 from ausblick.core.advice.search.room_table import Cell, room_table
@@ -16,12 +16,15 @@ from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
 
+from .asked_once import AskedOnce
 from .frame_told import FrameCause, FrameComparison
 from .turns import Turns
 from .wanted import still_wanted
 
 PLANS = 12
 """Plans whose findings, and whose own picture's reading, are remembered."""
+IN_HAND = 3
+"""Plans whose evaluation is: of what a hand holds the page asks for numbers and for a picture at once."""
 
 
 @dataclass(frozen=True)
@@ -31,6 +34,7 @@ class Memory:
     comparisons: Shelf[FrameComparison] = field(default_factory=lambda: Shelf(PLANS))
     _rooms: Shelf[list[Cell]] = field(default_factory=lambda: Shelf(PLANS))
     _expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(PLANS))
+    _evaluated: AskedOnce[Evaluation] = field(default_factory=lambda: AskedOnce(IN_HAND))
     _findings: Shelf[tuple[Evaluation, list[Finding]]] = field(default_factory=lambda: Shelf(PLANS))
 
     def findings(self, plan: Plan, kit: Kit, with_remedies: bool, turns: Turns) -> tuple[Evaluation, list[Finding]]:
@@ -38,12 +42,17 @@ class Memory:
 
         def judge() -> tuple[Evaluation, list[Finding]]:
             with turns.taken():
-                return find(plan, self.basis, rules_with(kit), with_remedies=with_remedies)
+                evaluation = self.evaluated(plan)
+                return evaluation, findings_of(evaluation, self.basis, rules_with(kit), with_remedies=with_remedies)
 
         if not with_remedies:
             # Asked for at every move of a hand: each plan once.
             return judge()
         return self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
+
+    def evaluated(self, plan: Plan) -> Evaluation:
+        """Its evaluation, worked out once for all who ask for it now."""
+        return self._evaluated.get(plan.model_dump_json(), lambda: evaluate(plan, self.basis))
 
     def room(self, plan: Plan, kit: Kit) -> list[Cell]:
         """What the plan's room can shoot with the kit."""
@@ -51,6 +60,4 @@ class Memory:
 
     def expected(self, plan: Plan) -> FrameReading:
         """What the plan's own picture reads by the ruler of real frames."""
-        return self._expected.get(
-            plan.model_dump_json(), lambda: expected_reading(evaluate(plan, self.basis), self.basis)
-        )
+        return self._expected.get(plan.model_dump_json(), lambda: expected_reading(self.evaluated(plan), self.basis))

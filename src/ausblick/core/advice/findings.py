@@ -33,6 +33,19 @@ def find(
     `only`: ids of the rules that are asked for; what their remedies worsen is still told by all of `rules`.
     """
     evaluation = evaluate(plan, store)
+    return evaluation, findings_of(evaluation, store, rules, with_remedies=with_remedies, only=only)
+
+
+def findings_of(
+    evaluation: Evaluation,
+    store: BasisStore,
+    rules: RuleSet = CRAFT,
+    *,
+    with_remedies: bool = True,
+    only: Collection[str] | None = None,
+) -> list[Finding]:
+    """The same of a plan whose evaluation is known."""
+    plan = evaluation.plan
     trials = Trials(plan, store, rules, rules.judge(evaluation), predicted_quality(evaluation))
     asked = rules if only is None else rules.only(only)
     found = []
@@ -42,7 +55,7 @@ def find(
             remedies = trials.remedies(rule, evaluation) if with_remedies else ()
             none = no_remedy(rule.id, judgement) if with_remedies and not remedies else None
             found.append(Finding(rule, judgement, remedies, none))
-    return evaluation, sorted(found, key=lambda finding: RANK[finding.judgement.severity])
+    return sorted(found, key=lambda finding: RANK[finding.judgement.severity])
 
 
 @dataclass(frozen=True)
