@@ -11,7 +11,8 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.figure.solid_body import PARTS, SolidBody, solid_body
 from ausblick.core.geometry.vectors import Bools, Floats
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.body_light import BodyLight, body_light, hidden_from_above, shadow_on
+from ausblick.core.light.body_light import BodyLight, body_light, shadow_on
+from ausblick.core.light.body_overhead import hidden_from_above
 from ausblick.core.light.direct import direct_lux_on
 from ausblick.core.light.emission import emission_of
 from ausblick.core.light.mix import ambient_rgb

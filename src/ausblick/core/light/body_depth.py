@@ -30,6 +30,8 @@ ALL_ROUND, NEAREST = 240, 0.02
 """Cells of a picture from near by over a width of two at a distance of one, each of six that look all round among
 them; and what is too near for it, m."""
 BEHIND = np.float32(1e-6)
+SUN_FROM = 60.0
+"""From where parallel light is looked along, m."""
 NEARER = 0.008
 """A place is in the body's shadow where something lies so much nearer to the source, m."""
 CASTER = {"head": 0.004, "hand": 0.004, "moving hand": 0.004}

@@ -18,7 +18,7 @@ from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round
 from ..plan import Light, Plan
 from .basis import BasisStore, Shelf
-from .body_depth import COARSER, lit, look, within_reach
+from .body_depth import SUN_FROM, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
 from .emitters import Face
@@ -41,9 +41,6 @@ BESIDE = 0.05
 BROAD = 14
 """Exponent of the gloss of skin and cloth: broad."""
 ONE = np.ones(1, dtype=np.float32)
-SUN_FROM = 60.0
-OVERHEAD = 48
-"""Directions of the upper half space, each with as much of its light on a level place."""
 ROUND = 18
 HEIGHTS, SIDES, AHEAD = (0.06, 0.35, 0.65, 0.92), (-0.15, 0.15), 0.06
 """Where returned light is asked for round the body: shares of stature up, aside, and toward the camera."""
@@ -101,17 +98,6 @@ def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     for at, share in zip(sources, shares, strict=True):
         kept[rows] += share * (1.0 - lit(body, asked, at))
     return kept
-
-
-def hidden_from_above(body: SolidBody, places: Floats) -> Floats:
-    """Share (P,) of light from all of the upper half space that the body keeps off level places (P, 3)."""
-    i = np.arange(OVERHEAD) + 0.5
-    level, turn = np.sqrt(i / OVERHEAD), np.pi * (1.0 + np.sqrt(5.0)) * i
-    ways = np.stack([level * np.cos(turn), np.sqrt(1.0 - level * level), level * np.sin(turn)], axis=1)
-    suns = body.places.mean(axis=0).astype(np.float64) + SUN_FROM * ways
-    look(body, suns, COARSER)
-    asked = np.ascontiguousarray(places.T, dtype=np.float32)
-    return np.asarray(np.mean([1.0 - lit(body, asked, sun, COARSER) for sun in suns], axis=0))
 
 
 @dataclass(frozen=True, eq=False)

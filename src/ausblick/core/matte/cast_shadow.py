@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import partial
 
 import numpy as np
 
@@ -13,7 +12,8 @@ from ..figure.solid_body import SolidBody, solid_body
 from ..geometry.lattice import at_lattice
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
-from ..light.body_light import hidden_from_above, shadow_on
+from ..light.body_light import shadow_on
+from ..light.body_overhead import hidden_from_above
 from ..light.emission import emission_of
 from ..light.figure_shadow import SKY_FAR, hidden_round
 from ..light.keys import blocking_key, together
@@ -81,6 +81,5 @@ def _left_by_people(plan: Plan, bodies: Sequence[SolidBody], grid: Grid, finer: 
     points = finer.points()
     left = np.ones(len(points))
     for body in bodies:
-        hidden = partial(hidden_from_above, body, points)
-        left *= 1.0 - store.get(together("cast round", finer.key, body.key), hidden)
+        left *= 1.0 - hidden_from_above(body, points)
     return np.asarray(left.reshape(finer.shape))

@@ -76,6 +76,7 @@ class _Inked:
 
 _KEPT: Shelf[_Inked] = Shelf(8)
 _IN_PIXELS: Shelf[PlacesInPixels] = Shelf(4)
+_DRAWN: Shelf[bool] = Shelf(8)
 
 
 def _look(seed: int, subject: Subject, found: Traced) -> Hashable:
@@ -93,10 +94,17 @@ def _inked(seed: int, subject: Subject, own: Floats32, found: Traced) -> _Inked:
     return _KEPT.get(_look(seed, subject, found), make)
 
 
+def _seen_before(look: Hashable) -> bool:
+    """Only what is drawn a second time will be drawn again: a moved figure looks another way at every place."""
+    before = _DRAWN.known(look) is not None
+    _DRAWN.get(look, lambda: True)
+    return before
+
+
 def _seen(look: Hashable | None, inked: _Inked, found: Traced, both: Floats32) -> Floats32:
     """Linear light (h, w, 3) of the body's part of each pixel, with light and gloss (V, 6) on its places; what pixels
     make of it is kept by `look`."""
-    if look is not None:
+    if look is not None and _seen_before(look):
         made = partial(places_in_pixels, found, inked.reflectance, inked.gloss, len(both))
         return found.evened(_IN_PIXELS.get(look, made).seen(both).reshape(*found.cover.shape, 3))
     light = found.at(both)

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from functools import partial
 
 import cv2
 import numpy as np
@@ -19,7 +18,8 @@ from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody, solid_body
 from ..geometry.vectors import Bools, Floats, Reals
 from ..light.basis import BasisStore
-from ..light.body_light import hidden_from_above, shadow_on
+from ..light.body_light import shadow_on
+from ..light.body_overhead import hidden_from_above
 from ..light.direct import direct_lux
 from ..light.emission import emission_of
 from ..light.keys import blocking_key, framing_key, lamp_keys, together
@@ -82,6 +82,14 @@ class Side:
         if self.axis == 2:
             return np.full_like(u, self.at)
         return (u, v)[ALONG[self.axis].index(2)]
+
+    def part_of(self, other: Side) -> bool:
+        """Is it a piece of another side, and not that one?"""
+        (u0, u1), (v0, v1) = self.spans
+        (low_u, high_u), (low_v, high_v) = other.spans
+        within = low_u <= u0 and u1 <= high_u and low_v <= v0 and v1 <= high_v
+        same = (self.axis, self.at, self.facing) == (other.axis, other.at, other.facing)
+        return same and within and self.spans != other.spans
 
     def met(self, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
         """How far along each ray (..., 3) its front is met (inf: nowhere), and where on it."""
@@ -200,9 +208,7 @@ def _lit(plan: Plan, side: Side, spans: tuple[Span, Span], light: SceneLight, st
     around = np.einsum("vj,ui,jic->vuc", to_v, to_u, back, optimize=True) + ambient_rgb(plan, side.normal)
     bodies = [solid_body(one, plan.camera) for one in people_of(plan)] if side.is_floor else []
     for body in bodies:
-        hidden = partial(hidden_from_above, body, places)
-        dark = store.get(("above", side, spans, body.key), hidden).reshape(NODES, NODES)
-        around = around * (1.0 - dark)[..., None]
+        around = around * (1.0 - hidden_from_above(body, places).reshape(NODES, NODES, 1))
     lamps = _by_lamp(plan, side, spans, places, bodies, store)
     lux = around + (summed(plan, lamps) if plan.lights else 0.0)
     lux = cv2.GaussianBlur(lux, (0, 0), SOFTER, borderType=cv2.BORDER_REPLICATE)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
+from collections.abc import Hashable, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -13,7 +13,11 @@ from ..camera.view import view_key
 from ..geometry.vectors import Bools, Floats, Floats32, Ints32
 from ..light.basis import Shelf
 from .capture import Capture
+from .lit_room import Side
 from .pixel_window import PixelWindow
+
+Box = tuple[slice, slice]
+"""Rows and columns."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -23,7 +27,7 @@ class MetSurface:
 
     sheet: int | None
     side: int | None
-    box: tuple[slice, slice]
+    box: Box
     first: Bools
     reach: Floats32
     x: Floats32
@@ -46,18 +50,56 @@ _KEPT: Shelf[MetSurfaces] = Shelf(10)
 def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:
     """What the lens sees through the middles of a window's pixels."""
     sensor = capture.plan.camera.sensor
+    pieces = {i: whole for i, part in enumerate(capture.room) if (whole := _whole(capture, part.side)) is not None}
+    sides = tuple(part.side for i, part in enumerate(capture.room) if i not in pieces)
     key = (
         view_key(capture.view), sensor.px_w, sensor.px_h, window, curve_radius(capture.plan.screen),
-        tuple(lit.sheet for lit in capture.sheets), tuple(part.side for part in capture.room),
+        tuple(lit.sheet for lit in capture.sheets), sides,
     )  # fmt: skip
 
     def found() -> MetSurfaces:
         u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
         v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
         rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
-        return replace(met_surfaces(capture, capture.view.lens, rays), key=key)
+        whole = replace(capture, room=tuple(part for i, part in enumerate(capture.room) if i not in pieces))
+        return replace(met_surfaces(whole, capture.view.lens, rays), key=key)
 
-    return _KEPT.get(key, found)
+    return _with_pieces(_KEPT.get(key, found), capture, pieces)
+
+
+def _whole(capture: Capture, side: Side) -> Side | None:
+    """The side of which another is a piece, on a closer lattice where somebody stands; None where it is none."""
+    return next((other.side for other in capture.room if side.part_of(other.side)), None)
+
+
+def _with_pieces(met: MetSurfaces, capture: Capture, pieces: Mapping[int, Side]) -> MetSurfaces:
+    """The same with pieces (by their place in the room) cut out of their sides: somebody who walks takes them along
+    and changes nothing of what else is met."""
+    kept = [i for i in range(len(capture.room)) if i not in pieces]
+    each = [one if one.side is None else replace(one, side=kept[one.side]) for one in met.each]
+    for number, whole in pieces.items():
+        for i, one in enumerate(each):
+            if one.side is None or capture.room[one.side].side != whole:
+                continue
+            (u0, u1), (v0, v1) = capture.room[number].side.spans
+            inside = one.first & (one.x >= u0) & (one.x <= u1) & (one.y >= v0) & (one.y <= v1)
+            each[i] = replace(one, first=one.first & ~inside)
+            rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
+            if len(rows):
+                part = slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1)
+                box = _within(one.box, part)
+                maps = one.reach[part], one.x[part], one.y[part]
+                each.append(MetSurface(None, number, box, inside[part], *maps))
+    return replace(met, each=tuple(each))
+
+
+def _within(box: Box, part: Box) -> Box:
+    """A part of a box, where that is."""
+    (rows, columns), (down, across) = box, part
+    return (
+        slice(rows.start + down.start, rows.start + down.stop),
+        slice(columns.start + across.start, columns.start + across.stop),
+    )
 
 
 def met_surfaces(capture: Capture, eye: Floats, rays: Floats) -> MetSurfaces:
