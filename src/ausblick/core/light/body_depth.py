@@ -30,15 +30,16 @@ ALL_ROUND, NEAREST = 240, 0.02
 """Cells of a picture from near by over a width of two at a distance of one, each of six that look all round among
 them; and what is too near for it, m."""
 BEHIND = np.float32(1e-6)
+"""What is no farther before a source than that, m, is not seen from it."""
 SUN_FROM = 60.0
 """From where parallel light is looked along, m."""
 NEARER = 0.008
 """A place is in the body's shadow where something lies so much nearer to the source, m."""
 CASTER = {"head": 0.004, "hand": 0.004, "moving hand": 0.004}
-SOFT = 0.03
-"""A cell of a picture at the body is narrower than that, m."""
 COARSE = 0.018
 """The body casts its shadow as a mesh with corners no closer than that share of stature."""
+SOFT = 0.03
+"""A cell of a picture at the body is narrower than that, m."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -57,7 +58,7 @@ class _DepthSeen:
         x, y = local[0] * scale + np.float32(wide / 2.0 - 0.5), np.float32(high / 2.0 - 0.5) - local[1] * scale
         left, right, top, bottom = self.filled
         within = np.flatnonzero(
-            (distance > 0.0) & (x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1)
+            (distance > BEHIND) & (x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1)
         )
         found = np.ones(len(x), dtype=np.float32)
         found[within] = _nearer(self.depth, x[within], y[within], distance[within] - np.float32(NEARER))
@@ -71,9 +72,9 @@ class _DepthSeen:
         return (columns[0], columns[-1], rows[0], rows[-1]) if len(rows) else (0, -2, 0, -2)
 
 
-_SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(96), COARSER: Shelf(240)}
-"""By their cells: body, screen and floor ask for the shadow of the same sources; some 40 and 24 MB, and a few more
-where a lamp is close."""
+_SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(96), COARSER: Shelf(64)}
+"""By their cells: body, screen and floor ask for the shadow of the same sources; of the sky all are asked once. Some
+20 and 2 MB, and a few more where a lamp is close."""
 _LOOKING = Lock()
 
 
