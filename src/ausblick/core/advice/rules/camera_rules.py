@@ -79,8 +79,8 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
                 tell("cost/less-depth") if spent > 0 else None,
             )
         )
-    elif spent <= -1.0:
-        dark = edit.camera.nd_stops(min(camera.nd_stops + round(-spent), MOST_ND))
+    elif spent <= -1.0 and camera.nd_stops + round(-spent) <= MOST_ND:
+        dark = edit.camera.nd_stops(camera.nd_stops + round(-spent))
         text = tell("do/shutter-nd", to=seconds, was=camera.shutter_s, stops=float(round(-spent)))
         proposals.append(Proposal(text, (change, dark), tell("cost/nd")))
     return proposals
