@@ -11,9 +11,10 @@ from functools import lru_cache
 from typing import Any, Generic, TypeVar
 
 from ..geometry.vectors import Floats
-from ..plan import Fixture, Flag, Light, Plan, Room, Screen
+from ..plan import Camera, Fixture, Flag, Light, Plan, Room, Screen, Subject
 
 PLAIN_LIGHT, PLAIN_FIXTURE, PLAIN_ROOM, PLAIN_SCREEN = Light(id=""), Fixture(flux_lm=1.0), Room(), Screen()
+PLAIN_CAMERA, PLAIN_PERSON = Camera(), Subject()
 PLAIN_FLAG = Flag(id="", corners=((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (1.0, 1.0, 0.0), (0.0, 1.0, 0.0)))
 ASIDE_OF_LAMP = ("id", "name", "role", "dimmer", "on", "gel", "circuit")
 """Weights and words: none of them changes what a lamp gives at full power."""
@@ -21,8 +22,13 @@ ASIDE_OF_FIXTURE = ("cct", "cct_range", "duv", "cri", "watts", "flicker", "flash
 ASIDE_OF_ROOM = ("ambient_lux", "ambient_cct", "wind_ms", "mains")
 ASIDE_OF_SCREEN = ("hue", "material", "gloss", "transmittance", "wrinkle_slope", "behind_lux")
 """The screen's shape and ink stay; light through the cloth is told apart where it counts."""
-ASIDE_OF_FRAMING = ("lights", "photometry")
-"""Lamps change nothing of what of the screen is seen, and where."""
+ASIDE_OF_FRAMING = ("title", "medium", "lights", "photometry", "plate")
+"""Lamps change nothing of what of the screen is seen, and where; nor do exposure, recording, inks and movement."""
+ASIDE_OF_LENS = (
+    "widest", "f_number", "shutter_s", "iso", "fps", "nd_stops", "white_balance_k", "tint", "playback_fps", "sync_s",
+    "sharpening", "noise_reduction", "curve", "curve_table", "noise", "recording",
+)  # fmt: skip
+ASIDE_OF_PERSON = ("speed", "skin", "hair", "wardrobe")
 
 
 class StoreKey:
@@ -105,7 +111,13 @@ def _wall(plan: Plan) -> Any:
 
 
 def _framing(plan: Plan) -> StoreKey:
-    return together(*(getattr(plan, name) for name in Plan.model_fields if name not in ASIDE_OF_FRAMING))
+    parts = {name: getattr(plan, name) for name in Plan.model_fields if name not in ASIDE_OF_FRAMING}
+    parts["room"] = _aside(plan.room, PLAIN_ROOM, ASIDE_OF_ROOM)
+    parts["screen"] = _aside(plan.screen, PLAIN_SCREEN, (*ASIDE_OF_SCREEN, "reflectance"))
+    parts["camera"] = _aside(plan.camera, PLAIN_CAMERA, ASIDE_OF_LENS)
+    parts["subject"] = plan.subject and _aside(plan.subject, PLAIN_PERSON, ASIDE_OF_PERSON)
+    parts["companions"] = tuple(_aside(one, PLAIN_PERSON, ASIDE_OF_PERSON) for one in plan.companions)
+    return together(*parts.values())
 
 
 _of_lamp = Noted(_lamp)
