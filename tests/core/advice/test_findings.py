@@ -13,7 +13,7 @@ from ausblick.core.plan import Plan, apply_changes
 from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
 from ausblick.demo.fern_house_2 import seed_jar, welcome
-from tests.conftest import MakePlan
+from tests.conftest import MakePlan, lamp
 from tests.demo_findings import found, judged
 from tests.stores import STORE
 
@@ -107,6 +107,18 @@ def test_clipping_is_a_stop(make: MakePlan) -> None:
     assert "clips" in say(finding.judgement.says)
     changed = apply_changes(make(lights=EVEN, camera={"iso": 25600}), finding.remedies[0].changes)
     assert found(changed, "key.clipping").judgement.severity != "stop"
+    assert finding.judgement.value is not None
+    assert 60.0 < finding.judgement.value <= 100.0, "of its colour, in %"
+
+
+@pytest.mark.parametrize("damage", ["key.edge", "key.hair"])
+def test_what_clipping_costs_is_cured_by_less_light(make: MakePlan, damage: str) -> None:
+    plan = make(lights=EVEN, camera={"iso": 25600}, subject={"hair_kind": "fine"})
+    finding = found(plan, damage)
+    assert "clipping" in say(finding.judgement.says)
+    best = apply_changes(plan, finding.remedies[0].changes)
+    assert best.camera.f_number > plan.camera.f_number or best.lights[0].dimmer < plan.lights[0].dimmer
+    assert found(best, damage).judgement.excess < 0.5 * finding.judgement.excess
 
 
 @pytest.mark.parametrize(
@@ -167,6 +179,28 @@ def test_a_lamp_in_the_picture_is_found_and_moved_out(make: MakePlan) -> None:
     assert "where the action goes" in say(finding.judgement.says)
     changed = apply_changes(make(lights=lights), finding.remedies[0].changes)
     assert found(changed, "space.in-picture").judgement.severity == "fine"
+
+
+def test_a_white_face_is_to_be_mended_however_few_stops_made_it_so(make: MakePlan) -> None:
+    """Fair skin is white at two stops over, where darker skin is graded back."""
+    lights = [lamp(flux_lm=12000.0, position=[0.5, 2.0, 4.4], aim=[0, 1.6, 1.6])]
+    over = find(make(lights=lights), STORE, with_remedies=False)[0].exposure.stops_over
+    assert over is not None
+    camera = {"nd_stops": 0.0, "iso": 400.0 * 2.0 ** (2.1 - over)}
+    for skin, severity in (((0.75, 0.62, 0.55), "fix"), ((0.2, 0.12, 0.08), "consider")):
+        judgement = found(make(lights=lights, camera=camera, subject={"skin": skin}), "subject.exposure").judgement
+        assert judgement.value == pytest.approx(2.1, abs=0.02)
+        assert judgement.severity == severity
+
+
+def test_wind_on_a_screen_without_stands_asks_for_no_ballast_on_them(make: MakePlan) -> None:
+    outdoors = {"kind": "exterior", "wind_ms": 4.0}
+    words = {"muslin": "kg a stand", "pop-up": "tie it down"}
+    for material, said in words.items():
+        plan = make(room=outdoors, screen={"material": material})
+        assert said in say(found(plan, "screen.wind").judgement.says)
+    painted = make(room=outdoors, screen={"material": "paint"})
+    assert "screen.wind" not in {f.rule.id for f in find(painted, STORE, with_remedies=False)[1]}
 
 
 def test_a_wide_lens_near_the_face_is_found(make: MakePlan) -> None:

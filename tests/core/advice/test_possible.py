@@ -9,6 +9,7 @@ import pytest
 from ausblick.core.advice import moves
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Remedy
+from ausblick.core.advice.rule_set import CRAFT
 from ausblick.core.advice.rule_table import RULES
 from ausblick.core.advice.search.proposal import propose
 from ausblick.core.advice.steps import opened
@@ -21,6 +22,7 @@ from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, demo_findings
 from tests.stores import STORE
 
+RULES_OF_THE_PICTURE = CRAFT.only({"space.in-picture"})
 DIM = lamp(flux_lm=900.0, position=[0.0, 2.0, 1.8], aim=[0, 1.2, 0])
 
 
@@ -79,3 +81,42 @@ def test_what_is_found_is_said_in_fourteen_words(title: str) -> None:
     for finding in demo_findings(title).values():
         told = say(finding.judgement.says)
         assert len([word for word in told.split() if word.strip(",:;") not in units]) <= 14, told
+
+
+PHONE = {"sensor": {"width_mm": 9.8, "height_mm": 5.5}, "focal_mm": 6.9, "f_number": 1.8, "widest": 1.8}
+
+
+@pytest.mark.parametrize("shutter", [0.001, 0.02])
+def test_a_phone_is_offered_neither_another_lens_nor_another_opening(make: MakePlan, shutter: float) -> None:
+    """Too slow for a thrown hand, or far too fast for the school: a filter, the lamps and the ISO are left."""
+    plan = make(lights=[DIM], camera={**PHONE, "iso": 64.0, "shutter_s": shutter}, screen={"width": 1.6})
+    after = [apply_changes(plan, remedy.changes).camera for remedy in remedies(plan)]
+    assert len(after) >= 5
+    assert {(camera.focal_mm, camera.f_number) for camera in after} == {(6.9, 1.8)}
+    assert any(camera.shutter_s != shutter for camera in after)
+
+
+def test_a_stand_before_the_screen_is_told_and_the_lamp_is_hung(make: MakePlan) -> None:
+    """Its head is over the picture; hung, it needs no stand, where the ceiling is within reach."""
+    panel = lamp(position=[0.2, 2.9, 1.2], aim=[0, 1.2, 0], emitter={"shape": "rect", "width": 0.9, "height": 0.2})
+
+    def offered(height: float) -> list[Remedy]:
+        plan = make(room={"height": height}, lights=[panel])
+        (finding,) = (f for f in find(plan, STORE, RULES_OF_THE_PICTURE)[1])
+        assert say(finding.judgement.says).startswith("Stands before the screen")
+        return [r for r in finding.remedies if say(r.text).startswith("Hang")]
+
+    (hung,) = offered(3.6)
+    assert [change.value for change in hung.changes] == [[0.2, 3.3, 1.2]]
+    assert hung.outcome == "cured"
+    assert hung.cost is not None
+    assert "rigger" in say(hung.cost)
+    assert offered(4.6) == [], "the ceiling is too far"
+
+
+def test_a_soft_box_is_not_put_on_a_lamp_as_large(make: MakePlan) -> None:
+    sizes = {0.6: 1, 1.2: 0, 2.4: 0}
+    for size, count in sizes.items():
+        emitter = {"shape": "rect", "width": size, "height": size}
+        plan = make(lights=[lamp(position=[1.5, 2, 4], aim=[0, 1, 0], emitter=emitter)])
+        assert len(moves.softened(plan, 0, plan.lights[0])) == count

@@ -134,7 +134,7 @@ def test_a_grid_goes_before_what_is_on_a_lamp_and_stays_there(make: MakePlan) ->
     assert [one.kind for one in after.lights[0].modifiers] == ["softbox", "grid"]
     assert gridded(0, after.lights[0]) == []
     grid = make(lights=[lamp(flux_lm=3000, position=[0, 2, 4], aim=[0, 1, 0]) | {"modifier": {"kind": "grid"}}])
-    (soft,) = softened(0, grid.lights[0])
+    (soft,) = softened(grid, 0, grid.lights[0])
     assert [one.kind for one in apply_changes(grid, soft.changes).lights[0].modifiers] == ["softbox", "grid"]
 
 
@@ -168,7 +168,7 @@ def test_a_panel_that_the_room_is_too_small_for_is_not_said_to_be_moved(make: Ma
     (finding,) = find(plan, STORE, only=("space.through-wall",))[1]
     assert say(finding.judgement.says).startswith("wall of light")
     (proposal,) = finding.rule.propose(evaluate(plan, STORE), STORE)
-    assert say(proposal.text) == "Move panel off the wall"
+    assert say(proposal.text) == "Move panel back inside the room"
     assert [change.path for change in proposal.changes] == ["lights[0].position"]
     assert find(make(room={"x_min": -1.5, "x_max": 1.5, "height": 2.4}, lights=lights[1:]), STORE,
                 only=("space.through-wall",))[1][0].remedies == ()  # fmt: skip

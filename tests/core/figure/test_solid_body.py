@@ -62,6 +62,18 @@ def test_a_hand_has_five_fingers() -> None:
     assert cut == {0.835: 1, 0.862: 2, 0.876: 4}
 
 
+@pytest.mark.parametrize("posture", ["standing", "seated"])
+def test_every_piece_is_closed_and_turned_outward(posture: str) -> None:
+    """What faces away from the lens, or from a lamp, is left out of what it sees: corners are counter-clockwise."""
+    shape = body(posture=posture).shape
+    a, b, c = (shape.shares[shape.triangles[:, i]] for i in range(3))
+    out = np.einsum("ij,ij->i", np.cross(b - a, c - a), shape.facing[shape.triangles].mean(axis=1))
+    for part in np.unique(shape.part):
+        own = shape.part[shape.triangles[:, 0]] == part
+        # A vertex between two faces of a sole, or of a fold, looks another way than one of them.
+        assert np.mean(out[own] > 0.0) > (0.99 if PARTS[part] != "shoes" else 0.92), PARTS[part]
+
+
 def test_it_faces_the_camera() -> None:
     aside = solid_body(Subject(height=1.72, z=2.4), Camera(x=3.0, z=5.4))
     nose = of(aside, "head")

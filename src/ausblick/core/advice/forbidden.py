@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ..plan import Light, Plan
+from ..camera.built_in_lens import lens_is_built_in
+from ..plan import Camera, Light, Plan
 from .rule import RANK, Judgement
 
 LEAST_DIMMER = 0.05
@@ -15,13 +16,20 @@ Judged = dict[str, Judgement]
 
 def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
     """A lamp of the screen or the sun put out or down to nothing; daylight changed; a face exposed worse
-    for the sake of the screen's level; what the lens does not open to, or the kit does not have."""
+    for the sake of the screen's level; what the lens does not open to, another lens or opening where it is built in;
+    or what the kit does not have."""
     return (
         _puts_out(before, after)
+        or (not rule_id.startswith("kit.") and _turns_what_is_built_in(before.camera, after.camera))
         or after.camera.f_number < min(before.camera.f_number, after.camera.widest) - 0.01
         or (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
         or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
     )
+
+
+def _turns_what_is_built_in(before: Camera, after: Camera) -> bool:
+    same = before.focal_mm == after.focal_mm and before.f_number == after.f_number
+    return lens_is_built_in(before) and not same
 
 
 def _puts_out(before: Plan, after: Plan) -> bool:

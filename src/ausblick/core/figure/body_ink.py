@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
-from ..geometry.vectors import Bools, Bytes, Floats32
+from ..geometry.vectors import Bytes, Floats32
 from ..plan import Subject
 from .body_file import HEADS
 from .solid_body import PARTS
@@ -92,15 +92,17 @@ def _face(subject: Subject, own: Values, ink: Values) -> Values:
     brow = _within(np.abs(y - arch) - thick, 0.0012) * _within(x - 0.027, 0.003) * _within(0.0095 - x, 0.004) * front
     hairs = 0.8 + 0.2 * np.sin(2600.0 * x + 1500.0 * y)
     ink = _mixed(ink, 0.62 * brow * hairs, subject.hair)
-    return _eyes(x, y, front, ink)
+    (near,) = np.nonzero(front & (np.abs(y - EYE_AT[1]) < 3.0 * EYE_HIGH))
+    ink[near] = _eyes(x[near], y[near], ink[near])
+    return ink
 
 
-def _eyes(x: Values, y: Values, front: Bools, ink: Values) -> Values:
+def _eyes(x: Values, y: Values, ink: Values) -> Values:
     across, up = (x - EYE_AT[0]) / EYE_WIDE, (y - EYE_AT[1] - 0.04 * (x - EYE_AT[0])) / EYE_HIGH
     almond = np.sqrt(across * across + up * up * (1.0 + 0.6 * across * across))
-    lid = _within(almond - 1.25, 0.35) * (0.35 + 0.65 * (up > 0.0)) * front
+    lid = _within(almond - 1.25, 0.35) * (0.35 + 0.65 * (up > 0.0))
     ink = ink * (1.0 - 0.72 * lid[:, None])
-    open_ = _within(almond - 1.0, 0.12) * front
+    open_ = _within(almond - 1.0, 0.12)
     eye = np.broadcast_to(np.array(WHITE_OF_EYE, dtype=np.float32), ink.shape)
     away = np.hypot(x - EYE_AT[0], y - EYE_AT[1] - 0.0004)
     eye = _mixed(eye, _within(away - IRIS_RADIUS, 0.0005), IRIS)
@@ -124,14 +126,13 @@ def _strands(subject: Subject, own: Values, ink: Values) -> Values:
 
 def _coat(_: Subject, own: Values, ink: Values) -> Values:
     """Buttons, and the dark line where one front lies over the other."""
-    x, y, z = own[:, 0], own[:, 1], own[:, 2]
-    front = z > 0.02
-    edge = _within(np.abs(x + 0.0085) - 0.0006, 0.0012) * _within(y - 0.722, 0.004) * front
-    found = ink * (1.0 - 0.35 * edge[:, None])
+    (near,) = np.nonzero((own[:, 2] > 0.02) & (np.abs(own[:, 0]) < 0.012))
+    x, y = own[near, 0], own[near, 1]
+    left = 1.0 - 0.35 * _within(np.abs(x + 0.0085) - 0.0006, 0.0012) * _within(y - 0.722, 0.004)
     for at in (0.695, 0.635, 0.575):
-        button = _within(np.hypot(x - 0.004, y - at) - 0.0046, 0.0010) * front
-        found = found * (1.0 - 0.6 * button[:, None])
-    return found
+        left = left * (1.0 - 0.6 * _within(np.hypot(x - 0.004, y - at) - 0.0046, 0.0010))
+    ink[near] *= left[:, None]
+    return ink
 
 
 def _sole(_: Subject, own: Values, ink: Values) -> Values:

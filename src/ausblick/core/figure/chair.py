@@ -55,10 +55,12 @@ def chair_outlines(height: float, lowered: float) -> list[Floats]:
 
 
 def _face(axis: int, way: int) -> tuple[Floats, Ints]:
-    """Places of a cube's face, -1..1, and their triangles."""
+    """Places of a cube's face, -1..1, and their triangles, counter-clockwise seen from outside."""
     steps = np.linspace(-1.0, 1.0, CUTS + 1)
     u, v = (grid.ravel() for grid in np.meshgrid(steps, steps))
     places = np.insert(np.stack([u, v], axis=1), axis, way, axis=1)
     first = np.array([row * (CUTS + 1) + column for row in range(CUTS) for column in range(CUTS)])
     square = np.stack([first, first + 1, first + CUTS + 2, first, first + CUTS + 2, first + CUTS + 1], axis=1)
-    return places, square.reshape(-1, 3)
+    cut = square.reshape(-1, 3)
+    # From the first free axis to the second is a turn about the face's own axis, about y the other way round.
+    return places, cut if (way > 0) == (axis != 1) else cut[:, ::-1]

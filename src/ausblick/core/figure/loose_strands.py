@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -28,6 +29,7 @@ ROOT = 0.0505
 """How far from the middle of the head strands begin: just under the surface of the hair."""
 
 
+@lru_cache(maxsize=6)
 def strands(build: str, kind: str, seed: int) -> Strands:
     """Loose hair round the head; the same for the same seed."""
     off, wind, count = KINDS[kind]

@@ -55,3 +55,8 @@ def cross(a: Floats, b: Floats) -> Floats:
     y = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
     z = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
     return np.stack([x, y, z], axis=-1)
+
+
+def crossed(a: AsGiven, b: AsGiven) -> tuple[AsGiven, AsGiven, AsGiven]:
+    """Vector product over the first axis (3, K): x, y and z (K,) of it."""
+    return a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]

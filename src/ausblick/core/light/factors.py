@@ -15,7 +15,7 @@ import math
 
 import numpy as np
 
-from ..geometry.vectors import Floats, Ints, dot, over
+from ..geometry.vectors import Floats, Ints, crossed, dot, over
 
 FAR = 5.0
 """Beyond this many half diagonals a patch counts as a point: at most 1.5 % off."""
@@ -133,9 +133,7 @@ def _of_cut(to: Floats, n: Floats, heights: Floats) -> Floats:
 
 def _edge(a: Floats, b: Floats, n: Floats) -> Floats:
     """Angle between a and b times the height of their unit vector product; all (3, K)."""
-    x = a[1] * b[2] - a[2] * b[1]
-    y = a[2] * b[0] - a[0] * b[2]
-    z = a[0] * b[1] - a[1] * b[0]
+    x, y, z = crossed(a, b)
     length = np.sqrt(x * x + y * y + z * z)
     angle = np.arctan2(length, a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
     return np.asarray(angle * (x * n[0] + y * n[1] + z * n[2]) / np.maximum(length, 1e-300))

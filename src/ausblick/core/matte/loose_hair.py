@@ -48,14 +48,17 @@ def _splat(at: Floats, weights: Floats, shape: tuple[int, int]) -> Floats:
     """Weights (K,) at places (K, 2) in px shared among the four nearest pixels (H, W)."""
     rows, columns = shape
     inside = (at[:, 0] > -1) & (at[:, 1] > -1) & (at[:, 0] < columns) & (at[:, 1] < rows)
-    at, weights = at[inside] + 1.0, weights[inside]
-    base = at.astype(int)
-    rest = at - base
-    wide = columns + 3
-    total = np.zeros((rows + 3) * wide)
-    for dx in (0, 1):
-        for dy in (0, 1):
-            share = (rest[:, 0] if dx else 1.0 - rest[:, 0]) * (rest[:, 1] if dy else 1.0 - rest[:, 1])
-            place = (base[:, 1] + dy) * wide + base[:, 0] + dx
-            total += np.bincount(place, weights=share * weights, minlength=len(total))
-    return np.asarray(total.reshape(rows + 3, wide)[1 : rows + 1, 1 : columns + 1])
+    x, y, weights = at[inside, 0] + 1.0, at[inside, 1] + 1.0, weights[inside]
+    if not len(x):
+        return np.zeros(shape)
+    left, top = int(x.min()), int(y.min())
+    high, wide = int(y.max()) - top + 2, int(x.max()) - left + 2
+    column, row = x.astype(int), y.astype(int)
+    x, y = x - column, y - row
+    place = (row - top) * wide + column - left
+    part = np.zeros(high * wide)
+    for more, share in ((0, (1.0 - x) * (1.0 - y)), (1, x * (1.0 - y)), (wide, (1.0 - x) * y), (wide + 1, x * y)):
+        part += np.bincount(place + more, weights=share * weights, minlength=len(part))
+    total = np.zeros((rows + 3, columns + 3))
+    total[top : top + high, left : left + wide] = part.reshape(high, wide)
+    return total[1 : rows + 1, 1 : columns + 1]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Hashable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -14,7 +15,7 @@ from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody
 from ..geometry.channels import threefold
 from ..geometry.raster import depth_picture, in_window, triangle_picture
-from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
+from ..geometry.vectors import Bytes, Floats32, Ints32, crossed
 from ..light.basis import Shelf
 from ..plan import Sensor
 from .pixel_window import PixelWindow
@@ -103,13 +104,9 @@ def _traced(
     focal = sensor.px_w / (2.0 * window.scale * view.tan_h), sensor.px_h / (2.0 * window.scale * view.tan_v)
     middle = (0.5 * sensor.px_w - window.x) / window.scale, (0.5 * sensor.px_h - window.y) / window.scale
     depth = np.maximum(local[:, 2], NEAREST)
-    column = middle[0] + focal[0] * local[:, 0] / depth
-    row = middle[1] - focal[1] * local[:, 1] / depth
-    inside = (local[:, 2] > NEAREST)[triangles].all(axis=1)
-    for places, size in ((column, window.width), (row, window.height)):
-        corners = places[triangles]
-        inside &= (corners.max(axis=1) > 0.0) & (corners.min(axis=1) < size)
-    triangles = triangles[inside]
+    column = np.asarray(middle[0] + focal[0] * local[:, 0] / depth, dtype=np.float32)
+    row = np.asarray(middle[1] - focal[1] * local[:, 1] / depth, dtype=np.float32)
+    triangles = _toward_lens(local, _reaching(triangles, local[:, 2], column, row, window))
     if not len(triangles):
         return None
     used = np.zeros(len(local), dtype=bool)
@@ -122,21 +119,37 @@ def _traced(
     squeezed = in_window(local, focal, (middle[0] - columns.start, middle[1] - rows.start), (h, w))
     near, far = 0.95 * float(local[used, 2].min()), 1.05 * float(local[used, 2].max())
     fine = EDGES if h * w * EDGES * EDGES <= MOST_SAMPLES else SEEN
-    edges = depth_picture(squeezed, triangles, (h * fine, w * fine), 1.0, near, far) < 0.999 * far
-    cover = edges.reshape(h, fine, w, fine).mean(axis=(1, 3), dtype=np.float32)
-    which = triangle_picture(squeezed, triangles, (h * SEEN, w * SEEN), 1.0, near, far)
-    return _sampled(key, body, (rows, columns), cover, which, squeezed, triangles)
+    with ThreadPoolExecutor(1) as beside:
+        edges = beside.submit(depth_picture, squeezed, triangles, (h * fine, w * fine), 1.0, near, far)
+        which = triangle_picture(squeezed, triangles, (h * SEEN, w * SEEN), 1.0, near, far)
+        sample, corners, weights = _sampled(which, squeezed, triangles)
+        met = (edges.result() < 0.999 * far).astype(np.float32)
+    cover = np.asarray(cv2.resize(met, (w, h), interpolation=cv2.INTER_AREA), dtype=np.float32)
+    return Traced(key, box, cover, sample, corners, weights, body.shape.part[corners[:, 0]])
 
 
-def _sampled(
-    key: Hashable,
-    body: SolidBody,
-    box: tuple[slice, slice],
-    cover: Floats32,
-    which: Ints32,
-    local: Floats32,
-    triangles: Ints32,
-) -> Traced:
+def _reaching(triangles: Ints32, depth: Floats32, column: Floats32, row: Floats32, window: PixelWindow) -> Ints32:
+    """Those (K, 3) before the lens that may lie in the window: their corners are `depth` ahead of it, in m, and in a
+    column and row of pixels each (V,)."""
+    a, b, c = triangles.T.copy()
+    inside = np.minimum(np.minimum(depth[a], depth[b]), depth[c]) > NEAREST
+    for places, size in ((column, window.width), (row, window.height)):
+        one, two, three = places[a], places[b], places[c]
+        inside &= np.maximum(np.maximum(one, two), three) > 0.0
+        inside &= np.minimum(np.minimum(one, two), three) < size
+    return np.asarray(triangles[inside])
+
+
+def _toward_lens(local: Floats32, triangles: Ints32) -> Ints32:
+    """Those that face the lens: of a closed body none that it sees first faces away."""
+    a, b, c = (local[triangles[:, i]].T.copy() for i in range(3))
+    x, y, z = crossed(b - a, c - a)
+    return np.ascontiguousarray(triangles[a[0] * x + a[1] * y + a[2] * z < 0.0])
+
+
+def _sampled(which: Ints32, local: Floats32, triangles: Ints32) -> tuple[Ints32, Ints32, Floats32]:
+    """Of the samples of a picture `which` (H, W) of triangles that meet one (N,): their number in it, the triangle's
+    corners (N, 3), and the weights (N, 3) of those."""
     rows, columns = np.nonzero(which >= 0)
     found = which[rows, columns]
     high, wide = which.shape
@@ -145,26 +158,17 @@ def _sampled(
     met = np.zeros(len(triangles), dtype=bool)
     met[found] = True
     among = np.cumsum(met) - 1
-    a, b, c = (local[triangles[met, i]] for i in range(3))
-    shares = []
-    for pair in ((b, c), (c, a), (a, b)):
+    a, b, c = (local[triangles[met, i]].T.copy() for i in range(3))
+    shares = np.empty((3, len(found)), dtype=np.float32)
+    for share, (one, two) in zip(shares, ((b, c), (c, a), (a, b)), strict=True):
         # How much of the corner opposite: the triple product with the ray.
-        normal = np.cross(*pair)[among[found]]
-        shares.append(ray_x * normal[:, 0] + ray_y * normal[:, 1] - normal[:, 2])
-    weights = np.stack(shares, axis=1)
-    weights /= weights.sum(axis=1, keepdims=True)
-    return Traced(
-        key=key,
-        box=box,
-        cover=cover,
-        sample=(rows * wide + columns).astype(np.int32),
-        corners=triangles[found],
-        weights=weights,
-        part=body.shape.part[triangles[found, 0]],
-    )
+        x, y, z = (each.take(among[found]) for each in crossed(one, two))
+        np.subtract(ray_x * x + ray_y * y, z, out=share)
+    shares /= shares[0] + shares[1] + shares[2]
+    return (rows * wide + columns).astype(np.int32), triangles[found], np.ascontiguousarray(shares.T)
 
 
-def _box(column: Floats, row: Floats, window: PixelWindow) -> tuple[slice, slice] | None:
+def _box(column: Floats32, row: Floats32, window: PixelWindow) -> tuple[slice, slice] | None:
     low = max(0, int(np.floor(column.min())) - 1), max(0, int(np.floor(row.min())) - 1)
     high = min(window.width, int(np.ceil(column.max())) + 1), min(window.height, int(np.ceil(row.max())) + 1)
     if high[0] <= low[0] or high[1] <= low[1]:

@@ -37,6 +37,7 @@ COSTS: dict[str, str] = {
     "cost/check-face": "check the light on the face",
     "cost/face-side": "the light on the face changes side",
     "cost/fall-off": "falls off faster across the body",
+    "cost/rigging": "a second fixing, and a competent rigger",
     "cost/side-light": "light from the side",
     "cost/must-match": "must make sense in the plate",
     "cost/ballast": "ballast the stand",

@@ -21,6 +21,7 @@ SPACE = {
     "space.gap": "The mark is {away:m} from the screen",
     "space.in-picture/none": "No lamp stands in the picture",
     "space.in-picture/action": "Before the screen where the action goes: {lamps}",
+    "space.in-picture/stands": "Stands before the screen where the action goes: {lamps}",
     "space.in-picture/beside": "In the picture beside the action: {lamps}; crop or mask",
     "space.distortion": "The lens is {away:m} from the face",
 }
@@ -75,6 +76,8 @@ LIGHT = {
     "light.power/unrated": "Circuit {circuit} carries {watts:0} W and its rating is not in the plan",
     "light.power/load": "Circuit {circuit}: {watts:0} W, {amps:1} of {rated:g} A",
     "screen.wind/fan": "A fan's {wind:0} m/s push the screen with {force:0} N: {ballast:0} kg a stand",
+    "screen.wind/leans": "Wind of {wind:0} m/s pushes with {force:0} N: tie it down, hold it",
+    "screen.wind/leans/fan": "A fan's {wind:0} m/s push the screen with {force:0} N: tie it down",
     "screen.wind": "Wind of {wind:0} m/s pushes with {force:0} N: {ballast:0} kg a stand",
     "light.heat/cloth": "{lamp} is a hot lamp {away:m} from the cloth",
     "light.heat/flag": "{lamp} is a hot lamp {away:m} from a cloth or board",

@@ -53,7 +53,7 @@ LIMITS: dict[str, Limit] = {
         at=0.20, unit="", fix=0.10, stop=0.30, source="Drawn keys (docs/model.md)",
         reason="A clip of 0.2 is seen in hair, of 0.3 in every soft edge; half the matte leaves no edge."),
     "key.clipping": Limit(
-        at=0.05, unit="", fix=0.45, stop=1.45, source="Drawn keys (docs/model.md)",
+        at=5.0, unit="%", fix=28.0, stop=55.0, source="Drawn keys (docs/model.md)",
         reason="Half a stop lost at white takes edges with it; more than a stop leaves no colour to cut by."),
     "key.edge": Limit(
         at=0.07, unit="", fix=0.04, stop=0.15, source="Drawn keys (docs/model.md)",

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..camera.turned import side_turns, upright
+from ..camera.view import View
 from ..colour.curves import encode
 from ..evaluation.results import Evaluation
 from ..geometry.vectors import Bytes
@@ -13,10 +16,19 @@ from ..matte.capture import capture_of
 from ..matte.key_windows import overview_window
 from ..matte.render import draw
 
+DIGITS = 5
+"""Of the angle of view's tangents: a hundredth of a pixel at the picture's edge."""
+
 
 def planned_picture(evaluation: Evaluation, width: int, store: BasisStore) -> Bytes:
     """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve."""
-    plan, capture = evaluation.plan, capture_of(evaluation, store)
+    plan, capture = evaluation.plan, capture_of(replace(evaluation, view=_steady(evaluation.view)), store)
     linear = draw(capture, overview_window(plan, width), again=True).frame
     signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
     return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))
+
+
+def _steady(view: View) -> View:
+    """The same but for what no pixel of such a picture shows: focus that follows who walks aside changes the angle of
+    view by millionths, and all that its rays meet would be looked for anew."""
+    return replace(view, tan_h=float(f"{view.tan_h:.{DIGITS}g}"), tan_v=float(f"{view.tan_v:.{DIGITS}g}"))

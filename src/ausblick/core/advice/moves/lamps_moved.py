@@ -8,6 +8,7 @@ import numpy as np
 
 from ...camera.view import View
 from ...evaluation.results import Evaluation
+from ...light.emission import emission_of
 from ...light.lamp_bodies import FRAME, head_in_picture, pole_in_picture, stands, through_walls
 from ...plan import Change, Light, Plan, Subject, edit
 from ...plan.lamps import MODIFIERS, MOST_BEYOND
@@ -27,6 +28,8 @@ OFF_THE_WALL = 0.02
 """A face is kept so far from a wall, m."""
 STEP_OUT, MOST_STEPS = 0.3, 12
 """A lamp is walked out of the picture in steps of this, m."""
+HUNG_UNDER, MOST_RAISED = 0.3, 1.2
+"""A lamp that is hung is so far under the ceiling, and no higher than that above where it stood, m."""
 
 Lamps = list[tuple[int, Light]]
 
@@ -136,9 +139,11 @@ def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     return [Proposal(tell("do/all-alike", away=away, high=middle), tuple(changes), tell("cost/every-stand"))]
 
 
-def softened(index: int, lamp: Light) -> list[Proposal]:
-    """A large soft box on the lamp, at full dimmer if it needs it; a grid goes before it."""
+def softened(plan: Plan, index: int, lamp: Light) -> list[Proposal]:
+    """A large soft box on a lamp that is smaller, at full dimmer if it needs it; a grid goes before it."""
     if any(one.kind in ("softbox", "umbrella") for one in lamp.modifiers) or lamp.is_daylight:
+        return []
+    if emission_of(lamp, plan).face.area > 0.5 * SOFT_BOX_M**2:
         return []
     grids = [one.model_dump(mode="json") for one in lamp.modifiers if one.kind == "grid"]
     box = {
@@ -206,6 +211,25 @@ def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     if not changes:
         return []
     return [Proposal(tell("do/out-of-picture", lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
+
+
+def hung(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
+    """Each of some lamps, of which only the stand is in the way, under the ceiling, where it needs none."""
+    plan, view = evaluation.plan, evaluation.view
+    high = round(plan.room.height - HUNG_UNDER, 2)
+    changes: list[Change] = []
+    for index, lamp in lamps:
+        x, y, z = lamp.position
+        up = lamp.model_copy(update={"position": (x, high, z)})
+        if not y <= high <= y + MOST_RAISED or through_walls(plan, up).any():
+            return []
+        if _seen_at(plan, view, up, (x, high, z), False):
+            return []
+        changes.append(edit.lamp(index).position([x, high, z]))
+    if not changes:
+        return []
+    names = few(tuple(lamp.name for _, lamp in lamps))
+    return [Proposal(tell("do/hang", lamps=names, high=high), tuple(changes), tell("cost/rigging"))]
 
 
 def _seen_at(plan: Plan, view: View, lamp: Light, at: Place, poled: bool) -> bool:

@@ -103,7 +103,8 @@ def dimmed_screen(evaluation: Evaluation, factor: float = 0.7) -> list[Proposal]
     if not lamps:
         return []
     changes = tuple(edit.lamp(i).dimmer(round(lamp.dimmer * factor, 3)) for i, lamp in lamps)
-    text = tell("do/screen-lamps-half", to=100.0 * factor * max(lamp.dimmer for _, lamp in lamps))
+    top = max(lamp.dimmer for _, lamp in lamps)
+    text = tell("do/screen-lamps-down", by=-math.log2(factor), to=100.0 * factor * top)
     return [Proposal(text, changes, tell("cost/noisier-screen"))]
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from ...camera.built_in_lens import lens_is_built_in
 from ...camera.focus import f_number_for
 from ...camera.motion import flicker_error, safe_shutters
 from ...camera.view import focus_distance
@@ -71,7 +72,8 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
     cost = tell("cost/stops" if spent > 0 else "cost/wins-stops", by=spent)
     proposals = [Proposal(tell("do/shutter", to=seconds, was=camera.shutter_s), (change,), cost)]
     f_number = third_stop(camera.f_number * 2.0 ** (-spent / 2.0), up=False)
-    if camera.widest <= f_number <= 16.0 and abs(f_number - camera.f_number) > 0.05:
+    turns = camera.widest <= f_number <= 16.0 and not lens_is_built_in(camera)
+    if turns and abs(f_number - camera.f_number) > 0.05:
         proposals.append(
             Proposal(
                 tell("do/shutter-aperture", to=seconds, was=camera.shutter_s, f_number=f_number),

@@ -74,7 +74,7 @@ def _mend(rule_id: str) -> Propose:
         for name in sorted(causes, key=lambda name: -causes[name]):
             if causes[name] < ADDS * sum(max(0.0, part) for part in causes.values()):
                 continue
-            found += _OWN[name](evaluation) if name in _OWN else []
+            found += _OWN[name](evaluation, store) if name in _OWN else []
             found += [each for rule in _telling(rule_id, name) for each in rule.propose(evaluation, store)]
         return found
 
@@ -108,24 +108,6 @@ def _brighter(evaluation: Evaluation) -> list[Proposal]:
     return [Proposal(text, changes, tell("cost/more-spill"))]
 
 
-_OWN: dict[str, Callable[[Evaluation], list[Proposal]]] = {
-    "dark screen": _brighter,
-    "mirrored": moves.dulled_metal,
-    "screen colour": wardrobe_rules.garment_of_its_colour,
-}
-
-
-def _clipping(evaluation: Evaluation) -> Judgement | None:
-    if evaluation.damage is None:
-        return None
-    clipped, limit = evaluation.damage.kinder.clipped, LIMITS["key.clipping"]
-    over = clipped - limit.at
-    says = tell("key.clipping/holds")
-    if over > 0.0:
-        says = tell("key.clipping", lost=100.0 * clipped / (1.0 + clipped))
-    return Judgement(limit.grade(over), clipped, limit.at, "", says, max(0.0, over))
-
-
 BELOW_WHITE = 0.85
 """Of white: how bright the key channel of the screen's median is proposed to be."""
 
@@ -144,6 +126,24 @@ def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return found
 
 
+_OWN: dict[str, Propose] = {
+    "clipping": _darker,
+    "dark screen": lambda evaluation, _: _brighter(evaluation),
+    "mirrored": lambda evaluation, _: moves.dulled_metal(evaluation),
+    "screen colour": lambda evaluation, _: wardrobe_rules.garment_of_its_colour(evaluation),
+}
+
+
+def _clipping(evaluation: Evaluation) -> Judgement | None:
+    if evaluation.damage is None:
+        return None
+    clipped, limit = evaluation.damage.kinder.clipped, LIMITS["key.clipping"]
+    lost = 100.0 * clipped / (1.0 + clipped)
+    over = lost - limit.at
+    says = tell("key.clipping", lost=lost) if over > 0.0 else tell("key.clipping/holds")
+    return Judgement(limit.grade(over), lost, limit.at, limit.unit, says, max(0.0, over))
+
+
 RULES = (
     Rule(
         id="key.clip",
@@ -157,10 +157,11 @@ RULES = (
     Rule(
         id="key.clipping",
         stage="light",
-        measure="lost to clipping",
+        measure="colour lost",
         why="What is recorded at white has lost its colour: there is nothing left to cut the screen from.",
         judge=_clipping,
         propose=_darker,
+        digits=0,
     ),
     Rule(
         id="key.edge",

@@ -54,7 +54,7 @@ def _clear(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         index, lamp = cast
         found += moves.turned_round(evaluation.plan, index, lamp, 20.0)
         found += moves.raised(evaluation.plan, index, lamp)
-        found += moves.softened(index, lamp)
+        found += moves.softened(evaluation.plan, index, lamp)
     return found
 
 
@@ -76,7 +76,7 @@ def _soften_ground(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if cast is None:
         return []
     index, lamp = cast
-    return [*moves.softened(index, lamp), *moves.raised(evaluation.plan, index, lamp)]
+    return [*moves.softened(evaluation.plan, index, lamp), *moves.raised(evaluation.plan, index, lamp)]
 
 
 def _on_screen(evaluation: Evaluation) -> Judgement | None:

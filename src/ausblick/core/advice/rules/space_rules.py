@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from ...camera.coverage import behind_window_wall
@@ -130,20 +132,31 @@ def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _in_picture(evaluation: Evaluation) -> Judgement | None:
     """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
     framed = _framed(evaluation)
-    seen, before = [lamp for _, lamp, _ in framed], [lamp for _, lamp, cuts in framed if cuts]
+    seen, before = [one.lamp for one in framed], [one.lamp for one in framed if one.cuts]
     if not seen:
         return Judgement("fine", 0.0, 0.0, "", tell("space.in-picture/none"), 0.0)
     names = few(tuple(lamp.name for lamp in before or seen))
     if before:
-        says = tell("space.in-picture/action", lamps=names)
+        by_stand = all(one.by_stand for one in framed if one.cuts)
+        says = tell("space.in-picture/stands" if by_stand else "space.in-picture/action", lamps=names)
         excess = 1.0 + len(before)
         return Judgement(PICTURE.grade(excess), float(len(before)), PICTURE.at, "", says, excess)
     says = tell("space.in-picture/beside", lamps=names)
     return Judgement(PICTURE.grade(1.0), float(len(seen)), PICTURE.at, "", says, 1.0)
 
 
-def _framed(evaluation: Evaluation) -> list[tuple[int, Light, bool]]:
-    """Lamps that stand in the picture, and whether they cut into the action."""
+@dataclass(frozen=True)
+class _InPicture:
+    """A lamp in the picture, by its place among the plan's; does it cut into the action, and by its stand only?"""
+
+    index: int
+    lamp: Light
+    cuts: bool
+    by_stand: bool
+
+
+def _framed(evaluation: Evaluation) -> list[_InPicture]:
+    """Lamps that stand in the picture."""
     plan = evaluation.plan
     lamps = [(i, lamp) for i, lamp in enumerate(plan.lights) if not lamp.is_daylight]
     if not lamps:
@@ -157,9 +170,10 @@ def _framed(evaluation: Evaluation) -> list[tuple[int, Light, bool]]:
     behind = behind_window_wall(plan, heads)
     found = []
     for k, (i, lamp) in enumerate(lamps):
-        cuts = bool(head[k] or pole[k].any()) or (not behind[k] and _covers_action(evaluation, lamp))
+        by_head = bool(head[k]) or (not behind[k] and _covers_action(evaluation, lamp))
+        cuts = by_head or bool(pole[k].any())
         if seen[k] or cuts:
-            found.append((i, lamp, cuts))
+            found.append(_InPicture(i, lamp, cuts, cuts and not by_head))
     return found
 
 
@@ -187,7 +201,12 @@ def _in_action(evaluation: Evaluation, places: Floats) -> Bools:
 
 
 def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    return moves.out_of_picture(evaluation, [(i, lamp) for i, lamp, _ in _framed(evaluation)])
+    framed = _framed(evaluation)
+    stands = [(one.index, one.lamp) for one in framed if one.by_stand]
+    return [
+        *moves.hung(evaluation, stands),
+        *moves.out_of_picture(evaluation, [(one.index, one.lamp) for one in framed]),
+    ]
 
 
 def _distortion(evaluation: Evaluation) -> Judgement | None:

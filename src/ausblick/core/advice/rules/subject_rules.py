@@ -55,7 +55,14 @@ def _exposed(evaluation: Evaluation) -> Judgement | None:
     says = tell(ident, stops=over, level=evaluation.exposure.subject_level or 0.0)
     # Half a stop beyond the band that is aimed at is still graded unseen.
     beyond = max(0.0, off - AIMED)
+    if over > high and (evaluation.exposure.subject_level or 0.0) >= BURNT:
+        # No grade brings back a face that is white; fair skin is so earlier.
+        beyond = max(beyond, 1.01 * EXPOSURE.fix)
     return Judgement(EXPOSURE.grade(beyond), over, low if over < low else high, "stops", says, beyond)
+
+
+BURNT = 99.5
+"""Skin at so much % of white has no colour left."""
 
 
 AIMED = EXPOSURE.at - FACE_UNDER
@@ -153,8 +160,11 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
         # The same light is judged alike, whatever curve it is recorded in.
         level = edge_levels(plan, evaluation.subject_light)["skin"]
     screen = trace_of(plan, *levels_as_rec709(evaluation))
-    # A screen that is too bright is told by its own level.
-    short = max(ABOVE.at - level, min(screen, evaluation.target.rec709.high) - level, 0.0)
+    # A screen that is too bright is told by its own level, a face that is too dark by its exposure.
+    short = max(min(screen, evaluation.target.rec709.high) - level, 0.0)
+    exposed = _exposed(evaluation)
+    if exposed is None or exposed.severity == "fine":
+        short = max(short, ABOVE.at - level)
     ident = _whose(evaluation, "subject.above-screen", "subject.above-screen/hands")
     if plan.camera.curve != "rec709":
         ident = _whose(evaluation, "subject.above-screen/curve", "subject.above-screen/curve/hands")

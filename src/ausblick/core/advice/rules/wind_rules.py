@@ -16,12 +16,16 @@ WIND = LIMITS["screen.wind"]
 def _judge(evaluation: Evaluation) -> Judgement | None:
     plan = evaluation.plan
     wind = plan.room.wind_ms
-    if wind <= 0.0:
+    if wind <= 0.0 or plan.screen.material == "paint":
         return None
-    ident = "screen.wind" if plan.room.kind == "exterior" else "screen.wind/fan"
+    sheet, fan = rigging_sheet(plan), plan.room.kind == "interior"
+    if sheet.stands:
+        ident = "screen.wind/fan" if fan else "screen.wind"
+    else:
+        ident = "screen.wind/leans/fan" if fan else "screen.wind/leans"
     force = wind_force(plan.screen.width * plan.screen.height, wind)
     over = wind - WIND.at
-    says = tell(ident, wind=wind, force=force, ballast=rigging_sheet(plan).ballast_kg)
+    says = tell(ident, wind=wind, force=force, ballast=sheet.ballast_kg)
     return Judgement(WIND.grade(over), wind, WIND.at, "m/s", says, max(0.0, over))
 
 
