@@ -10,6 +10,7 @@ Somebody seated has knees and a chair before that, a lower cylinder.
 from __future__ import annotations
 
 from collections.abc import Hashable, Iterable, Sequence
+from functools import lru_cache
 from itertools import chain
 
 import numpy as np
@@ -276,10 +277,35 @@ def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -
     normals, which = np.unique(facing, axis=0, return_inverse=True)
     for number, normal in enumerate(normals):
         (some,) = np.nonzero(near & (which.ravel() == number))
+        if len(figure) == 2 and normal[1] == 1.0 and not points[some, 1].any():
+            lost[some] = _on_the_ground(figure, points[some])
+            continue
         for begin in range(0, len(some), CHUNK):
             few = some[begin : begin + CHUNK]
             lost[few] = _hidden_sky(figure, points[few], normal)
     return lost
+
+
+ON_THE_GROUND = np.geomspace(BODY_RADIUS, SKY_FAR, 72)
+"""How far from a figure, m, it is worked out what somebody who stands hides from the ground: on all sides alike, and
+between them it is linear."""
+SIDES = 4
+
+
+def _on_the_ground(figure: Figure, places: Floats) -> Floats:
+    """Share (P,) that a standing figure hides from level places (P, 3) at its feet's height."""
+    body, head = figure[:2]
+    away = np.hypot(places[:, 0] - body.x, places[:, 2] - body.z)
+    return np.interp(away, ON_THE_GROUND, _by_distance(body.radius, body.top, head.y, head.radius))
+
+
+@lru_cache(maxsize=32)
+def _by_distance(radius: float, top: float, head_at: float, head_radius: float) -> Floats:
+    figure = Pillar(0.0, 0.0, radius, top), Ball(0.0, head_at, 0.0, head_radius)
+    turns = 2.0 * np.pi / SKY_TURNS * np.arange(SIDES) / SIDES
+    away = np.stack([np.cos(turns), np.zeros(SIDES), np.sin(turns)], axis=1)
+    places = (ON_THE_GROUND[:, None, None] * away).reshape(-1, 3)
+    return np.asarray(_hidden_sky(figure, places, UP).reshape(-1, SIDES).mean(axis=1))
 
 
 def _hidden_sky(figure: Figure, places: Floats, facing: Floats) -> Floats:
@@ -289,7 +315,7 @@ def _hidden_sky(figure: Figure, places: Floats, facing: Floats) -> Floats:
     other = cross(facing, aside)
     ahead = np.sqrt(1.0 - r * r)
     way = r * np.cos(turn) * aside[:, None] + r * np.sin(turn) * other[:, None] + ahead * facing[:, None]
-    begin = np.ascontiguousarray(places.T)[:, :, None]
-    rays = Ways(begin, SKY_FAR * way[:, None, :], SKY_FAR * float(np.sqrt(np.pi / len(r))))
+    begin = np.ascontiguousarray(places.T, dtype=np.float32)[:, :, None]
+    rays = Ways(begin, SKY_FAR * way[:, None, :].astype(np.float32), SKY_FAR * float(np.sqrt(np.pi / len(r))))
     left = np.prod([1.0 - hidden(solid, rays) for solid in figure], axis=0)
     return np.asarray(1.0 - left.mean(axis=1))

@@ -9,12 +9,13 @@ from functools import partial
 import numpy as np
 
 from ..camera.smear import smeared
+from ..camera.view import View
 from ..figure.body_ink import CLOTHED, ink_of
-from ..figure.solid_body import PARTS
+from ..figure.solid_body import PARTS, solid_body
 from ..geometry.channels import threefold
 from ..geometry.vectors import Floats32
 from ..light.basis import Shelf
-from ..plan import Subject
+from ..plan import Plan, Subject, people_of
 from .capture import Capture
 from .pixel_window import PixelWindow
 from .places_in_pixels import PlacesInPixels, places_in_pixels
@@ -55,6 +56,16 @@ def body_layer(
         cover = np.minimum(cover, np.float32(1.0))
         garment = np.minimum(garment, cover)
     return BodyLayer(colour, cover, garment)
+
+
+def outlined(plan: Plan, view: View, window: PixelWindow, seed: int) -> None:
+    """Works out ahead what does not hang on the light: what of everybody's body is seen, and how it is painted."""
+    for subject in people_of(plan):
+        body = solid_body(subject, plan.camera)
+        for moving in (False, True):
+            found = traced(body, moving, view, plan.camera.sensor, window)
+            if found is not None:
+                _inked(seed, subject, body.shape.own, found)
 
 
 def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Floats32:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
@@ -13,17 +14,23 @@ from ..evaluation.results import Evaluation
 from ..geometry.vectors import Bytes
 from ..light.basis import BasisStore
 from ..matte.capture import capture_of
+from ..matte.figure_picture import outlined
 from ..matte.key_windows import overview_window
 from ..matte.render import draw
 
+SEED = 7
 DIGITS = 5
 """Of the angle of view's tangents: a hundredth of a pixel at the picture's edge."""
 
 
 def planned_picture(evaluation: Evaluation, width: int, store: BasisStore) -> Bytes:
     """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve."""
-    plan, capture = evaluation.plan, capture_of(replace(evaluation, view=_steady(evaluation.view)), store)
-    linear = draw(capture, overview_window(plan, width), again=True).frame
+    plan, view, window = evaluation.plan, _steady(evaluation.view), overview_window(evaluation.plan, width)
+    with ThreadPoolExecutor(1) as beside:
+        seen = beside.submit(outlined, plan, view, window, SEED)
+        capture = capture_of(replace(evaluation, view=view), store, SEED)
+        seen.result()
+    linear = draw(capture, window, again=True).frame
     signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
     return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))
 
