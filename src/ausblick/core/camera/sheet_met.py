@@ -18,8 +18,7 @@ def met(sheet: Sheet, radius: float, lens: Floats, rays: Floats) -> tuple[Floats
         front, origin = np.array(sheet.front), np.array(sheet.origin)
         toward = rays @ front
         reach = ((origin - lens) @ front) / np.minimum(toward, -1e-9)
-        at = lens + reach[..., None] * rays - origin
-        x, y = at @ np.array(sheet.across), at @ np.array(sheet.up)
+        x, y = ((lens - origin) @ way + reach * (rays @ way) for way in map(np.array, (sheet.across, sheet.up)))
         on = (toward < 0.0) & (reach > 0.0)
         if sheet.name == "wall":
             y0 += radius
@@ -30,12 +29,12 @@ def met(sheet: Sheet, radius: float, lens: Floats, rays: Floats) -> tuple[Floats
 def _met_curve(radius: float, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
     """The hollow side of a quarter of a cylinder along x, its axis at y = z = radius: the farther of two places."""
     y, z = lens[1] - radius, lens[2] - radius
-    flat = rays[..., 1] ** 2 + rays[..., 2] ** 2
-    along = (y * rays[..., 1] + z * rays[..., 2]) / np.maximum(flat, 1e-12)
-    root = along * along - (y * y + z * z - radius * radius) / np.maximum(flat, 1e-12)
+    across, up, ahead = (rays[..., i].copy() for i in range(3))
+    flat = np.maximum(up * up + ahead * ahead, 1e-12)
+    along = (y * up + z * ahead) / flat
+    root = along * along - (y * y + z * z - radius * radius) / flat
     reach = -along + np.sqrt(np.maximum(root, 0.0))
-    at = lens + reach[..., None] * rays
-    down, out = (radius - at[..., 1]) / radius, (radius - at[..., 2]) / radius
+    down, out = -(y + reach * up) / radius, -(z + reach * ahead) / radius
     on = (root > 0.0) & (reach > 0.0) & (down >= 0.0) & (out >= 0.0)
     turn = np.arctan2(np.clip(down, 0.0, 1.0), np.clip(out, 0.0, 1.0))
-    return np.where(on, reach, np.inf), at[..., 0], radius * turn
+    return np.where(on, reach, np.inf), lens[0] + reach * across, radius * turn

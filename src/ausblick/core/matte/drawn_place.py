@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..camera.view import View
 from ..figure.on_mark import on_mark
 from ..geometry.vectors import Floats
-from ..plan import Subject
+from ..plan import Camera, Subject
 from .capture import Capture
 from .pixel_window import PixelWindow
 
@@ -55,10 +56,14 @@ class DrawnPlace:
 
 
 def place_of(capture: Capture, subject: Subject, window: PixelWindow) -> DrawnPlace:
-    sensor = capture.plan.camera.sensor
+    return place_seen(capture.plan.camera, capture.view, subject, window)
+
+
+def place_seen(camera: Camera, view: View, subject: Subject, window: PixelWindow) -> DrawnPlace:
+    sensor = camera.sensor
     # It is turned as the body is; what is drawn flat in it of somebody seated lies as much lower.
-    ends = on_mark(subject, capture.plan.camera).at(np.array([[0.0, 0.0, 0.0], [0.0, 1.0, 0.0], [ASIDE, 0.0, 0.0]]))
-    frame, _ = capture.view.project(ends)
+    ends = on_mark(subject, camera).at(np.array([[0.0, 0.0, 0.0], [0.0, 1.0, 0.0], [ASIDE, 0.0, 0.0]]))
+    frame, _ = view.project(ends)
     px = (frame * (sensor.px_w, sensor.px_h) - (window.x, window.y)) / window.scale
     foot, up, right = (tuple(np.round(v, 4).tolist()) for v in (px[0], px[1] - px[0], (px[2] - px[0]) / ASIDE))
     return DrawnPlace(foot, right, up, (window.height, window.width))

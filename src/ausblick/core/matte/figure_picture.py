@@ -17,6 +17,8 @@ from ..geometry.vectors import Floats32
 from ..light.basis import Shelf
 from ..plan import Plan, Subject, people_of
 from .capture import Capture
+from .drawn_place import place_seen
+from .loose_hair import loose_hair
 from .pixel_window import PixelWindow
 from .places_in_pixels import PlacesInPixels, places_in_pixels
 from .traced import Traced, traced
@@ -59,13 +61,16 @@ def body_layer(
 
 
 def outlined(plan: Plan, view: View, window: PixelWindow, seed: int) -> None:
-    """Works out ahead what does not hang on the light: what of everybody's body is seen, and how it is painted."""
+    """Works out ahead what does not hang on the light: what of everybody's body and loose hair is seen, and how they
+    are painted."""
     for subject in people_of(plan):
         body = solid_body(subject, plan.camera)
         for moving in (False, True):
             found = traced(body, moving, view, plan.camera.sensor, window)
             if found is not None:
                 _inked(seed, subject, body.shape.own, found)
+        if subject.framing != "hands" and subject.hair_kind != "none":
+            loose_hair(subject, place_seen(plan.camera, view, subject, window), seed)
 
 
 def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Floats32:

@@ -93,10 +93,10 @@ class Side:
 
     def met(self, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
         """How far along each ray (..., 3) its front is met (inf: nowhere), and where on it."""
-        toward = rays[..., self.axis]
+        toward = rays[..., self.axis].copy()
         on = toward * self.facing < -1e-9
         reach = (self.at - lens[self.axis]) / np.where(on, toward, np.inf)
-        u, v = (lens[axis] + reach * rays[..., axis] for axis in ALONG[self.axis])
+        u, v = (lens[axis] + reach * rays[..., axis].copy() for axis in ALONG[self.axis])
         on &= (reach > 0.0) & _within(u, v, self.spans)
         if self.opening is not None:
             on &= ~_within(u, v, self.opening)
