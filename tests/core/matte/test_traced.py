@@ -48,6 +48,19 @@ def test_a_sample_shows_the_place_that_its_pixel_looks_at(
     assert found.weights.min() > -0.02
 
 
+def test_what_is_seen_is_the_side_toward_the_lens(make: MakePlan) -> None:
+    """And nothing that lies behind it: the face, not the back of the head."""
+    plan = standing(make)
+    found, body = seen(plan, PixelWindow(0.0, 0.0, 960, 540, 4.0))
+    toward = view_of(plan.camera, plan.subject).lens - found.at(body.places)
+    assert np.mean(np.einsum("ij,ij->i", toward, found.at(body.facing)) > 0.0) > 0.995
+    on_head = found.part == PARTS.index("head")
+    ahead = (body.places[body.shape.part == PARTS.index("head")] - body.mark.at(np.zeros(3))) @ body.mark.turn[:, 2]
+    assert (found.at(body.places)[on_head] - body.mark.at(np.zeros(3))).dot(body.mark.turn[:, 2]).max() > (
+        ahead.max() - 0.01
+    ), "the tip of the nose"
+
+
 def test_cover_is_the_same_whatever_the_pixels_are(make: MakePlan) -> None:
     """Its area, and what eight by eight samples of a finer picture say of every pixel."""
     plan = standing(make)

@@ -141,10 +141,11 @@ def _reaching(triangles: Ints32, depth: Floats32, column: Floats32, row: Floats3
 
 
 def _toward_lens(local: Floats32, triangles: Ints32) -> Ints32:
-    """Those that face the lens: of a closed body none that it sees first faces away."""
+    """Those that face the lens: of a closed body none that it sees first faces away. Right, up and ahead are the axes
+    of a left-handed system: what is counter-clockwise in the set is clockwise here."""
     a, b, c = (local[triangles[:, i]].T.copy() for i in range(3))
     x, y, z = crossed(b - a, c - a)
-    return np.ascontiguousarray(triangles[a[0] * x + a[1] * y + a[2] * z < 0.0])
+    return np.ascontiguousarray(triangles[a[0] * x + a[1] * y + a[2] * z > 0.0])
 
 
 def _sampled(which: Ints32, local: Floats32, triangles: Ints32) -> tuple[Ints32, Ints32, Floats32]:
