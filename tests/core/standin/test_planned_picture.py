@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.geometry.vectors import Bytes
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import draw
@@ -21,10 +22,14 @@ def lit(make: MakePlan) -> Plan:
     return make(lights=lamps, subject=None, screen={"width": 6.0, "height": 3.4}, camera={"z": 4.0, "focal_mm": 35.0})
 
 
+def drawn(plan: Plan) -> Bytes:
+    return planned_picture(plan, lambda one: evaluate(one, STORE), 320, STORE)
+
+
 @pytest.mark.parametrize("curve", ["rec709", "hlg"])
 def test_the_screen_is_as_bright_as_the_evaluation_says(lit: Plan, curve: str) -> None:
     plan = apply_changes(lit, [Change("camera.curve", curve)])
-    picture = planned_picture(evaluate(plan, STORE), 320, STORE)
+    picture = drawn(plan)
     assert picture.shape == (180, 320, 3)
     luma = picture[70:110, 130:190] @ np.array([0.2126, 0.7152, 0.0722]) / 2.55
     screen_map = evaluate(plan, STORE).screen_map
@@ -33,11 +38,7 @@ def test_the_screen_is_as_bright_as_the_evaluation_says(lit: Plan, curve: str) -
 
 
 def test_a_camera_on_its_side_gives_an_upright_picture(lit: Plan) -> None:
-    assert planned_picture(evaluate(apply_changes(lit, [Change("camera.roll", 90.0)]), STORE), 320, STORE).shape == (
-        320,
-        180,
-        3,
-    )
+    assert drawn(apply_changes(lit, [Change("camera.roll", 90.0)])).shape == (320, 180, 3)
 
 
 def test_what_is_kept_of_a_figure_for_the_next_lamp_gives_the_same_picture(make: MakePlan) -> None:

@@ -13,10 +13,10 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from ..camera.view import View, view_key
-from ..figure.solid_body import BodyShape, SolidBody
+from ..figure.solid_body import BodyShape, SolidBody, solid_body
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round
-from ..plan import Light, Plan
+from ..plan import Light, Plan, people_of
 from .basis import BasisStore, Shelf
 from .body_depth import SUN_FROM, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
@@ -98,6 +98,14 @@ def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     for at, share in zip(sources, shares, strict=True):
         kept[rows] += share * (1.0 - lit(body, asked, at))
     return kept
+
+
+def looked_from_lamps(plan: Plan) -> None:
+    """Works out ahead what every lamp sees of everybody: what they keep from it hangs on no evaluation."""
+    for subject in people_of(plan):
+        body = solid_body(subject, plan.camera)
+        for lamp in plan.lights:
+            look(body, _sources(emission_of(lamp, plan), body)[0])
 
 
 @dataclass(frozen=True, eq=False)

@@ -2,37 +2,48 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
 
 from ..camera.turned import side_turns, upright
-from ..camera.view import View
+from ..camera.view import View, view_of
 from ..colour.curves import encode
 from ..evaluation.results import Evaluation
 from ..geometry.vectors import Bytes
 from ..light.basis import BasisStore
+from ..light.body_light import looked_from_lamps
 from ..matte.capture import capture_of
 from ..matte.figure_picture import outlined
 from ..matte.key_windows import overview_window
+from ..matte.pixel_window import PixelWindow
 from ..matte.render import draw
+from ..plan import Plan
 
 SEED = 7
 DIGITS = 5
 """Of the angle of view's tangents: a hundredth of a pixel at the picture's edge."""
 
 
-def planned_picture(evaluation: Evaluation, width: int, store: BasisStore) -> Bytes:
-    """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve."""
-    plan, view, window = evaluation.plan, _steady(evaluation.view), overview_window(evaluation.plan, width)
+def planned_picture(plan: Plan, evaluated: Callable[[Plan], Evaluation], width: int, store: BasisStore) -> Bytes:
+    """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve. `evaluated`
+    gives the plan's evaluation; what does not hang on it is worked out meanwhile."""
+    view, window = _steady(view_of(plan.camera, plan.subject)), overview_window(plan, width)
     with ThreadPoolExecutor(1) as beside:
-        seen = beside.submit(outlined, plan, view, window, SEED)
-        capture = capture_of(replace(evaluation, view=view), store, SEED)
-        seen.result()
+        ahead = beside.submit(_without_light, plan, view, window)
+        capture = capture_of(replace(evaluated(plan), view=view), store, SEED)
+        ahead.result()
     linear = draw(capture, window, again=True).frame
     signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
     return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))
+
+
+def _without_light(plan: Plan, view: View, window: PixelWindow) -> None:
+    """What casts shadows as lamps see it, and what the camera sees of it."""
+    looked_from_lamps(plan)
+    outlined(plan, view, window, SEED)
 
 
 def _steady(view: View) -> View:

@@ -34,8 +34,8 @@ def evaluate_plan(body: EvaluateBody) -> Response:
 @api.post("/picture", operation_id="drawPlan", responses={200: PlannedPictureModel})
 def draw_plan(body: PictureBody) -> Response:
     """The planned set as the camera would see it, without noise and codec."""
-    evaluation = services().memory.evaluated(plan_from(body.plan))
-    picture = jpeg_bytes(planned_picture(evaluation, PICTURE_WIDTH, services().basis))
+    own = services()
+    picture = jpeg_bytes(planned_picture(plan_from(body.plan), own.memory.evaluated, PICTURE_WIDTH, own.basis))
     return answer(PlannedPictureModel(picture=b64encode(picture).decode()))
 
 
