@@ -8,6 +8,7 @@ from threading import Event
 import pytest
 
 from ausblick.app.asked_once import AskedOnce
+from ausblick.app.wanted import NoLongerWanted, wanted_until
 
 SOON = 10.0
 
@@ -47,6 +48,30 @@ def test_who_waited_for_one_that_was_called_off_makes_it_anew() -> None:
         assert second.result(SOON) == "made"
         with pytest.raises(RuntimeError):
             first.result(SOON)
+
+
+def test_who_waits_and_is_called_off_does_not_wait_on() -> None:
+    once, begun, go_on, left = AskedOnce[str](2), Event(), Event(), Event()
+
+    def slow() -> str:
+        begun.set()
+        assert go_on.wait(SOON)
+        return "made"
+
+    def waiting() -> str:
+        with wanted_until(left):
+            return once.get("plan", slow)
+
+    with ThreadPoolExecutor(2) as both:
+        first = both.submit(once.get, "plan", slow)
+        assert begun.wait(SOON)
+        second = both.submit(waiting)
+        left.set()
+        with pytest.raises(NoLongerWanted):
+            second.result(SOON)
+        assert not first.done(), "the other's goes on"
+        go_on.set()
+        assert first.result(SOON) == "made"
 
 
 def test_only_the_last_few_are_kept() -> None:

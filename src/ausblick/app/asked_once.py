@@ -8,11 +8,16 @@ from typing import Generic, TypeVar
 
 from ausblick.core.light.basis import Shelf
 
+from .wanted import still_wanted
+
 T = TypeVar("T")
+OFTEN_S = 0.05
+"""How often who waits looks whether anybody still waits for him, s."""
 
 
 class AskedOnce(Generic[T]):
-    """By key: who asks while another's answer is under way waits for it. Threads may share it."""
+    """By key: who asks while another's answer is under way waits for it, as long as somebody waits for him. Threads
+    may share it."""
 
     def __init__(self, most: int) -> None:
         self._kept: Shelf[T] = Shelf(most)
@@ -32,7 +37,8 @@ class AskedOnce(Generic[T]):
                 return known
             if waited is None:
                 return self._made(key, make, mine)
-            waited.wait()
+            while not waited.wait(OFTEN_S):
+                still_wanted()
 
     def _made(self, key: Hashable, make: Callable[[], T], done: Event) -> T:
         try:

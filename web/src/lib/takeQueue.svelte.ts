@@ -21,6 +21,7 @@ export class TakeQueue {
   refused = $state('')
   private sending = false
   private timer: ReturnType<typeof setTimeout> | undefined
+  private turn: Promise<unknown> = Promise.resolve()
   private hear: (takes: Takes, production: number) => void = () => {}
 
   /** Called with the server's list after each take that has arrived. */
@@ -43,6 +44,13 @@ export class TakeQueue {
     this.refused = ''
   }
 
+  /** One question at a time, in the order asked: each answer is the whole list, and an older one would bring back what is gone. */
+  inTurn<T>(ask: () => Promise<T>): Promise<T> {
+    const mine = this.turn.then(ask)
+    this.turn = mine.catch(() => null)
+    return mine
+  }
+
   private put(waiting: Waiting[]) {
     this.waiting = waiting
     localStorage.setItem(PLACE, JSON.stringify(waiting))
@@ -57,7 +65,7 @@ export class TakeQueue {
     while (refusals < this.waiting.length) {
       const first = this.waiting[0]
       try {
-        const takes = await logTake(first.production, first.take)
+        const takes = await this.inTurn(() => logTake(first.production, first.take))
         // What was changed again meanwhile is sent again.
         this.put(this.waiting.filter((one) => one !== first))
         if (!refusals) this.refused = ''

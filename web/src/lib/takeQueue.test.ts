@@ -94,3 +94,25 @@ test('each take is told to the page with the production that it is of', async ()
     ['4 two', 4],
   ])
 })
+
+test('what is removed while a take is on its way stays removed: one question at a time', async () => {
+  let answer: (takes: Takes) => void = () => {}
+  vi.mocked(logTake).mockReturnValue(new Promise((resolve) => (answer = resolve)))
+  const queue = new TakeQueue()
+  const lists: Takes[] = []
+  queue.listen((takes) => lists.push(takes))
+  queue.log(3, take('two'))
+  const remove = vi.fn(async () => list('two'))
+  const removed = queue.inTurn(remove).then((takes) => lists.push(takes))
+  await vi.advanceTimersByTimeAsync(100)
+  expect(remove).not.toHaveBeenCalled()
+  answer(list('one', 'two'))
+  await removed
+  expect(lists).toEqual([list('one', 'two'), list('two')])
+})
+
+test('a question that failed does not hold up the next', async () => {
+  const queue = new TakeQueue()
+  await expect(queue.inTurn(() => Promise.reject(new Error('away')))).rejects.toThrow('away')
+  await expect(queue.inTurn(async () => 7)).resolves.toBe(7)
+})

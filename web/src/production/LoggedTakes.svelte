@@ -4,6 +4,7 @@
   import { prefs } from '../lib/prefs.svelte'
   import * as api from '../lib/productionApi'
   import { say } from '../lib/say'
+  import { takeQueue } from '../lib/takeQueue.svelte'
   import { STATE_OF } from '../lib/types'
   let { production, shot, takes, changed }: { production: number; shot: api.Shot; takes: api.Take[]; changed: (takes: api.Takes) => void } =
     $props()
@@ -22,11 +23,11 @@
         .catch(() => null)
   })
   async function remove(key: string) {
-    changed(await api.deleteTake(production, key))
+    changed(await takeQueue.inTurn(() => api.deleteTake(production, key)))
     removed = key
   }
   async function bringBack() {
-    changed(await api.restoreTake(production, removed))
+    changed(await takeQueue.inTurn(() => api.restoreTake(production, removed)))
     removed = ''
   }
   const told = (take: api.Take) =>
