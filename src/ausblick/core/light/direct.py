@@ -173,8 +173,8 @@ def _near_order(front: Floats, points: Floats, face: Face, least: int = LEAST_OR
     return int(min(24, max(least, math.ceil(2.0 + 12.0 * size / max(nearest, 1e-3)))))
 
 
-AT_ONCE = 300_000
-"""Points times places of a face that are worked out in one array."""
+AT_ONCE = 40_000
+"""Points times places of a face that are worked out in one array, which then stays in a core's own memory."""
 
 
 def _lobes(

@@ -15,11 +15,13 @@ import math
 
 import numpy as np
 
-from ..geometry.vectors import Floats, Ints, crossed, dot, over
+from ..geometry.vectors import Bools, Floats, Ints, crossed, dot, over
 
 FAR = 5.0
 """Beyond this many half diagonals a patch counts as a point: at most 1.5 % off."""
 CHUNK = 40_000
+AT_ONCE = 60_000
+"""Pairs that are worked out in arrays which stay in a core's own memory."""
 
 
 def patch_factors(points: Floats, normals: Floats, corners: Floats, outward: Floats, areas: Floats) -> Floats:
@@ -29,14 +31,12 @@ def patch_factors(points: Floats, normals: Floats, corners: Floats, outward: Flo
     outward (Q, 3) unit normals, areas (Q,) in m2. Patches light only what is in front of them.
     """
     centres = corners.mean(axis=1)
-    # As products of matrices: no array of every way in three axes is made.
-    r2 = dot(points, points)[:, None] + dot(centres, centres) - 2.0 * (points @ centres.T)
-    leaving = points @ outward.T - dot(centres, outward)
-    arriving = normals @ centres.T - dot(points, normals)[:, None]
-    safe = np.maximum(r2, 1e-12)
-    factors = np.where((leaving > 0.0) & (arriving > 0.0), leaving * arriving * areas / (math.pi * safe * safe), 0.0)
     reach = np.linalg.norm(corners - centres[:, None, :], axis=2).max(axis=1)
-    near = (r2 < (FAR * reach) ** 2) & (leaving > 1e-9) & (arriving > -reach)
+    factors, near = np.empty((len(points), len(centres))), np.empty((len(points), len(centres)), dtype=bool)
+    rows = max(1, AT_ONCE // max(1, len(centres)))
+    for begin in range(0, len(points), rows):
+        some = slice(begin, begin + rows)
+        _as_points(points[some], normals[some], centres, outward, areas, reach, factors[some], near[some])
     p, q = np.nonzero(near)
     # Axes before places: what a pair needs is then taken from short rows that stay in a core's own memory.
     at, facing, outlines = points.T.copy(), normals.T.copy(), corners.transpose(1, 2, 0).copy()
@@ -45,7 +45,29 @@ def patch_factors(points: Floats, normals: Floats, corners: Floats, outward: Flo
         to, n = outlines.take(b, axis=2), facing.take(a, axis=1)
         to -= at.take(a, axis=1)
         factors[a, b] = contour(to, n, over(to, n))
-    return np.asarray(factors)
+    return factors
+
+
+def _as_points(
+    points: Floats,
+    normals: Floats,
+    centres: Floats,
+    outward: Floats,
+    areas: Floats,
+    reach: Floats,
+    factors: Floats,
+    near: Bools,
+) -> None:
+    """Puts into `factors` (P, Q) what patches of a `reach` (Q,) send as if each were a point, and into `near` (P, Q)
+    which are too near for that."""
+    # As products of matrices: no array of every way in three axes is made.
+    r2 = dot(points, points)[:, None] + dot(centres, centres) - 2.0 * (points @ centres.T)
+    leaving = points @ outward.T - dot(centres, outward)
+    arriving = normals @ centres.T - dot(points, normals)[:, None]
+    safe = np.maximum(r2, 1e-12)
+    lit = (leaving > 0.0) & (arriving > 0.0)
+    factors[:] = np.where(lit, leaving * arriving * areas / (math.pi * safe * safe), 0.0)
+    near[:] = (r2 < (FAR * reach) ** 2) & (leaving > 1e-9) & (arriving > -reach)
 
 
 def contour_factors(points: Floats, normals: Floats, corners: Floats) -> Floats:
