@@ -120,3 +120,50 @@ def test_a_soft_box_is_not_put_on_a_lamp_as_large(make: MakePlan) -> None:
         emitter = {"shape": "rect", "width": size, "height": size}
         plan = make(lights=[lamp(position=[1.5, 2, 4], aim=[0, 1, 0], emitter=emitter)])
         assert len(moves.softened(plan, 0, plan.lights[0])) == count
+
+
+def test_more_screen_and_less_action_cover_it_in_a_low_room(make: MakePlan) -> None:
+    """An upright phone: the frame cuts the action before its reach ends, and the ceiling gives little to spare."""
+    upright = {**PHONE, "z": 2.2, "y": 1.45, "roll": 90.0}
+    low = {"x_min": -1.6, "x_max": 1.4, "z_max": 3.6, "height": 2.4}
+    plan = make(
+        room=low,
+        camera=upright,
+        screen={"width": 1.5, "height": 2.0},
+        subject={"z": 0.8, "height": 1.64, "framing": "chest"},
+    )
+    (finding,) = (f for f in find(plan, STORE, CRAFT.only({"screen.covered"}))[1])
+    assert finding.judgement.severity == "stop"
+    by_words = {say(remedy.text)[:5]: remedy for remedy in finding.remedies}
+    assert by_words["Reach"].outcome == by_words["Scree"].outcome == "cured"
+    larger = apply_changes(plan, by_words["Scree"].changes).screen
+    assert larger.bottom + larger.height <= 2.4
+    assert by_words["Scree"].after is not None
+    assert by_words["Scree"].after < 0.2, "as much to spare as the room gives"
+    lower = make(room={**low, "height": 2.2}, camera=upright, screen={"width": 1.5, "height": 2.0},
+                 subject={"z": 0.8, "height": 1.64, "framing": "chest"})  # fmt: skip
+    assert all(say(r.text)[:5] != "Scree" for f in find(lower, STORE, CRAFT.only({"screen.covered"}))[1]
+               for r in f.remedies), "no screen is higher than its room"  # fmt: skip
+
+
+def test_a_thing_of_the_screens_colour_is_held_out_or_another(make: MakePlan) -> None:
+    book = {"name": "book", "kind": "matt", "reflectance": [0.08, 0.36, 0.12], "shape": "pane"}
+    lights = [lamp(position=[x, 1.9, 3.6], aim=[0, 1.3, 0.8], flux_lm=9000) for x in (-1.8, 1.8)]
+    plan = make(lights=lights, subject={"props": [book]})
+    (finding,) = (f for f in find(plan, STORE, CRAFT.only({"screen.hue"}))[1])
+    assert finding.judgement.severity == "stop"
+    for begins in ("book must stay", "Another book"):
+        (remedy,) = (r for r in finding.remedies if say(r.text).startswith(begins))
+        assert remedy.after is not None
+        assert remedy.after > 98.0
+
+
+def test_a_display_that_is_replaced_is_asked_for_neither_distance_nor_a_margin(make: MakePlan) -> None:
+    face = [[-0.1, 1.2], [0.1, 1.2], [0.1, 1.35], [-0.1, 1.35]]
+    near = {"subject": {"z": 0.4}, "screen": {"width": 0.22, "height": 0.17, "bottom": 1.19}, "lights": [DIM]}
+    whole, part = make(**near), make(**near, targets={"region": face})
+    rules = {"space.gap", "screen.margin", "screen.covered"}
+    told = [
+        {f.rule.id for f in find(plan, STORE, CRAFT.only(rules), with_remedies=False)[1]} for plan in (whole, part)
+    ]
+    assert told == [{"space.gap", "screen.covered"}, {"screen.covered"}]

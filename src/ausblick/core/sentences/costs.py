@@ -7,6 +7,7 @@ COSTS: dict[str, str] = {
     "cost/more-smear": "movement smears longer",
     "cost/fan": "less air on hair and cloth",
     "cost/hold-out": "a hold-out to be drawn in every frame",
+    "cost/other-thing": "another thing to be found, or painted",
     "cost/wardrobe": "another garment",
     "cost/dulled": "to be wiped off again; tried on a hidden spot first",
     "cost/frame-rate": "less slow motion",

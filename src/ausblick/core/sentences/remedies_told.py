@@ -10,6 +10,7 @@ CAMERA = {
     "do/slower-shutter": "Shutter {to:shutter} instead of {was:shutter}: more light, within the school",
     "do/hold-out": "{name} must stay: draw a hold-out round it",
     "do/dulled": "Dull {names} with spray",
+    "do/other-thing": "Another {name}, in a dark grey",
     "do/other-garment": "Wear {name} in a dark grey",
     "do/iso": "ISO {to:0} instead of {was:0}",
     "do/iso-aperture": "ISO {to:0} with f/{f_number:g} for the light",

@@ -211,7 +211,7 @@ LIMITS: dict[str, Limit] = {
     "recording.rate": Limit(
         at=0.1, unit="bits", source="Drawn keys: from 100 to 8 Mbit/s the edge hardly changes",
         reason="A key feels subsampling, and hardly the rate."),
-    "recording.log": Limit(at=0.0, unit="", source="All schools agree", reason="It is log or it is not."),
+    "recording.log": Limit(at=0.0, unit="", source="All schools agree", reason="It is recorded so or it is not."),
     "recording.noise-reduction": Limit(
         at=0.0, unit="", fix=0.0, source="All schools agree", reason="It is on or off."),
     "recording.playback": Limit(

@@ -31,7 +31,7 @@ NAMES: dict[str, str] = {
     "camera.flash-video": "flash on video", "camera.flash-ghost": "ghosts beside the flash",
     "camera.flashing": "flashing light", "camera.diffraction": "diffraction", "camera.white-balance": "white balance",
     "camera.speed": "playback speed", "recording.chroma": "recorded colour", "recording.rate": "the bit rate",
-    "recording.log": "the log curve", "recording.noise-reduction": "noise reduction",
+    "recording.log": "the recorded curve", "recording.noise-reduction": "noise reduction",
     "recording.playback": "playback", "kit.screen": "the kit's screens", "kit.lens": "the kit's lenses",
     "kit.lamps": "the kit's lamps", "kit.stands": "the kit's stands", "kit.sandbags": "the kit's sandbags",
 }  # fmt: skip

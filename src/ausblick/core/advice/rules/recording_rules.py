@@ -142,10 +142,9 @@ RULES = (
     Rule(
         id="recording.log",
         stage="camera",
-        measure="log curve",
-        why="Log footage is not keyed as it stands: it goes to display or linear light first, and whoever keys "
-        "it must "
-        "know which curve was recorded.",
+        measure="recorded curve",
+        why="What is recorded in another curve than Rec.709 is not keyed as it stands: it goes to display or linear "
+        "light first, and whoever keys it must know which curve that was.",
         judge=_log,
         propose=_display,
         digits=0,

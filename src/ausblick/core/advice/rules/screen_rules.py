@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...camera.coverage import action_heights
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import edit, people_of
@@ -13,6 +14,8 @@ from ..rule import Judgement, Proposal, Rule
 MARGIN = LIMITS["screen.margin"]
 NEAREST_MARK = 1.2
 """No nearer to the screen than this, m, for the sake of coverage: shadow and spill would cost more."""
+SPARE = 0.05
+"""So far inside the screen's edge less action is to end, m."""
 
 
 def _covered(evaluation: Evaluation) -> Judgement | None:
@@ -28,7 +31,8 @@ def _covered(evaluation: Evaluation) -> Judgement | None:
 
 def _margin(evaluation: Evaluation) -> Judgement | None:
     coverage = evaluation.coverage
-    if not coverage.covered or coverage.margin_m is None:
+    if not coverage.covered or coverage.margin_m is None or evaluation.plan.targets.region:
+        # A part of the screen that is replaced has its own edge, which nobody oversteps.
         return None
     short = MARGIN.at - coverage.margin_m
     says = tell("screen.margin", margin=coverage.margin_m)
@@ -55,6 +59,12 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
     left = min(screen.x_centre - screen.width / 2, needed[0] - spare)
     right = max(screen.x_centre + screen.width / 2, needed[2] + spare)
     top = max(screen.bottom + screen.height, needed[3] + spare)
+    if plan.room.kind == "interior":
+        # As much to spare as the room gives; what is needed itself has to fit in.
+        left, right = max(left, plan.room.x_min), min(right, plan.room.x_max)
+        top = min(top, plan.room.height)
+        if needed[0] <= left or needed[2] >= right or needed[3] >= top:
+            return []
     bottom = screen.bottom if on_floor else max(0.0, min(screen.bottom, needed[1] - spare))
     width, height = round(right - left, 2), round(top - bottom, 2)
     changes = [
@@ -72,8 +82,6 @@ def _bigger(evaluation: Evaluation) -> list[Proposal]:
             text = tell("do/bigger-screen-run", run=run, **sizes)
             if (width, height) == (round(screen.width, 2), round(screen.height, 2)):
                 text = tell("do/longer-run", to=run, was=screen.floor_run)
-    if height > plan.room.height and plan.room.kind == "interior":
-        return []
     if (width, height) == (round(screen.width, 2), round(screen.height, 2)) and len(changes) == 4:
         return []
     return [Proposal(text, tuple(changes), tell("cost/more-cloth"))]
@@ -106,16 +114,25 @@ def _less_action(evaluation: Evaluation) -> list[Proposal]:
     plan, needed = evaluation.plan, evaluation.coverage.needed
     if plan.subject is None or needed is None or plan.targets.coverage_school == "cover-frame":
         return []
-    screen, reach, changes, words = plan.screen, plan.subject.envelope, [], []
-    ratio = (plan.camera.z - plan.subject.z - reach.front) / max(plan.camera.z, 0.1)
+    screen, camera, subject, changes, words = plan.screen, plan.camera, plan.subject, [], []
+    front = (camera.z - subject.z - subject.envelope.front) / max(camera.z, 0.1)
+
+    def before(edge: float, lens: float) -> float:
+        """Where what is just before an edge of the screen, as the lens sees it, is at the front of the action."""
+        return lens + (edge - lens) * front
+
+    left, right = screen.x_centre - screen.width / 2, screen.x_centre + screen.width / 2
+    top = screen.bottom + screen.height
+    head = action_heights(subject)[1] - subject.envelope.up
     sides: tuple[tuple[edit.Side, float, float], ...] = (
-        ("left", screen.x_centre - screen.width / 2 - needed[0], reach.left),
-        ("right", needed[2] - screen.x_centre - screen.width / 2, reach.right),
-        ("up", needed[3] - screen.bottom - screen.height, reach.up),
+        ("left", left - needed[0], subject.x - before(left + SPARE, camera.x)),
+        ("right", needed[2] - right, before(right - SPARE, camera.x) - subject.x),
+        ("up", needed[3] - top, before(top - SPARE, camera.y) - head),
     )
-    for side, missing, now in sides:
+    for side, missing, allowed in sides:
+        now = getattr(subject.envelope, side)
         if missing > 0 and now > 0:
-            less = round(max(0.0, now - (missing + 0.05) * ratio), 2)
+            less = round(min(max(0.0, allowed), now), 2)
             changes.append(edit.subject.reach(side)(less))
             words.append(tell(f"do/less-action/{side}", reach=less))
     if not changes:

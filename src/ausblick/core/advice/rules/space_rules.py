@@ -112,7 +112,8 @@ def _off_the_wall(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _gap(evaluation: Evaluation) -> Judgement | None:
     plan = evaluation.plan
     limit = DISTANCE.get(plan.targets.distance_school)
-    if plan.subject is None or limit is None:
+    if plan.subject is None or limit is None or plan.targets.region:
+        # A sign or a display that is replaced is where it is, in somebody's hands perhaps.
         return None
     short = limit - plan.subject.z
     return Judgement(

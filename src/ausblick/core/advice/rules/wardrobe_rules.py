@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -9,7 +10,7 @@ import numpy as np
 from ...colour.rec709 import LUMA
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Plan, edit
+from ...plan import Plan, Subject, edit
 from ...plan.people import Garment, Prop
 from ...rig.screen_colour import FAIR, REFERENCE
 from ...sentences import few, tell
@@ -54,26 +55,37 @@ DARK_GREY = (0.10, 0.10, 0.11)
 
 
 def other_garment(evaluation: Evaluation) -> list[Proposal]:
-    """What is lost most, if it is worn, in a colour that no screen has."""
-    plan, damage = evaluation.plan, evaluation.damage
-    if plan.subject is None or damage is None or not damage.mean.lost:
+    """What is lost most, worn or held, in a colour that no screen has, or held out."""
+    subject, damage = evaluation.plan.subject, evaluation.damage
+    if subject is None or damage is None or not damage.mean.lost:
         return []
     worst = max(damage.mean.lost, key=lambda n: damage.mean.lost[n])
-    worn = next((garment for garment in plan.subject.wardrobe if worst.startswith(garment.name)), None)
-    if worn is None:
-        return []
-
-    def with_it(**changed: object) -> list[dict[str, Any]]:
+    worn = next((garment for garment in subject.wardrobe if worst.startswith(garment.name)), None)
+    if worn is not None:
+        other, held = (
+            edit.subject.wardrobe(_with(subject.wardrobe, worn, **changed))
+            for changed in ({"reflectance": DARK_GREY}, {"keying": "held-out"})
+        )
         return [
-            garment.model_copy(update=changed if garment is worn else {}).model_dump(mode="json")
-            for garment in plan.subject.wardrobe  # type: ignore[union-attr]
+            Proposal(tell("do/other-garment", name=worn.name), (other,), tell("cost/wardrobe")),
+            Proposal(tell("do/hold-out", name=worn.name), (held,), tell("cost/hold-out")),
         ]
+    thing = next((prop for prop in subject.props if worst.startswith(prop.name)), None)
+    return [] if thing is None else _other_thing(subject, thing)
 
-    other, held = with_it(reflectance=DARK_GREY), with_it(keying="held-out")
-    return [
-        Proposal(tell("do/other-garment", name=worn.name), (edit.subject.wardrobe(other),), tell("cost/wardrobe")),
-        Proposal(tell("do/hold-out", name=worn.name), (edit.subject.wardrobe(held),), tell("cost/hold-out")),
-    ]
+
+def _other_thing(subject: Subject, thing: Prop) -> list[Proposal]:
+    held = edit.subject.props(_with(subject.props, thing, keying="held-out"))
+    found = [Proposal(tell("do/hold-out", name=thing.name), (held,), tell("cost/hold-out"))]
+    if thing.kind == "matt":
+        other = edit.subject.props(_with(subject.props, thing, reflectance=DARK_GREY))
+        found.append(Proposal(tell("do/other-thing", name=thing.name), (other,), tell("cost/other-thing")))
+    return found
+
+
+def _with(things: Sequence[Garment | Prop], one: Garment | Prop, **changed: object) -> list[dict[str, Any]]:
+    """Garments or props as a document lists them, one of them changed."""
+    return [thing.model_copy(update=changed if thing is one else {}).model_dump(mode="json") for thing in things]
 
 
 def garment_of_its_colour(evaluation: Evaluation) -> list[Proposal]:
