@@ -63,7 +63,7 @@ LAMPS = {
     "do/screen-lamps-back": "Screen lamps {by:m} back from the screen",
     "do/aim-across": "Aim each screen lamp across, at the far third",
     "do/half-height": "Screen lamps at the middle of what is needed, {high:m} high",
-    "do/all-alike": "Screen lamps left and right alike: {away:m} off, {high:m} high, aimed across",
+    "do/all-alike": "Screen lamps left and right alike: {away:m} from the screen, {high:m} high, aimed across",
     "do/soft-box": "{lamp} through a {size:m1} soft box",
     "do/turn-round": "{lamp} {degrees:0}° further round the subject",
     "do/lamp-higher": "{lamp} {by:m} higher",
