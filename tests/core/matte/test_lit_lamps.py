@@ -7,6 +7,7 @@ from functools import cache
 import numpy as np
 import pytest
 
+from ausblick.core.advice.findings import find
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
@@ -16,6 +17,7 @@ from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.lit_lamps import BLACK, DEEP
 from ausblick.core.matte.render import draw
 from ausblick.core.plan import Plan, plan_from
+from tests.conftest import MakePlan, lamp
 from tests.stores import STORE
 
 AT = np.array([-1.2, 1.4, 1.6])
@@ -74,3 +76,20 @@ def test_its_front_is_white_while_it_burns_and_a_stand_has_legs() -> None:
         one.model_copy(update={"aim": (-1.2, 1.4, 6.4)}) if one.role == "screen" else one for one in plan(1.0).lights
     )})  # fmt: skip
     assert float(seen(turned, AT).min()) > 0.95
+
+
+@pytest.mark.parametrize(("ahead", "aside", "through"), [(0.05, 0.0, True), (0.05, 0.3, False), (0.6, 0.0, False)])
+def test_the_camera_looks_through_a_ring_and_not_through_a_lamp_before_it(
+    make: MakePlan, ahead: float, aside: float, through: bool
+) -> None:
+    """A disc of 45 cm round the lens, beside it, and well before it: told, and drawn, as it is seen."""
+    disc = {"shape": "disc", "diameter": 0.45}
+    ring = lamp(position=[aside, 1.5, 5.0 - ahead], aim=[aside, 1.5, 0.0], emitter=disc, flux_lm=4000.0)
+    of = make(lights=[ring], subject={"z": 2.0, "speed": 0.0}, camera={"z": 5.0, "y": 1.5})
+    hidden = not through and aside == 0.0
+    assert bool(captured(of).lamps) == hidden
+    told = {f.rule.id: f.judgement.severity for f in find(of, STORE, with_remedies=False)[1]}
+    assert (told["space.in-picture"] != "fine") == hidden
+    if not hidden:
+        forehead = np.array([0.0, 0.955 * 1.72, 2.09])
+        assert seen(of, forehead)[0] > 0.05, "the face, not the back of the lamp"

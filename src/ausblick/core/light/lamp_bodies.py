@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..camera.view import View
+from ..camera.view import View, camera_axes
 from ..geometry.polygon import clip_half_plane
 from ..geometry.vectors import Floats
 from ..plan import Light, Plan
@@ -92,6 +92,26 @@ def through_walls(plan: Plan, lamp: Light) -> Floats:
 def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:
     key = ("body", plan.room.height, plan.room.kind, lamp_key(plan, lamp))
     return store.record(key, lambda: LampBody(plan, lamp))
+
+
+ROUND_THE_LENS = 0.2
+"""So near the plane of a lamp's face, m, a lens within its outline looks through a ring."""
+
+
+def round_the_lens(plan: Plan, lamp: Light) -> bool:
+    """Is it a ring that the camera looks through: the lens within its outline, near its face, looking its way?"""
+    face, camera = emission_of(lamp, plan).face, plan.camera
+    looks = camera_axes(camera.pan, camera.tilt, camera.roll)[2]
+    if lamp.is_daylight or face.area == 0.0 or float(face.axis @ looks) < 0.5:
+        return False
+    away = np.array([camera.x, camera.y, camera.z]) - face.centre
+    if abs(float(away @ face.axis)) > ROUND_THE_LENS:
+        return False
+    flat = np.stack([face.right, face.up])
+    corners, lens = (face.outline - face.centre) @ flat.T, flat @ away
+    side = np.roll(corners, -1, axis=0) - corners
+    turn = side[:, 0] * (lens[1] - corners[:, 1]) - side[:, 1] * (lens[0] - corners[:, 0])
+    return bool((turn > 0.0).all() or (turn < 0.0).all())
 
 
 def head_in_picture(plan: Plan, lamp: Light, view: View, low: Floats, high: Floats) -> float:

@@ -16,7 +16,7 @@ from ..camera.exposure import grey_lux
 from ..camera.view import NEAREST, View
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
-from ..light.lamp_bodies import HEAD, POLE, LampBody, body_of, stands
+from ..light.lamp_bodies import HEAD, POLE, LampBody, body_of, round_the_lens, stands
 from ..light.mix import probes_light
 from ..light.returned import SceneLight, probe_factors
 from ..plan import Light, Plan
@@ -66,7 +66,7 @@ def lit_lamps(plan: Plan, view: View, light: SceneLight, store: BasisStore) -> t
     """All that the frame may show, the farthest first."""
     found = []
     for lamp in plan.lights:
-        if lamp.is_daylight or lamp.position[2] <= 0.0:
+        if lamp.is_daylight or lamp.position[2] <= 0.0 or round_the_lens(plan, lamp):
             continue
         body = body_of(plan, lamp, store)
         if _may_be_seen(body, view):

@@ -11,7 +11,7 @@ from ...camera.view import NEAREST, focus_distance
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
-from ...light.lamp_bodies import head_in_picture, pole_places, through_walls
+from ...light.lamp_bodies import head_in_picture, pole_places, round_the_lens, through_walls
 from ...plan import Companion, Light, Plan, edit, people_of
 from ...sentences import few, tell
 from ...standards.limits import LIMITS
@@ -159,7 +159,7 @@ class _InPicture:
 def _framed(evaluation: Evaluation) -> list[_InPicture]:
     """Lamps that stand in the picture."""
     plan = evaluation.plan
-    lamps = [(i, lamp) for i, lamp in enumerate(plan.lights) if not lamp.is_daylight]
+    lamps = [(i, lamp) for i, lamp in enumerate(plan.lights) if not (lamp.is_daylight or round_the_lens(plan, lamp))]
     if not lamps:
         return []
     heads = np.array([lamp.position for _, lamp in lamps])
