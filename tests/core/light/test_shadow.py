@@ -12,7 +12,7 @@ from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.emission import emission_of
 from ausblick.core.light.face_samples import face_cells
-from ausblick.core.light.figure_shadow import Figure, figure_of, hidden_by, lost_share
+from ausblick.core.light.figure_shadow import SKY_FAR, Figure, figure_of, hidden_by, left_of_round, lost_share
 from ausblick.core.light.occlusion import NONE
 from ausblick.core.light.solids import Solid
 from ausblick.core.plan import Plan
@@ -103,6 +103,22 @@ def test_soft_shadows_within_a_hundredth_of_the_light(
         light /= (away * away).sum(axis=1) ** 2
         hit = hidden_by(figure, np.broadcast_to(point, places.shape), places)
         assert share == pytest.approx((light * hit).sum() / light.sum(), abs=0.01)
+
+
+@pytest.mark.parametrize("away", [0.3, 0.55, 1.0, 2.2])
+def test_what_a_standing_figure_hides_of_light_from_all_round_against_rays(make: MakePlan, away: float) -> None:
+    """Forty thousand ways to the sky, spread by the cosine over them, from three sides of it on the ground."""
+    subject = make(subject={"x": 0.3, "z": 2.0, "height": 1.76}).subject
+    assert subject is not None
+    figure, i = figure_of(subject), np.arange(40_000) + 0.5
+    level, turn = np.sqrt(i / len(i)), np.pi * (1.0 + np.sqrt(5.0)) * i
+    ways = np.stack([level * np.cos(turn), np.sqrt(1.0 - level * level), level * np.sin(turn)], axis=1)
+    for side in (0.2, 1.9, 4.0):
+        place = np.array([0.3 + away * np.cos(side), 0.0, 2.0 + away * np.sin(side)])
+        starts = np.broadcast_to(place, ways.shape)
+        met = float(np.mean(hidden_by(figure, starts, starts + SKY_FAR * ways)))
+        left = left_of_round([figure], place[None, :], np.array([[0.0, 1.0, 0.0]]), SKY_FAR)
+        assert 1.0 - left[0] == pytest.approx(met, abs=0.004)
 
 
 def test_a_sun_throws_a_shadow_of_the_bodys_width(make: MakePlan) -> None:
