@@ -44,7 +44,15 @@
       text,
     }
   }
-  const label = $derived(view.named ? apart(board.plan.lights.slice(0, index + 1).map((_, i) => nameOf(i)))[index] : nameOf(index))
+  /** The camera's body, which no name may lie on: a lamp beside the lens has its own behind it. */
+  const camera: Named = $derived.by(() => {
+    const { x: across, y: up, z: ahead } = board.plan.camera
+    const [u, v] = view.at([across, up, ahead])
+    const turned = (view.turned(board.plan.camera) * Math.PI) / 180
+    return { x: u + 13 * Math.cos(turned), y: v + 13 * Math.sin(turned) + 4, anchor: 'middle', text: 'camera' }
+  })
+  const names = $derived(board.plan.lights.slice(0, index + 1).map((_, i) => nameOf(i)))
+  const label = $derived(view.named ? apart([camera, ...names])[index + 1] : nameOf(index))
 </script>
 
 <line class="hair" class:pick={chosen} x1={x} y1={y} x2={aimX} y2={aimY} stroke-dasharray={chosen ? '5 3' : '1 5'} />
