@@ -93,3 +93,18 @@ def test_solutions_say_what_they_do_to_the_rest() -> None:
 
 def test_shutters_that_hold_whole_flashes() -> None:
     assert ledger_of(scree(), frozenset(), STORE).safe_shutters == pytest.approx((0.01, 0.02, 0.03, 0.04))
+
+
+def test_the_opening_of_a_phone_is_locked_whoever_locks_what() -> None:
+    phone = {
+        "sensor.width_mm": 9.8,
+        "sensor.height_mm": 5.5,
+        "focal_mm": 6.9,
+        "f_number": 1.8,
+        "sensor.base_iso": 64.0,
+    }
+    plan = apply_changes(seed_vault(), [Change(f"camera.{path}", value) for path, value in phone.items()])
+    ledger = ledger_of(plan, frozenset(), STORE)
+    assert [entry.locked for entry in ledger.entries if entry.row == "aperture"] == [True]
+    assert ledger.solutions
+    assert all(apply_changes(plan, s.changes).camera.f_number == 1.8 for s in ledger.solutions)

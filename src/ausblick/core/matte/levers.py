@@ -12,6 +12,7 @@ from ..advice import moves
 from ..advice.rules.light_rules import wanted_lux
 from ..advice.rules.wardrobe_rules import garment_of_its_colour
 from ..advice.steps import SHUTTERS, third_stop
+from ..camera.built_in_lens import lens_is_built_in
 from ..evaluation.evaluate import evaluate
 from ..evaluation.results import Evaluation
 from ..light.balance import balanced_dimmers
@@ -81,10 +82,11 @@ def _ideas(evaluation: Evaluation, store: BasisStore) -> Iterator[_Idea]:
 
 def _camera(plan: Plan) -> Iterator[_Idea]:
     camera = plan.camera
+    widest = camera.f_number if lens_is_built_in(camera) else camera.widest
     faster = min((1.0 / s for s in SHUTTERS if 1.0 / s < 0.6 * camera.shutter_s), default=None, key=lambda s: -s)
     if faster is not None:
         wide = third_stop(camera.f_number * (faster / camera.shutter_s) ** 0.5, up=False)
-        if wide >= camera.widest:
+        if wide >= widest:
             yield _Idea(
                 tell("do/faster-aperture", to=faster, f_number=wide),
                 tell("cost/less-depth-choppier"),
@@ -98,7 +100,7 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
         )
     if camera.iso > camera.sensor.base_iso * 1.2:
         wide = third_stop(camera.f_number * (camera.sensor.base_iso / camera.iso) ** 0.5, up=False)
-        if wide >= camera.widest:
+        if wide >= widest:
             yield _Idea(
                 tell("do/base-iso", to=camera.sensor.base_iso, f_number=wide),
                 tell("cost/less-depth"),
@@ -112,7 +114,8 @@ def _camera(plan: Plan) -> Iterator[_Idea]:
             (edit.camera.iso(half),),
             lift=1.0,
         )
-    if round(camera.roll / 90.0) % 2 == 0 and plan.subject is not None and plan.subject.framing in ("full", "knees"):
+    level = round(camera.roll / 90.0) % 2 == 0 and not lens_is_built_in(camera)
+    if level and plan.subject is not None and plan.subject.framing in ("full", "knees"):
         focal = round(camera.focal_mm * camera.sensor.width_mm / camera.sensor.height_mm, 1)
         yield _Idea(
             tell("do/on-its-side", to=focal),

@@ -13,6 +13,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from ...camera.built_in_lens import lens_is_built_in
 from ...camera.exposure import stops
 from ...camera.motion import flicker_error, safe_shutters
 from ...camera.sensor_noise import screen_noise
@@ -91,7 +92,9 @@ class Ledger:
 
 
 def ledger_of(plan: Plan, locked: frozenset[str], store: BasisStore) -> Ledger:
-    """The plan's ledger and up to three solutions; `locked` rows stay as they are."""
+    """The plan's ledger and up to three solutions; `locked` rows stay as they are, and what a phone cannot turn."""
+    if lens_is_built_in(plan.camera):
+        locked = locked | {"aperture"}
     evaluation = evaluate(plan, store)
     found: list[Solution] = []
     for name, first, start in _ways(plan, locked):
