@@ -100,8 +100,8 @@ def test_a_stand_before_the_screen_is_told_and_the_lamp_is_hung(make: MakePlan) 
     """Its head is over the picture; hung, it needs no stand, where the ceiling is within reach."""
     panel = lamp(position=[0.2, 2.9, 1.2], aim=[0, 1.2, 0], emitter={"shape": "rect", "width": 0.9, "height": 0.2})
 
-    def offered(height: float) -> list[Remedy]:
-        plan = make(room={"height": height}, lights=[panel])
+    def offered(height: float, kind: str = "interior") -> list[Remedy]:
+        plan = make(room={"height": height, "kind": kind}, lights=[panel])
         (finding,) = (f for f in find(plan, STORE, RULES_OF_THE_PICTURE)[1])
         assert say(finding.judgement.says).startswith("Stands before the screen")
         return [r for r in finding.remedies if say(r.text).startswith("Hang")]
@@ -112,6 +112,7 @@ def test_a_stand_before_the_screen_is_told_and_the_lamp_is_hung(make: MakePlan) 
     assert hung.cost is not None
     assert "rigger" in say(hung.cost)
     assert offered(4.6) == [], "the ceiling is too far"
+    assert offered(3.6, "exterior") == [], "there is none"
 
 
 def test_a_soft_box_is_not_put_on_a_lamp_as_large(make: MakePlan) -> None:

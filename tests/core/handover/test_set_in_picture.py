@@ -58,3 +58,17 @@ def test_a_lamp_is_inside_where_its_head_or_its_stand_is_seen() -> None:
     # The head is above the picture, the pole is in it.
     assert name in standing_inside(with_lamp_at(plan, (beside, 3.1, plan.subject.z + 0.2)), whole, nobody)
     assert name not in standing_inside(with_lamp_at(plan, (beside, 1.3, plan.camera.z + 0.5)), whole, nobody)
+
+
+def test_a_ring_that_the_camera_looks_through_is_not_inside() -> None:
+    """Its head is larger than the picture; half a metre on it is a lamp in the way."""
+    plan, lens = seed_vault(), seed_vault().camera
+    disc = Change("lights[0].fixture.emitter", {"shape": "disc", "diameter": 0.45})
+    whole, nobody = np.ones(SHAPE, bool), np.zeros(SHAPE, bool)
+    told = []
+    for ahead in (0.1, 0.5):
+        place = (lens.x, lens.y, lens.z - ahead)
+        aim = Change("lights[0].aim", (lens.x, lens.y, 0.0))
+        ring = apply_changes(plan, [Change("lights[0].position", place), aim, disc])
+        told.append(ring.lights[0].name in standing_inside(ring, whole, nobody))
+    assert told == [False, True]

@@ -11,7 +11,7 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.figure.solid_body import PARTS, SolidBody, solid_body
 from ausblick.core.geometry.vectors import Bools, Floats
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.body_light import BodyLight, body_light, shadow_on
+from ausblick.core.light.body_light import BodyLight, body_light, looked_from_lamps, shadow_on
 from ausblick.core.light.body_overhead import hidden_from_above
 from ausblick.core.light.direct import direct_lux_on
 from ausblick.core.light.emission import emission_of
@@ -292,3 +292,16 @@ def test_what_a_place_sees_is_its_surroundings_and_the_body_and_nothing_else(mak
         assert np.quantile(whole[standing], [0.02, 0.5, 0.98]) == pytest.approx([1.0, 1.0, 1.0], abs=0.08)
         brow = forehead(body)
         assert open_[brow].mean() > (0.9 if subject is SUBJECT else 0.55)
+
+
+@pytest.mark.parametrize(("lamps", "ahead"), [(4, 4), (30, 0)])
+def test_only_what_is_kept_until_it_is_asked_for_is_worked_out_ahead(
+    make: MakePlan, monkeypatch: pytest.MonkeyPatch, lamps: int, ahead: int
+) -> None:
+    """Thirty panels near by are 270 pictures of the body: the first would be forgotten before the last is made."""
+    looked = []
+    monkeypatch.setattr("ausblick.core.light.body_light.look", lambda body, sources: looked.append(sources))
+    large = {"shape": "rect", "width": 1.2, "height": 1.2}
+    panels = [lamp(position=[0.1 * i - 1.5, 1.5, 4.2], aim=[0, 1.2, 2.4], emitter=large) for i in range(lamps)]
+    looked_from_lamps(make(subject=SUBJECT, camera=CAMERA, lights=panels))
+    assert len(looked) == ahead

@@ -13,7 +13,7 @@ from ..camera.sheet_met import met
 from ..camera.turned import recorded_places, side_turns, upright_places
 from ..camera.view import NEAREST, view_of
 from ..geometry.vectors import Bools, Floats
-from ..light.lamp_bodies import LampBody, pole_places
+from ..light.lamp_bodies import LampBody, pole_places, round_the_lens
 from ..plan import Light, Plan
 
 POLE_PX = 1
@@ -35,7 +35,7 @@ def place_on_screen(plan: Plan, u: float, v: float) -> tuple[float, float, float
 
 def standing_inside(plan: Plan, outline: Bools, figure: Bools) -> tuple[str, ...]:
     """Lamps whose body or stand is seen inside the outline (h, w); one that the figure (h, w) hides is not."""
-    lamps = [lamp for lamp in plan.lights if not lamp.is_daylight]
+    lamps = [lamp for lamp in plan.lights if not (lamp.is_daylight or round_the_lens(plan, lamp))]
     found = []
     for lamp in lamps:
         drawn = _drawn(plan, lamp, outline.shape)

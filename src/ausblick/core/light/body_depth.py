@@ -72,7 +72,8 @@ class _DepthSeen:
         return (columns[0], columns[-1], rows[0], rows[-1]) if len(rows) else (0, -2, 0, -2)
 
 
-_SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(96), COARSER: Shelf(64)}
+KEPT = 96
+_SEEN: dict[int, Shelf[tuple[_DepthSeen, ...]]] = {PICTURE: Shelf(KEPT), COARSER: Shelf(64)}
 """By their cells: body, screen and floor ask for the shadow of the same sources; of the sky all are asked once. Some
 20 and 2 MB, and a few more where a lamp is close."""
 _LOOKING = Lock()

@@ -18,7 +18,7 @@ from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round
 from ..plan import Light, Plan, people_of
 from .basis import BasisStore, Shelf
-from .body_depth import SUN_FROM, lit, look, within_reach
+from .body_depth import KEPT, SUN_FROM, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
 from .emitters import Face
@@ -101,11 +101,13 @@ def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
 
 
 def looked_from_lamps(plan: Plan) -> None:
-    """Works out ahead what every lamp sees of everybody: what they keep from it hangs on no evaluation."""
-    for subject in people_of(plan):
-        body = solid_body(subject, plan.camera)
-        for lamp in plan.lights:
-            look(body, _sources(emission_of(lamp, plan), body)[0])
+    """Works out ahead what every lamp sees of everybody: what they keep from it hangs on no evaluation. Of so many
+    that they would not be kept until they are asked for it does nothing."""
+    bodies = [solid_body(subject, plan.camera) for subject in people_of(plan)]
+    looks = [(body, _sources(emission_of(lamp, plan), body)[0]) for body in bodies for lamp in plan.lights]
+    if sum(len(sources) for _, sources in looks) <= KEPT:
+        for body, sources in looks:
+            look(body, sources)
 
 
 @dataclass(frozen=True, eq=False)

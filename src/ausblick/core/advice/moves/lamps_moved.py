@@ -221,7 +221,8 @@ def hung(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     for index, lamp in lamps:
         x, y, z = lamp.position
         up = lamp.model_copy(update={"position": (x, high, z)})
-        if not y <= high <= y + MOST_RAISED or through_walls(plan, up).any():
+        if stands(plan, up) or not y <= high <= y + MOST_RAISED or through_walls(plan, up).any():
+            # Outdoors nothing hangs.
             return []
         if _seen_at(plan, view, up, (x, high, z), False):
             return []
