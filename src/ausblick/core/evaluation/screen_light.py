@@ -18,6 +18,7 @@ from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
 from ..colour.rec709 import colour_differences
 from ..damage.screen_signal import ScreenPatch
+from ..geometry.quantiles import quantiles
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore, lamp_maps, lamp_maps_on
 from ..light.body_shade import body_maps
@@ -229,7 +230,7 @@ def texture_of(
         spots += highlights(plan, dimmed(plan, one.maps), shown, one.grid, one.judged, view.lens, store)
     brightest = {spot.light: spot for spot in sorted(spots, key=lambda spot: spot.added)}
     folds = np.concatenate([one.wrinkles[one.judged] for one in maps])
-    return Texture(float(np.quantile(folds, 0.95)), tuple(sorted(brightest.values(), key=lambda s: -s.added)))
+    return Texture(float(quantiles(folds, [0.95])[0]), tuple(sorted(brightest.values(), key=lambda s: -s.added)))
 
 
 @dataclass(frozen=True)
@@ -263,5 +264,5 @@ def hue_spread_of(plan: Plan, light: ScreenLight) -> float | None:
         return None
     middle = math.atan2(float(cr.mean()), float(cb.mean()))
     off = np.degrees(np.angle(np.exp(1j * (np.arctan2(cr, cb) - middle))))
-    low, high = np.quantile(off, (0.01, 0.99))
+    low, high = quantiles(off, (0.01, 0.99))
     return float(high - low)

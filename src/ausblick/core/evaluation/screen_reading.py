@@ -7,6 +7,7 @@ import numpy as np
 from ..camera.exposure import luma, stops
 from ..camera.level_schools import key_channel
 from ..colour.curves import encode
+from ..geometry.quantiles import quantiles
 from ..geometry.vectors import Floats
 from ..plan import Plan
 from .results import Evaluation, ScreenMap, ScreenReading, SurfaceReading
@@ -78,9 +79,9 @@ def _spread(least: float, most: float) -> float:
 
 
 def _quantiles(values: Floats, share: Floats, at: tuple[float, float]) -> tuple[float, float]:
-    """Of values that count for different shares; where all count alike, NumPy's own."""
+    """Of values that count for different shares; where all count alike, the usual ones."""
     if float(np.ptp(share)) < 1e-12:
-        low, high = np.quantile(values, at)
+        low, high = quantiles(values, at)
         return float(low), float(high)
     order = np.argsort(values)
     along = np.cumsum(share[order]) - 0.5 * share[order]

@@ -43,7 +43,7 @@ def every_other_first(grids: Sequence[Grid], worked_out: Callable[[Ints], Floats
 @lru_cache(maxsize=64)
 def _chosen(height: int, width: int) -> tuple[Ints, Ints]:
     """Every other row and column, and the last."""
-    rows, columns = (np.unique([*range(0, count, 2), count - 1]) for count in (height, width))
+    rows, columns = (np.array(sorted({*range(0, count, 2), count - 1})) for count in (height, width))
     return rows, columns
 
 

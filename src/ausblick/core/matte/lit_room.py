@@ -16,6 +16,7 @@ from ..camera.screen_grid import curve_radius, sheets_of
 from ..camera.sheet_met import met
 from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody, solid_body
+from ..geometry.quantiles import quantiles
 from ..geometry.vectors import Bools, Floats, Reals
 from ..light.basis import BasisStore
 from ..light.body_light import shadow_on
@@ -180,7 +181,7 @@ def _round_the_feet(floor: Side, subject: Subject, x: Floats, z: Floats) -> Iter
 def _span(places: Floats, whole: Span) -> Span:
     """From the least to the greatest of nearly all places, with some more, within the whole: a ray that slips through
     a seam of the screen makes no lattice coarse."""
-    low, high = np.clip(np.quantile(places, (STRAY, 1.0 - STRAY)), *whole)
+    low, high = np.clip(quantiles(places, (STRAY, 1.0 - STRAY)), *whole)
     more = max(0.3, 0.1 * (high - low))
     return max(float(low - more), whole[0]), min(float(high + more), whole[1])
 

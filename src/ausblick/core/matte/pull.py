@@ -22,6 +22,7 @@ from ..colour.curves import rec709
 from ..colour.rec709 import colour_differences
 from ..damage.formula import Formula, colour_difference
 from ..geometry.channels import threefold
+from ..geometry.quantiles import quantiles
 from ..geometry.vectors import Bools, Floats, Floats32
 from .keyer import LEAST_WHITE_CLIP
 
@@ -100,7 +101,7 @@ def pull(
 def _middle(linear: Floats32, d: Floats32, where: Bools) -> Floats32:
     """Colour (3,) of the screen where its colour difference is that of the middle: the middle of each channel alone
     has another where light of several colours or a lamp in a pane lies on it."""
-    low, high = np.quantile(d[where], MIDDLE)
+    low, high = quantiles(d[where], MIDDLE)
     return np.asarray(np.median(linear[where & (d >= low) & (d <= high)], axis=0), dtype=np.float32)
 
 
