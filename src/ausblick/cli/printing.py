@@ -18,12 +18,16 @@ def _num(value: float | None, unit: str = "", digits: int = 1) -> str:
     return "–" if value is None else f"{value:.{digits}f} {unit}".rstrip()
 
 
+def _margin(value: float | None) -> str:
+    """In m; what is just missing is never "-0.00"."""
+    return _num(value if value is None or not -0.01 < value < 0.0 else -0.01, "m", 2)
+
+
 def check_table(title: str, report: dict[str, Any]) -> str:
     coverage, screen, exposure, blur = (report[k] for k in ("coverage", "screen", "exposure", "blur"))
     lines = [title, ""]
     lines.append(
-        f"screen     {'covered' if coverage['covered'] else 'NOT COVERED'}, margin "
-        f"{_num(coverage['margin_m'], 'm', 2)}"
+        f"screen     {'covered' if coverage['covered'] else 'NOT COVERED'}, margin {_margin(coverage['margin_m'])}"
     )
     if screen:
         lines.append(

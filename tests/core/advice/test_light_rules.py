@@ -104,6 +104,41 @@ def test_a_lamp_that_can_be_turned_is_turned_as_far_as_it_goes(make: MakePlan) -
     assert [(change.path, change.value) for change in first.changes] == [("lights[1].fixture.cct", 5000.0)]
 
 
+def test_a_coloured_accent_is_told_and_can_be_off(make: MakePlan) -> None:
+    """Two lamps of one colour temperature, one of them behind a gel."""
+    pink = lamp(emitter={"shape": "point"}, flux_lm=4000, name="pink bulb", role="other",
+                position=[1.2, 1.9, 0.7], aim=[0, 1.5, 0])  # fmt: skip
+    plan = make(room={"ambient_lux": 0}, lights=[*PAIR, {**pink, "gel": [1.0, 0.3, 0.6]}])
+    judgement = verdict_of(plan, "light.mixed-colour")
+    assert "two colours" in say(judgement.says)
+    [rule] = CRAFT.only(["light.mixed-colour"])
+    by_words = {say(each.text): each for each in rule.propose(evaluate(plan, STORE), STORE)}
+    without = {words: verdict_of(apply_changes(plan, by_words[words].changes), "light.mixed-colour").value
+               for words in ("pink bulb off", "Every lamp at 5600 K")}  # fmt: skip
+    assert judgement.value > 5.0
+    assert max(without.values()) < 3.0
+
+
+def test_warm_light_of_the_room_makes_another_green_where_lamps_fall_off(make: MakePlan) -> None:
+    warm = make(room={"ambient_lux": 50.0, "ambient_cct": 2800.0}, lights=PAIR[:1])
+    judgement = verdict_of(warm, "light.mixed-colour")
+    assert judgement.severity == "consider"
+    assert "the room's own light" in say(judgement.says)
+    [rule] = CRAFT.only(["light.mixed-colour"])
+    dark = next(each for each in rule.propose(evaluate(warm, STORE), STORE) if "Room lights off" in say(each.text))
+    assert verdict_of(apply_changes(warm, dark.changes), "light.mixed-colour").severity == "fine"
+
+
+def test_what_clips_is_told_once(make: MakePlan) -> None:
+    """A channel at white turns the hue; opening and dimmers are told with the clipping."""
+    plan = make(lights=PAIR, camera={"f_number": 1.4, "iso": 1600})
+    assert verdict_of(plan, "key.clipping").severity != "fine"
+    judgement = verdict_of(plan, "light.mixed-colour")
+    assert judgement.value > 3.0
+    assert judgement.severity == "fine"
+    assert "clips" in say(judgement.says)
+
+
 def test_poor_rendering_is_an_uncertainty(make: MakePlan) -> None:
     poor = make(lights=[PAIR[0], {**PAIR[1], "name": "shop lamp", "fixture": {"cri": 72}}])
     judgement = verdict_of(poor, "light.rendering")

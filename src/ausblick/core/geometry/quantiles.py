@@ -13,4 +13,4 @@ def quantiles(values: Floats | Floats32, shares: Sequence[float]) -> Floats:
     """Values (S,) below which such shares (S,) of some (N,) lie, linear between neighbours (Hyndman and Fan's
     seventh)."""
     ordered = np.sort(np.ravel(values))
-    return np.interp(np.asarray(shares) * (len(ordered) - 1), np.arange(len(ordered)), ordered)
+    return np.asarray(np.interp(np.asarray(shares) * (len(ordered) - 1), np.arange(len(ordered)), ordered))

@@ -23,8 +23,8 @@ HEAD = 0.1
 """Radius of the head of a lamp without a face, m."""
 POLE = 0.0175
 """Radius of a stand's pole, m."""
-HANGS = 0.35
-"""A lamp this near to the ceiling hangs from it, m."""
+HANGS, TALLEST = 0.35, 5.5
+"""A lamp this near to the ceiling hangs from it, and in a room one that is higher than any stand, m."""
 
 
 class LampBody:
@@ -59,7 +59,7 @@ def stands(plan: Plan, lamp: Light) -> bool:
 
 def on_pole(plan: Plan, height: float) -> bool:
     """Would a lamp at that height, m, stand and not hang?"""
-    return height < plan.room.height - HANGS or plan.room.kind == "exterior"
+    return height < min(plan.room.height - HANGS, TALLEST) or plan.room.kind == "exterior"
 
 
 SHARES = np.linspace(0.0, 0.95, 12)[:, None]

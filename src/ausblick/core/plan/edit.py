@@ -46,6 +46,7 @@ class Lamp:
         self.circuit = Field[str](f"{at}.circuit")
         self.cct = Field[float](f"{at}.fixture.cct")
         self.duv = Field[float](f"{at}.fixture.duv")
+        self.gel = Field[Triple](f"{at}.gel")
 
 
 class CompanionAt:

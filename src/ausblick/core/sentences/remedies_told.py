@@ -31,6 +31,8 @@ CAMERA = {
     "do/focal-back": "{to:g} mm from {away:m}: the same framing",
     "do/focal-kit": "{to:0} mm from {z:m}, the same framing",
     "do/lens-height": "Lens at {to:m}",
+    "do/and": "{first}. {then}",
+    "do/camera-higher": "Lens at {y:m} instead of {was:m}, tilted to the same framing",
     "do/camera-back": "Camera back to {z:m} with {to:0} mm instead of {was:0} mm",
     "do/stills": "Shoot stills",
     "do/record-raw-16": "Shoot raw, 16 bit",
@@ -85,6 +87,7 @@ LAMPS = {
     "do/room-dark": "Room lights off, windows covered",
     "do/all-kelvin": "Every lamp at {to:0} K",
     "do/screen-kelvin": "The screen's lamps at {to:0} K",
+    "do/lamp-off": "{lamp} off",
     "do/poor-off": "Leave the poor lamps off",
     "do/balance": "Balance the screen's dimmers at the wanted level",
 }

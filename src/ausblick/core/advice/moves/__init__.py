@@ -1,6 +1,6 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
-from .camera_moved import aperture_by, same_framing
+from .camera_moved import aperture_by, raised_camera, same_framing
 from .lamps_moved import (
     aimed_across,
     all_alike,
@@ -56,6 +56,7 @@ __all__ = [
     "out_of_picture",
     "partner",
     "raised",
+    "raised_camera",
     "same_framing",
     "screen_lamps",
     "smaller_screen",

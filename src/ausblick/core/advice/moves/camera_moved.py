@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ...plan import Plan, edit
+import math
+
+from ...plan import Change, Plan, edit
 from ...sentences import Sentence, tell
 from ..rule import Proposal
 from ..steps import SMALLEST, opened, third_stop
@@ -20,6 +22,16 @@ def aperture_by(plan: Plan, missing: float, cost: Sentence) -> list[Proposal]:
         return []
     text = tell("do/aperture", to=f_number, was=camera.f_number)
     return [Proposal(text, (edit.camera.f_number(f_number),), cost)]
+
+
+def raised_camera(plan: Plan, y: float) -> tuple[Change, ...]:
+    """The lens at another height, m, looking at the same place over the mark. Raises ValueError without a subject."""
+    if plan.subject is None:
+        raise ValueError("without a subject nothing is framed")
+    camera, away = plan.camera, plan.camera.z - plan.subject.z
+    looked_at = camera.y + away * math.tan(math.radians(camera.tilt))
+    tilt = math.degrees(math.atan2(looked_at - y, away))
+    return edit.camera.y(round(y, 2)), edit.camera.tilt(round(tilt, 1))
 
 
 def same_framing(plan: Plan, focal_mm: float) -> float | None:

@@ -238,13 +238,16 @@ def _melt_more(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera, disc = evaluation.plan.camera, evaluation.blur.screen_defocus_px
     if not disc:
         return []
+    flat = Proposal(tell("do/flatten"), (edit.screen.wrinkle_slope(0.01),), tell("cost/time-on-day"))
     f_number = third_stop(max(1.0, camera.f_number * disc / MELTS.at), up=False)
+    if f_number >= camera.f_number:
+        # Folds that cost something may be melted as far as this rule asks already.
+        return [flat]
     open_up = Proposal(
         tell("do/aperture", to=f_number, was=camera.f_number),
         (edit.camera.f_number(f_number),),
         tell("cost/less-depth-more-light"),
     )
-    flat = Proposal(tell("do/flatten"), (edit.screen.wrinkle_slope(0.01),), tell("cost/time-on-day"))
     return [open_up, flat]
 
 

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from ...camera.coverage import action_heights
+import numpy as np
+
+from ...camera.coverage import action_heights, coverage_of
+from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import edit, people_of
+from ...plan import Change, Plan, apply_changes, edit, people_of
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -14,6 +17,11 @@ from ..rule import Judgement, Proposal, Rule
 MARGIN = LIMITS["screen.margin"]
 NEAREST_MARK = 1.2
 """No nearer to the screen than this, m, for the sake of coverage: shadow and spill would cost more."""
+Needed = tuple[float, float, float, float]
+UNDER_CEILING, CAMERA_BY = 0.3, 0.05
+"""A camera goes no nearer to the ceiling, and is tried in such steps up, m."""
+LEAST_BACK, BACK_BY = 0.3, 0.5
+"""The camera is moved back at least so far, and tried in such steps, m."""
 SPARE = 0.05
 """So far inside the screen's edge less action is to end, m."""
 
@@ -25,7 +33,8 @@ def _covered(evaluation: Evaluation) -> Judgement | None:
     if coverage.covered:
         return Judgement("fine", coverage.margin_m, 0.0, "m", tell("screen.covered/holds"), 0.0)
     missing = -coverage.margin_m
-    says = tell("screen.covered/missing", missing=missing)
+    # A centimetre is what is told of less: "0.00 m is missing" is no finding.
+    says = tell("screen.covered/missing", missing=max(missing, 0.01))
     return Judgement("stop", coverage.margin_m, 0.0, "m", says, missing)
 
 
@@ -43,7 +52,14 @@ def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """Every way to get the needed part inside the screen: more of it, less parallax, less action."""
     if evaluation.coverage.needed is None:
         return _look_at_screen(evaluation)
-    return [*_bigger(evaluation), *_nearer(evaluation), *_longer_lens(evaluation), *_less_action(evaluation)]
+    plan, needed = evaluation.plan, evaluation.coverage.needed
+    return [
+        *_bigger(plan, needed),
+        *_higher_camera(plan, needed),
+        *_nearer(evaluation),
+        *_longer_lens(evaluation),
+        *_less_action(evaluation),
+    ]
 
 
 def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
@@ -51,9 +67,36 @@ def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
     return [Proposal(tell("do/straight"), straight)]
 
 
-def _bigger(evaluation: Evaluation) -> list[Proposal]:
-    plan, needed = evaluation.plan, evaluation.coverage.needed
-    assert needed is not None
+def _higher_camera(plan: Plan, needed: Needed) -> list[Proposal]:
+    """Where the room is too low for what is needed: from higher up the lens sees people's heads against less of it.
+    With as large a screen as that then takes."""
+    if plan.room.kind != "interior" or plan.subject is None or needed[3] < plan.room.height:
+        return []
+    found = _fits_from(plan, MARGIN.at) or _fits_from(plan, SPARE)
+    if found is None:
+        return []
+    higher, there, needed = found
+    cost, text = tell("cost/camera-height"), tell("do/camera-higher", y=there.camera.y, was=plan.camera.y)
+    larger = _bigger(there, needed)
+    if not larger:
+        return [Proposal(text, higher, cost)]
+    return [Proposal(tell("do/and", first=text, then=one.text), (*higher, *one.changes), cost) for one in larger]
+
+
+def _fits_from(plan: Plan, spare: float) -> tuple[tuple[Change, ...], Plan, Needed] | None:
+    """The least height of the lens from which what is needed ends so far under the ceiling, m."""
+    assert plan.subject is not None
+    most = min(action_heights(plan.subject)[1], plan.room.height - UNDER_CEILING)
+    for y in np.arange(plan.camera.y + CAMERA_BY, most, CAMERA_BY):
+        higher = moves.raised_camera(plan, float(y))
+        there = apply_changes(plan, higher)
+        needed = coverage_of(there, view_of(there.camera, there.subject)).needed
+        if needed is not None and needed[3] <= plan.room.height - spare:
+            return higher, there, needed
+    return None
+
+
+def _bigger(plan: Plan, needed: Needed) -> list[Proposal]:
     screen, spare = plan.screen, MARGIN.at + 0.05
     on_floor = screen.bottom <= 0.02
     left = min(screen.x_centre - screen.width / 2, needed[0] - spare)
@@ -97,16 +140,22 @@ def _nearer(evaluation: Evaluation) -> list[Proposal]:
 
 
 def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
+    """The same framing from as far back as there is something to spare, else from the end of the room."""
     plan = evaluation.plan
     if plan.subject is None:
         return []
-    back = round(plan.room.z_max - moves.BEHIND_CAMERA, 2)
-    now, then = plan.camera.z - plan.subject.z, back - plan.subject.z
-    if then < now + 0.3 or now <= 0:
+    farthest = round(plan.room.z_max - moves.BEHIND_CAMERA, 2)
+    now = plan.camera.z - plan.subject.z
+    if farthest < plan.camera.z + LEAST_BACK or now <= 0:
         return []
-    focal = round(plan.camera.focal_mm * then / now)
-    text = tell("do/camera-back", z=back, to=focal, was=plan.camera.focal_mm)
-    changes = (edit.camera.z(back), edit.camera.focal_mm(float(focal)))
+    for back in (*np.arange(plan.camera.z + LEAST_BACK, farthest, BACK_BY).round(2), farthest):
+        focal = float(round(plan.camera.focal_mm * (back - plan.subject.z) / now))
+        changes = (edit.camera.z(float(back)), edit.camera.focal_mm(focal))
+        there = apply_changes(plan, changes)
+        margin = coverage_of(there, view_of(there.camera, there.subject)).margin_m
+        if margin is not None and margin >= MARGIN.at:
+            break
+    text = tell("do/camera-back", z=float(back), to=focal, was=plan.camera.focal_mm)
     return [Proposal(text, changes, tell("cost/perspective"))]
 
 

@@ -169,6 +169,8 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
     if plan.camera.curve != "rec709":
         ident = _whose(evaluation, "subject.above-screen/curve", "subject.above-screen/curve/hands")
     says = tell(ident, face=level, screen=screen)
+    if short == 0.0 and screen > level:
+        says = tell("subject.above-screen/wanted", face=level, wanted=evaluation.target.rec709.high)
     return Judgement(ABOVE.grade(short), level, ABOVE.at, "%", says, short)
 
 

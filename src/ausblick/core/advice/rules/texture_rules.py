@@ -5,7 +5,7 @@ from __future__ import annotations
 from ...damage.edges import CLIPS
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change, edit
+from ...plan import Change, Light, Plan, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -72,24 +72,41 @@ def _mixed(evaluation: Evaluation) -> Judgement | None:
     spread = evaluation.hue_spread_deg
     if spread is None:
         return None
-    over = spread - HUES.at
-    says = tell(f"light.mixed-colour/{_why_mixed(evaluation)}", spread=spread)
-    return Judgement(HUES.grade(over), spread, HUES.at, "°", says, max(0.0, over))
+    why = _why_mixed(evaluation)
+    # What clips is told once, by itself, and has its own remedies.
+    over = 0.0 if why == "clips" else max(0.0, spread - HUES.at)
+    says = tell(f"light.mixed-colour/{why if over > 0.0 or why == 'clips' else 'holds'}", spread=spread)
+    return Judgement(HUES.grade(over), spread, HUES.at, "°", says, over)
 
 
-ALIKE = 150.0
-"""Lamps whose colour temperatures lie within this, K, are of one colour."""
+ALIKE, COLOURED = 150.0, 0.05
+"""Lamps whose colour temperatures lie within this, K, are of one colour; a gel whose channels differ by more is
+coloured."""
+ROOM_COUNTS = 0.05
+"""The room's own light may be of another colour where it is less than that share of the screen's."""
+
+
+def _coloured(lamp: Light) -> bool:
+    return max(lamp.gel) - min(lamp.gel) > COLOURED
+
+
+def _on_the_screen(evaluation: Evaluation) -> list[int]:
+    """Which lamps light it."""
+    by, lights = evaluation.screen_by_lamp, evaluation.plan.lights
+    return [i for i, lamp in enumerate(lights) if lamp.on and lamp.dimmer > 0.0 and by.get(lamp.id, 0.0) > 0.0]
 
 
 def _why_mixed(evaluation: Evaluation) -> str:
-    """By lamps of two colours; where they are alike, by what clips of the screen, or by what the room returns."""
-    kelvin = [
-        lamp.fixture.cct
-        for lamp in evaluation.plan.lights
-        if lamp.on and lamp.dimmer > 0.0 and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0
-    ]
-    if kelvin and max(kelvin) - min(kelvin) > ALIKE:
+    """By lamps of two colours or a gel, or the room's own light; where they are alike, by what clips of the screen,
+    or by what the room returns."""
+    plan, screen = evaluation.plan, evaluation.screen
+    lamps = [plan.lights[i] for i in _on_the_screen(evaluation)]
+    kelvin = [lamp.fixture.cct for lamp in lamps]
+    if kelvin and (max(kelvin) - min(kelvin) > ALIKE or any(_coloured(lamp) for lamp in lamps)):
         return "lamps"
+    counts = screen is not None and plan.room.ambient_lux > ROOM_COUNTS * screen.lux_mean
+    if kelvin and counts and abs(plan.room.ambient_cct - kelvin[0]) > ALIKE:
+        return "room"
     return "clips" if evaluation.damage and evaluation.damage.mean.clipped > CLIPS else "returned"
 
 
@@ -97,14 +114,16 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """Every lamp that reaches the screen at the camera's white balance, or the screen's lamps alike; daylight is
     followed by lamps and camera, or covered."""
     plan = evaluation.plan
-    reach = [i for i, lamp in enumerate(plan.lights) if lamp.on and evaluation.screen_by_lamp.get(lamp.id, 0.0) > 0.0]
+    reach = _on_the_screen(evaluation)
     lit = [i for i in reach if not plan.lights[i].is_daylight]
     sky = [plan.lights[i].fixture.cct for i in reach if plan.lights[i].is_daylight]
     wanted = sky[0] if sky else plan.camera.white_balance_k
     balance = (edit.camera.white_balance_k(wanted),) if sky and plan.camera.white_balance_k != wanted else ()
 
     def to_white(indices: list[int]) -> tuple[Change, ...]:
-        return (*(change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0))), *balance)
+        bare = tuple(edit.lamp(i).gel([1.0, 1.0, 1.0]) for i in indices if _coloured(plan.lights[i]))
+        white = (change for i in indices for change in (edit.lamp(i).cct(wanted), edit.lamp(i).duv(0.0)))
+        return (*white, *bare, *balance)
 
     turned = [(i, plan.lights[i], held) for i in lit if (held := plan.lights[i].fixture.cct_range)]
     screen = [i for i in lit if plan.lights[i].role == "screen"]
@@ -118,7 +137,24 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     for i in lit:
         if plan.lights[i].role == "key":
             found += moves.gridded(i, plan.lights[i])
-    return [*found, *black_out(plan)]
+    return [*found, *_without_colour(plan, lit, wanted), *_room_dark(plan), *black_out(plan)]
+
+
+def _without_colour(plan: Plan, lit: list[int], wanted: float) -> list[Proposal]:
+    """Lamps of another colour that are there for its sake, off: neither screen nor face needs them."""
+    found = []
+    for i in lit:
+        lamp = plan.lights[i]
+        if lamp.role in ("other", "back") and (_coloured(lamp) or abs(lamp.fixture.cct - wanted) > ALIKE):
+            off = (edit.lamp(i).on(False),)
+            found.append(Proposal(tell("do/lamp-off", lamp=lamp.name), off, tell("cost/accent")))
+    return found
+
+
+def _room_dark(plan: Plan) -> list[Proposal]:
+    if plan.room.kind != "interior" or plan.room.ambient_lux <= 0.0:
+        return []
+    return [Proposal(tell("do/room-dark"), (edit.room.ambient_lux(0.0),), tell("cost/light-missing"))]
 
 
 def _rendering(evaluation: Evaluation) -> Judgement | None:

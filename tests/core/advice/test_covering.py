@@ -1,0 +1,94 @@
+"""What brings the action inside the screen: how far back a camera goes, and how high where the room is low."""
+
+from __future__ import annotations
+
+import pytest
+
+from ausblick.core.advice.findings import find
+from ausblick.core.advice.rule import Finding
+from ausblick.core.advice.rule_set import CRAFT
+from ausblick.core.advice.rule_table import RULES
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.light.lamp_bodies import stands
+from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.sentences import say
+from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
+
+WIDE = {"width_mm": 36.0, "height_mm": 20.25}
+
+
+def cover(plan: Plan) -> Finding:
+    (finding,) = find(plan, STORE, CRAFT.only({"screen.covered", "screen.margin"}), only={"screen.covered"})[1]
+    return finding
+
+
+def margin_of(plan: Plan) -> float:
+    found = evaluate(plan, STORE).coverage.margin_m
+    assert found is not None
+    return found
+
+
+def test_a_camera_goes_back_only_as_far_as_there_is_something_to_spare(make: MakePlan) -> None:
+    """Outdoors the end of the room is far away, and so would be the lens that frames the same from there."""
+    plan = make(
+        room={"kind": "exterior", "z_max": 30.0},
+        screen={"width": 2.6, "height": 3.0},
+        subject={"z": 2.4, "framing": "waist", "envelope": {"left": 0.85, "right": 0.85}},
+        camera={"z": 5.4, "focal_mm": 24.0, "sensor": WIDE},
+    )
+    finding = cover(plan)
+    assert finding.judgement.severity == "stop"
+    (back,) = (r for r in finding.remedies if say(r.text).startswith("Camera back"))
+    then = apply_changes(plan, back.changes)
+    assert 0.15 <= margin_of(then) < 0.3
+    assert then.camera.z < 12.0
+    nearer = then.model_copy(update={"camera": then.camera.model_copy(update={"z": then.camera.z - 1.0})})
+    assert margin_of(nearer) < 0.15
+
+
+@pytest.mark.parametrize(("height", "larger"), [(3.2, True), (2.0, False)])
+def test_under_a_low_ceiling_the_lens_goes_up(make: MakePlan, height: float, larger: bool) -> None:
+    """From lower down a head is seen against what would be above the ceiling: no screen is as high as that."""
+    plan = make(
+        room={"height": height, "z_max": 7.0},
+        screen={"width": 6.0, "height": min(3.0, height), "bottom": 0.0},
+        subject={"z": 2.0, "height": 1.55 if height < 2.5 else 1.8, "framing": "waist",
+                 "envelope": {"left": 0.3, "right": 0.3, "up": 0.1, "front": 0.4}},
+        camera={"y": 0.9, "z": 3.9, "focal_mm": 12.0, "sensor": WIDE},
+    )  # fmt: skip
+    finding = cover(plan)
+    assert finding.judgement.severity == "stop"
+    (up,) = (r for r in finding.remedies if say(r.text).startswith("Lens at"))
+    assert ("Screen 6.00" in say(up.text)) == larger
+    then = apply_changes(plan, up.changes)
+    assert margin_of(then) >= 0.05
+    assert then.screen.bottom + then.screen.height <= height
+    assert 0.9 < then.camera.y <= height - 0.3
+    before, after = (evaluate(each, STORE).view.project([[0.0, 1.2, 2.0]])[0][0, 1] for each in (plan, then))
+    assert after == pytest.approx(before, abs=0.01), "the same place over the mark in the same row"
+
+
+def test_what_is_missing_is_never_nothing(make: MakePlan) -> None:
+    whole = {"coverage_school": "cover-frame"}
+    plan = make(room={"height": 9.0}, screen={"width": 4.0, "height": 8.0}, targets=whole)
+    narrow = plan.screen.width - 2.0 * margin_of(plan) - 0.006
+    short = plan.model_copy(update={"screen": plan.screen.model_copy(update={"width": narrow})})
+    assert margin_of(short) == pytest.approx(-0.003, abs=1e-3)
+    assert say(cover(short).judgement.says).startswith("0.01 m of screen")
+
+
+@pytest.mark.parametrize(("high", "kind", "on_a_stand"), [(4.0, "interior", True), (6.8, "interior", False),
+                                                           (6.8, "exterior", True)])  # fmt: skip
+def test_no_stand_is_as_high_as_a_stage(make: MakePlan, high: float, kind: str, on_a_stand: bool) -> None:
+    plan = make(room={"height": 8.0, "kind": kind}, lights=[lamp(position=[0, high, 2.0], aim=[0, 0, 2.1])])
+    assert stands(plan, plan.lights[0]) == on_a_stand
+
+
+def test_folds_that_melt_already_ask_for_no_smaller_opening(make: MakePlan) -> None:
+    """What is offered with more light is a wider opening."""
+    rule = next(rule for rule in RULES if rule.id == "camera.melt")
+    for f_number in (2.0, 5.6, 16.0):
+        plan = make(camera={"f_number": f_number}, screen={"wrinkle_slope": 0.08}, subject={"z": 2.4})
+        for proposal in rule.propose(evaluate(plan, STORE), STORE):
+            assert apply_changes(plan, proposal.changes).camera.f_number <= f_number
