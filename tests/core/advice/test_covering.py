@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from ausblick.core.advice import moves
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
 from ausblick.core.advice.rule_set import CRAFT
@@ -92,3 +93,41 @@ def test_folds_that_melt_already_ask_for_no_smaller_opening(make: MakePlan) -> N
         plan = make(camera={"f_number": f_number}, screen={"wrinkle_slope": 0.08}, subject={"z": 2.4})
         for proposal in rule.propose(evaluate(plan, STORE), STORE):
             assert apply_changes(plan, proposal.changes).camera.f_number <= f_number
+
+
+def test_what_lets_the_day_begin_is_worth_a_little_of_the_key(make: MakePlan) -> None:
+    """A floor run as long as the action sends colour up: the key is worse than that of a shot nobody could take."""
+    tubes = [lamp(role="screen", flux_lm=7000, position=[x, 2.8, 2.0], aim=[0.4 * x, 1.3, 0.0],
+                  emitter={"shape": "rect", "width": 1.2, "height": 0.12}) for x in (-2.6, 2.6)]  # fmt: skip
+    key = lamp(role="key", flux_lm=5000, position=[-1.6, 2.4, 4.2], aim=[0, 1.3, 2], emitter={"shape": "rect"})
+    plan = make(
+        room={"x_min": -3.5, "x_max": 3.5, "z_max": 7.0, "height": 3.2},
+        screen={"width": 6.0, "height": 3.0, "bottom": 0.0, "floor_run": 1.5},
+        subject={"z": 2.0, "height": 1.8, "framing": "full", "feet_seen": True, "envelope": {"front": 0.4}},
+        camera={
+            "y": 1.1,
+            "z": 3.9,
+            "focal_mm": 16.0,
+            "f_number": 5.6,
+            "iso": 1600,
+            "shutter_s": 0.02,
+            "sensor": WIDE,
+        },
+        lights=[*tubes, key],
+    )
+    (covered,) = (f for f in find(plan, STORE, only={"screen.covered"})[1])
+    first = covered.remedies[0]
+    assert say(first.text).startswith("Lens at")
+    assert first.outcome == "cured"
+    assert first.quality_after < first.quality_before - 2.0
+    assert first.gives
+
+
+def test_lamps_that_hang_are_not_brought_down_to_stands(make: MakePlan) -> None:
+    lamps = [lamp(role="screen", position=[x, 6.8, 1.6], aim=[x, 0, 1.6], flux_lm=20000) for x in (-2.0, 2.0)]
+    hung = make(room={"height": 8.0}, screen={"width": 5.0, "height": 4.0}, lights=lamps)
+    low = [{**one, "position": [one["position"][0], 4.0, 1.6]} for one in lamps]
+    standing = make(room={"height": 8.0}, screen={"width": 5.0, "height": 4.0}, lights=low)
+    for plan, offered in ((hung, 0), (standing, 1)):
+        evaluation, screen = evaluate(plan, STORE), moves.screen_lamps(plan)
+        assert len(moves.all_alike(evaluation, screen)) == len(moves.half_height(evaluation, screen)) == offered

@@ -130,6 +130,7 @@ class Trials:
             quality_before=self._quality,
             quality_after=trial.quality,
             changes=proposal.changes,
+            frees=old.severity == "stop" and _severity(new) != "stop" and not rule.id.startswith("key."),
         )
 
     def _worsened(self, after: dict[str, Judgement]) -> tuple[str, ...]:
@@ -156,3 +157,7 @@ def _outcome(new: Judgement | None) -> Outcome:
     if new is None:
         return "does-not-apply"
     return "cured" if new.severity == "fine" else "better"
+
+
+def _severity(judgement: Judgement | None) -> Severity:
+    return "fine" if judgement is None else judgement.severity

@@ -52,7 +52,8 @@ class Proposal:
 class Remedy:
     """A proposal that was evaluated: `before` and `after` are the rule's value. `outcome` tells a fault that is
     cured from one that is less, and from a rule that the changed plan gives no occasion for. `open_before` and
-    `open_after`: what all open findings weigh; `quality_*`: that of the key, predicted."""
+    `open_after`: what all open findings weigh; `quality_*`: that of the key, predicted. `frees`: it cures what stops
+    the day and is no damage of the key."""
 
     text: Sentence
     cost: Sentence | None
@@ -65,11 +66,14 @@ class Remedy:
     quality_before: float
     quality_after: float
     changes: tuple[Change, ...]
+    frees: bool = False
 
     @property
     def gives(self) -> bool:
-        """Is the whole plan better for it, and the key no worse? What is not costs more than it gives."""
-        return self.open_after < self.open_before and self.quality_after > self.quality_before - WORSE
+        """Is the whole plan better for it, and the key no worse? What is not costs more than it gives. Where the day
+        was stopped the key's quality was one of a shot that nobody could take."""
+        key_holds = self.frees or self.quality_after > self.quality_before - WORSE
+        return self.open_after < self.open_before and key_holds
 
 
 @dataclass(frozen=True, kw_only=True)

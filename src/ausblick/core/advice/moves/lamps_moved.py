@@ -110,9 +110,14 @@ def partner(plan: Plan, lamps: Lamps) -> list[Proposal]:
     return [Proposal(text, (edit.lights([*present, own]),), tell("cost/lamp-stand"))]
 
 
+def _all_stand(plan: Plan, lamps: Lamps) -> bool:
+    """What hangs overhead, and lights floor and wall from there, is not brought down to stands at the sides."""
+    return all(stands(plan, lamp) for _, lamp in lamps)
+
+
 def half_height(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     needed = evaluation.coverage.needed
-    if needed is None:
+    if needed is None or not _all_stand(evaluation.plan, lamps):
         return []
     middle = _middle(needed)
     changes: list[Change] = []
@@ -125,7 +130,7 @@ def half_height(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
 def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     """Equal distance, equal height, equal power, aimed across: what two stands can always do."""
     needed, plan = evaluation.coverage.needed, evaluation.plan
-    if needed is None or len(lamps) < 2:
+    if needed is None or len(lamps) < 2 or not _all_stand(plan, lamps):
         return []
     middle, away = _middle(needed), max(1.2, 0.75 * plan.screen.width)
     dimmer = round(sum(lamp.dimmer for _, lamp in lamps) / len(lamps), 2)
