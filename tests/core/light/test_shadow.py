@@ -13,10 +13,12 @@ from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.emission import emission_of
 from ausblick.core.light.face_samples import face_cells
 from ausblick.core.light.figure_shadow import SKY_FAR, Figure, figure_of, hidden_by, left_of_round, lost_share
+from ausblick.core.light.floor_shadow import floor_shadow
 from ausblick.core.light.occlusion import NONE
 from ausblick.core.light.solids import Solid
 from ausblick.core.plan import Plan
 from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
 
 FRONT = np.array([0.0, 0.0, 1.0])
 
@@ -198,3 +200,17 @@ def test_knees_and_chair_of_somebody_seated_shade_the_floor_before_the_mark(make
     assert lost(figure[:2]) == 0.0
     assert lost(figure) == 1.0
     assert len(figure_of(plan.subject.model_copy(update={"posture": "standing"}))) == 2
+
+
+def test_the_floors_shadow_ends_where_the_floor_does(make: MakePlan) -> None:
+    """A narrow room; behind the screen there is none, and outdoors the ground goes on."""
+    key = lamp(emitter={"shape": "point"}, flux_lm=2000, position=[-0.7, 2.1, 2.6], aim=[0, 1, 0.8])
+    narrow = {"x_min": -1.3, "x_max": 1.1, "z_max": 2.4}
+    for room, ends in ((narrow, (-1.3, 1.1, 2.4)), ({**narrow, "kind": "exterior"}, (-2.0, 2.0, 2.8))):
+        found = floor_shadow(make(room=room, subject={"z": 0.8}, lights=[key]), STORE)
+        assert found is not None
+        half_x, half_z = (0.5 * (cells[1] - cells[0]) for cells in (found.x, found.z))
+        assert (found.x[0] - half_x, found.x[-1] + half_x, found.z[-1] + half_z) == pytest.approx(ends)
+        assert found.z[0] - half_z == pytest.approx(0.0)
+        assert found.lost.max() > 0.9
+    assert floor_shadow(make(room=narrow, subject={"z": 4.0}, lights=[key]), STORE) is None

@@ -16,7 +16,7 @@ from .keys import blocking_key, place_key, together
 from .mix import dimmed
 from .occlusion import set_triangles
 
-FLOOR_REACH, FLOOR_CELLS = 1.9, 25
+FLOOR_REACH, FLOOR_CELLS = 2.0, 25
 UP = np.array([0.0, 1.0, 0.0])
 
 
@@ -30,12 +30,16 @@ class FloorShadow:
 
 
 def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
-    """On the floor round the mark, as far as a shadow matters to the picture."""
+    """On the floor round the mark, as far as a shadow matters to the picture; None where nobody stands on it."""
     if plan.subject is None:
         return None
-    x, z = plan.subject.x, plan.subject.z
-    xs = np.linspace(x - FLOOR_REACH, x + FLOOR_REACH, FLOOR_CELLS)
-    zs = np.linspace(max(0.03, z - FLOOR_REACH), z + FLOOR_REACH, FLOOR_CELLS)
+    room, (x, z) = plan.room, (plan.subject.x, plan.subject.z)
+    left, right, end = -np.inf, np.inf, np.inf
+    if room.kind == "interior":
+        left, right, end = room.x_min, room.x_max, room.z_max
+    if not (left < x < right and 0.0 < z < end):
+        return None
+    xs, zs = _cells(x, left, right), _cells(z, 0.0, end)
     across, along = np.meshgrid(xs, zs)
     points = np.stack([across.ravel(), np.zeros(across.size), along.ravel()], axis=1)
     lit = tuple(lamp for lamp in plan.lights if weight(lamp, plan.camera) > 0.0)
@@ -43,6 +47,12 @@ def floor_shadow(plan: Plan, store: BasisStore) -> FloorShadow | None:
     lux = dimmed(burning, floor_maps(burning, points, store))
     total, lost = lux.sum(axis=0), (lux * lost_by_lamp(burning, points, UP, store)).sum(axis=0)
     return FloorShadow(xs, zs, np.where(total > 0.0, lost / np.maximum(total, 1e-12), 0.0).reshape(across.shape))
+
+
+def _cells(middle: float, low: float, high: float) -> Floats:
+    """Middles (FLOOR_CELLS,) of cells round a mark that end where the floor does."""
+    low, high = max(middle - FLOOR_REACH, low), min(middle + FLOOR_REACH, high)
+    return low + (np.arange(FLOOR_CELLS) + 0.5) * (high - low) / FLOOR_CELLS
 
 
 def floor_maps(plan: Plan, points: Floats, store: BasisStore) -> Floats:

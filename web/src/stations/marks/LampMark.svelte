@@ -17,6 +17,9 @@
   const [aimX, aimY] = $derived(view.at(lamp.aim))
   const half = $derived(Math.max(5, (view.face(lamp.fixture.emitter) * view.scale) / 2))
   const turn = $derived((Math.atan2(aimY - y, aimX - x) * 180) / Math.PI)
+  /** px to its aim within which it hangs straight over it, as this view shows it. */
+  const OVER = 6
+  const overhead = $derived(Math.hypot(aimX - x, aimY - y) < OVER)
   /** Lamps that this view shows at one place have one label with all their numbers. */
   const same = $derived(
     board.plan.lights.flatMap((other, i) => {
@@ -34,7 +37,8 @@
       return { x: u, y: Math.max(TOP, v - Math.max(5, (view.face(one.fixture.emitter) * view.scale) / 2) - 5), anchor: 'middle', text }
     }
     const [toU, toV] = view.at(one.aim)
-    const reach = Math.hypot(u - toU, v - toV) || 1
+    const reach = Math.hypot(u - toU, v - toV)
+    if (reach < OVER) return { x: u, y: v + Math.max(5, (view.face(one.fixture.emitter) * view.scale) / 2) + 13, anchor: 'middle', text }
     // Behind a window is its wall: its name stands in the room.
     const side = one.fixture.emitter.shape === 'window' ? -1 : 1
     return {
@@ -89,6 +93,17 @@
         class:pick={chosen}
       />
       <path d="M0 {-half}V{half}" class="drawn" class:pick={chosen} />
+    {:else if overhead}
+      <rect
+        x={-half}
+        y={-half}
+        width={2 * half}
+        height={2 * half}
+        rx="2"
+        fill={on ? 'var(--figure)' : 'var(--color-base-100)'}
+        class="drawn"
+        class:pick={chosen}
+      />
     {:else}
       <path d="M0 {-half}V{half}" stroke-width="3" class="drawn" class:pick={chosen} stroke-opacity={on ? 1 : 0.5} />
       <path
@@ -101,7 +116,17 @@
   </g>
 </Grip>
 {#if view.named || same[0] === index}
-  <text pointer-events="none" x={label.x} y={label.y} text-anchor={label.anchor} class:strong={chosen}>
+  <text
+    pointer-events="none"
+    x={label.x}
+    y={label.y}
+    text-anchor={label.anchor}
+    class:strong={chosen}
+    paint-order="stroke"
+    stroke="var(--color-base-100)"
+    stroke-width="3"
+    stroke-opacity="0.7"
+  >
     {view.named ? label.text : same.map((i) => i + 1).join(' · ')}
   </text>
 {/if}
