@@ -195,3 +195,24 @@ def test_what_holds_of_everybody_is_told_of_whom_it_is_nearest_to_its_limit(make
     seconds = next(change.value for change in shorter.changes if change.path == "camera.shutter_s")
     assert shorter.before is not None
     assert shorter.after == pytest.approx(shorter.before * seconds / 0.01, rel=0.02)
+
+
+def test_no_remedy_takes_somebody_off_the_screen(make: MakePlan, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Further from the screen the companion's garment is cleaner, and needs more screen than there is."""
+    satin = {"name": "white satin", "reflectance": [0.85, 0.84, 0.82], "gloss": 0.3}
+    whole: dict[str, Any] = {"framing": "full", "feet_seen": True, "z": 2.2}
+    reach = {"left": 0.4, "right": 0.6, "front": 0.4, "back": 0.6}
+    plan = two(
+        make,
+        {**whole, "x": 0.35, "wardrobe": [satin], "envelope": reach},
+        subject={**whole, "x": -0.35},
+        screen={"width": 4.5, "height": 3.2, "floor_run": 2.7},
+        camera={"y": 1.3, "z": 7.6, "focal_mm": 24.0, "f_number": 4.0, "iso": 400},
+    )
+    monkeypatch.setattr("ausblick.core.advice.findings.MOST_REMEDIES", 99)
+    _, findings = find(plan, STORE)
+    assert "screen.covered" not in {f.rule.id for f in findings if f.judgement.severity == "stop"}
+    moved = [r for f in findings for r in f.remedies if "screen.covered" in r.worsens]
+    assert moved
+    assert not any(remedy.gives for remedy in moved)
+    assert any(remedy.open_after < remedy.open_before for remedy in moved), "for all else they would be worth it"

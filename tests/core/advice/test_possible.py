@@ -168,3 +168,24 @@ def test_a_display_that_is_replaced_is_asked_for_neither_distance_nor_a_margin(m
         {f.rule.id for f in find(plan, STORE, CRAFT.only(rules), with_remedies=False)[1]} for plan in (whole, part)
     ]
     assert told == [{"space.gap", "screen.covered"}, {"screen.covered"}]
+
+
+def test_a_display_behind_somebody_is_told_and_the_mark_moves_aside(make: MakePlan) -> None:
+    """A laptop on a desk, looked at over a shoulder: the back of whoever sits before it hides all of it."""
+    face = [[-0.15, 0.87], [0.15, 0.87], [0.15, 1.03], [-0.15, 1.03]]
+    plan = make(
+        subject={"z": 0.5, "height": 1.75, "posture": "seated", "framing": "chest"},
+        screen={"width": 0.34, "height": 0.2, "bottom": 0.85},
+        camera={"y": 1.3, "z": 1.6, "tilt": -12.0, "focal_mm": 35.0},
+        targets={"region": face},
+        lights=[DIM],
+    )
+    (finding,) = find(plan, STORE, CRAFT.only({"screen.covered"}))[1]
+    assert finding.judgement.severity == "stop"
+    assert "none of it shows" in say(finding.judgement.says)
+    assert {say(remedy.text)[-5:] for remedy in finding.remedies} == {" left", "right"}
+    for remedy in finding.remedies:
+        then = apply_changes(plan, remedy.changes)
+        assert moves.hidden_share(then) <= 0.2 < 0.9 < moves.hidden_share(plan)
+        (cured,) = find(then, STORE, CRAFT.only({"screen.covered"}), with_remedies=False)[1]
+        assert cured.judgement.severity == "fine"

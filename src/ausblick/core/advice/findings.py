@@ -131,6 +131,7 @@ class Trials:
             quality_after=trial.quality,
             changes=proposal.changes,
             frees=old.severity == "stop" and _severity(new) != "stop" and not rule.id.startswith("key."),
+            breaks=any(j.severity == "stop" and self._severity_before(other) != "stop" for other, j in after.items()),
         )
 
     def _worsened(self, after: dict[str, Judgement]) -> tuple[str, ...]:

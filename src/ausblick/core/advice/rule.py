@@ -53,7 +53,7 @@ class Remedy:
     """A proposal that was evaluated: `before` and `after` are the rule's value. `outcome` tells a fault that is
     cured from one that is less, and from a rule that the changed plan gives no occasion for. `open_before` and
     `open_after`: what all open findings weigh; `quality_*`: that of the key, predicted. `frees`: it cures what stops
-    the day and is no damage of the key."""
+    the day and is no damage of the key; `breaks`: something else stops the day then."""
 
     text: Sentence
     cost: Sentence | None
@@ -67,13 +67,14 @@ class Remedy:
     quality_after: float
     changes: tuple[Change, ...]
     frees: bool = False
+    breaks: bool = False
 
     @property
     def gives(self) -> bool:
-        """Is the whole plan better for it, and the key no worse? What is not costs more than it gives. Where the day
-        was stopped the key's quality was one of a shot that nobody could take."""
+        """Is the whole plan better for it, with nothing broken, and the key no worse? What is not costs more than it
+        gives. Where the day was stopped the key's quality was one of a shot that nobody could take."""
         key_holds = self.frees or self.quality_after > self.quality_before - WORSE
-        return self.open_after < self.open_before and key_holds
+        return self.open_after < self.open_before and key_holds and not self.breaks
 
 
 @dataclass(frozen=True, kw_only=True)

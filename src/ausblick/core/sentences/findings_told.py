@@ -28,6 +28,7 @@ SPACE = {
 SCREEN = {
     "screen.covered/unseen": "The camera does not look at the screen",
     "screen.covered/holds": "Screen behind everything that needs it",
+    "screen.covered/hidden": "Somebody stands before the part that is replaced: none of it shows",
     "screen.covered/missing": "{missing:m} of screen is missing where the action goes",
     "screen.margin": "{margin:m} to spare at the nearest edge",
     "screen.hue/clear": "Nothing worn or held shares the {hue} screen's colour",

@@ -21,6 +21,7 @@ from .lamps_moved import (
     turned_round,
 )
 from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
+from .out_of_the_way import hidden_share, mark_aside
 from .pane_moves import film_on_pane, inside_lifted
 from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
 from .surfaces_changed import black_cloth, dimmed_screen, dulled_metal, less_floor, smaller_screen
@@ -43,10 +44,12 @@ __all__ = [
     "further_back",
     "gridded",
     "half_height",
+    "hidden_share",
     "hung",
     "inside_lifted",
     "lamp_to",
     "less_floor",
+    "mark_aside",
     "mark_forward",
     "mark_to",
     "mark_to_school",

@@ -127,8 +127,11 @@ def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 _OWN: dict[str, Propose] = {
-    "clipping": _darker,
-    "dark screen": lambda evaluation, _: _brighter(evaluation),
+    "clipping": lambda evaluation, store: [
+        *_darker(evaluation, store),
+        *subject_rules.less_on_the_subject(evaluation),
+    ],
+    "dark screen": lambda evaluation, _: [*_brighter(evaluation), *subject_rules.less_on_the_subject(evaluation)],
     "mirrored": lambda evaluation, _: moves.dulled_metal(evaluation),
     "screen colour": lambda evaluation, _: wardrobe_rules.garment_of_its_colour(evaluation),
 }

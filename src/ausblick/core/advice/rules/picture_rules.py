@@ -34,7 +34,8 @@ def _open_up(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     camera = evaluation.plan.camera
     f_number = third_stop(camera.f_number * AIRY.at / airy_px(evaluation), up=False)
     change = edit.camera.f_number(f_number)
-    return [Proposal(tell("do/aperture-to", to=f_number), (change,), tell("cost/less-depth-more-light"))]
+    text = tell("do/aperture", to=f_number, was=camera.f_number)
+    return [Proposal(text, (change,), tell("cost/less-depth-more-light"))]
 
 
 def face_kelvin(evaluation: Evaluation) -> float | None:

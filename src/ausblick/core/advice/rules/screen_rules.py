@@ -22,6 +22,8 @@ UNDER_CEILING, CAMERA_BY = 0.3, 0.05
 """A camera goes no nearer to the ceiling, and is tried in such steps up, m."""
 LEAST_BACK, BACK_BY = 0.3, 0.5
 """The camera is moved back at least so far, and tried in such steps, m."""
+HIDDEN = 0.9
+"""Of a part that is to be replaced: where somebody hides more of it there is nothing to replace."""
 SPARE = 0.05
 """So far inside the screen's edge less action is to end, m."""
 
@@ -30,6 +32,8 @@ def _covered(evaluation: Evaluation) -> Judgement | None:
     coverage = evaluation.coverage
     if coverage.margin_m is None:
         return Judgement("stop", None, 0.0, "m", tell("screen.covered/unseen"), 10.0)
+    if moves.hidden_share(evaluation.plan) > HIDDEN:
+        return Judgement("stop", None, 0.0, "m", tell("screen.covered/hidden"), 10.0)
     if coverage.covered:
         return Judgement("fine", coverage.margin_m, 0.0, "m", tell("screen.covered/holds"), 0.0)
     missing = -coverage.margin_m
@@ -52,6 +56,8 @@ def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """Every way to get the needed part inside the screen: more of it, less parallax, less action."""
     if evaluation.coverage.needed is None:
         return _look_at_screen(evaluation)
+    if moves.hidden_share(evaluation.plan) > HIDDEN:
+        return moves.mark_aside(evaluation.plan)
     plan, needed = evaluation.plan, evaluation.coverage.needed
     return [
         *_bigger(plan, needed),

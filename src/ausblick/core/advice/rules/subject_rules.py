@@ -82,19 +82,37 @@ def _face_lamps(evaluation: Evaluation) -> list[tuple[int, Light]]:
     ]
 
 
-def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+def _missing(evaluation: Evaluation) -> float:
+    """Stops that the face is short of where it is wanted; negative where it has more. Zero in the dark."""
     over = evaluation.exposure.stops_over
     if over is None or not math.isfinite(over):
-        return []
+        return 0.0
     low, high = wanted_stops(evaluation)
-    goal = min(max(0.0, low), high) if low <= 0.0 <= high else (low + high) / 2.0
+    return (min(max(0.0, low), high) if low <= 0.0 <= high else (low + high) / 2.0) - over
+
+
+def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    missing = _missing(evaluation)
+    if missing == 0.0:
+        return []
     return [
-        *_lamps_by(evaluation, goal - over),
-        *_nearer_key(evaluation, goal - over),
-        *moves.aperture_by(evaluation.plan, goal - over, tell("cost/screen-level")),
-        *_slower(evaluation, goal - over),
-        *_iso_by(evaluation, goal - over),
+        *_lamps_by(evaluation, missing),
+        *_nearer_key(evaluation, missing),
+        *moves.aperture_by(evaluation.plan, missing, tell("cost/screen-level")),
+        *_slower(evaluation, missing),
+        *_iso_by(evaluation, missing),
     ]
+
+
+MORE_THAN_WANTED = 0.5
+"""Stops."""
+
+
+def less_on_the_subject(evaluation: Evaluation) -> list[Proposal]:
+    """Its lamps dimmed to where the face is wanted, where it has more: beside a brighter hand or sleeve the screen is
+    the weaker."""
+    missing = _missing(evaluation)
+    return _lamps_by(evaluation, missing) if missing < -MORE_THAN_WANTED else []
 
 
 def _slower(evaluation: Evaluation, missing: float) -> list[Proposal]:

@@ -73,10 +73,11 @@ def _mixed(evaluation: Evaluation) -> Judgement | None:
     if spread is None:
         return None
     why = _why_mixed(evaluation)
-    # What clips is told once, by itself, and has its own remedies.
-    over = 0.0 if why == "clips" else max(0.0, spread - HUES.at)
+    over = max(0.0, spread - HUES.at)
     says = tell(f"light.mixed-colour/{why if over > 0.0 or why == 'clips' else 'holds'}", spread=spread)
-    return Judgement(HUES.grade(over), spread, HUES.at, "°", says, over)
+    # What clips is told once, by itself, and has its own remedies; to let it clip is none of this.
+    grade = "fine" if why == "clips" else HUES.grade(over)
+    return Judgement(grade, spread, HUES.at, "°", says, over)
 
 
 ALIKE, COLOURED = 150.0, 0.05
