@@ -179,10 +179,10 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
         level = edge_levels(plan, evaluation.subject_light)["skin"]
     screen = trace_of(plan, *levels_as_rec709(evaluation))
     # A screen that is too bright is told by its own level, a face that is too dark by its exposure.
-    short = max(min(screen, evaluation.target.rec709.high) - level, 0.0)
     exposed = _exposed(evaluation)
-    if exposed is None or exposed.severity == "fine":
-        short = max(short, ABOVE.at - level)
+    if exposed is not None and exposed.severity != "fine":
+        return None
+    short = max(min(screen, evaluation.target.rec709.high) - level, ABOVE.at - level, 0.0)
     ident = _whose(evaluation, "subject.above-screen", "subject.above-screen/hands")
     if plan.camera.curve != "rec709":
         ident = _whose(evaluation, "subject.above-screen/curve", "subject.above-screen/curve/hands")
