@@ -131,3 +131,22 @@ def test_lamps_that_hang_are_not_brought_down_to_stands(make: MakePlan) -> None:
     for plan, offered in ((hung, 0), (standing, 1)):
         evaluation, screen = evaluate(plan, STORE), moves.screen_lamps(plan)
         assert len(moves.all_alike(evaluation, screen)) == len(moves.half_height(evaluation, screen)) == offered
+
+
+def test_a_mark_that_moves_away_takes_the_screen_it_needs_along(make: MakePlan) -> None:
+    """Further from the screen the same action is seen against more of it; where there is enough nothing is added."""
+    room = {"x_min": -4.0, "x_max": 4.0, "z_max": 10.0, "height": 4.5}
+    for width, more in ((1.7, True), (6.0, False)):
+        plan = make(
+            room=room,
+            screen={"width": width, "height": 4.0},
+            subject={"z": 1.6, "framing": "waist", "envelope": {"left": 0.5, "right": 0.5}},
+            camera={"z": 5.6},
+        )
+        assert margin_of(plan) > 0.0
+        (moved,) = moves.mark_forward(evaluate(plan, STORE), 1.2)
+        then = apply_changes(plan, moved.changes)
+        assert then.subject is not None
+        assert then.subject.z == pytest.approx(2.8)
+        assert margin_of(then) >= 0.15
+        assert (then.screen.width > width) == ("Screen" in say(moved.text)) == more

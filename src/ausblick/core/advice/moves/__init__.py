@@ -21,6 +21,7 @@ from .lamps_moved import (
     turned_round,
 )
 from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
+from .more_screen import Needed, larger_screen
 from .out_of_the_way import hidden_share, mark_aside
 from .pane_moves import film_on_pane, inside_lifted
 from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
@@ -28,6 +29,7 @@ from .surfaces_changed import black_cloth, dimmed_screen, dulled_metal, less_flo
 
 __all__ = [
     "BEHIND_CAMERA",
+    "Needed",
     "Place",
     "aimed_across",
     "all_alike",
@@ -48,6 +50,7 @@ __all__ = [
     "hung",
     "inside_lifted",
     "lamp_to",
+    "larger_screen",
     "less_floor",
     "mark_aside",
     "mark_forward",

@@ -7,6 +7,7 @@ from ...plan import Change, Plan, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Proposal
+from .more_screen import with_enough_screen
 from .places import camera_inside, lamp_to
 
 WITH_THE_MARK = ("key", "fill", "back")
@@ -52,7 +53,7 @@ def mark_forward(evaluation: Evaluation, step: float = 0.6) -> list[Proposal]:
     changes = mark_to(plan, z)
     if not _lens_is_kept_away(plan, changes):
         return []
-    return [Proposal(tell("do/mark-with-camera", by=step), changes, tell("cost/screen-depth"))]
+    return [with_enough_screen(plan, evaluation.coverage, tell("do/mark-with-camera", by=step), changes)]
 
 
 def _lens_is_kept_away(plan: Plan, changes: tuple[Change, ...]) -> bool:

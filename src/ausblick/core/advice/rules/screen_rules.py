@@ -8,7 +8,7 @@ from ...camera.coverage import action_heights, coverage_of
 from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...plan import Change, Plan, apply_changes, edit, people_of
+from ...plan import Change, Plan, apply_changes, edit
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -17,7 +17,6 @@ from ..rule import Judgement, Proposal, Rule
 MARGIN = LIMITS["screen.margin"]
 NEAREST_MARK = 1.2
 """No nearer to the screen than this, m, for the sake of coverage: shadow and spill would cost more."""
-Needed = tuple[float, float, float, float]
 UNDER_CEILING, CAMERA_BY = 0.3, 0.05
 """A camera goes no nearer to the ceiling, and is tried in such steps up, m."""
 LEAST_BACK, BACK_BY = 0.3, 0.5
@@ -60,7 +59,7 @@ def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         return moves.mark_aside(evaluation.plan)
     plan, needed = evaluation.plan, evaluation.coverage.needed
     return [
-        *_bigger(plan, needed),
+        *moves.larger_screen(plan, needed),
         *_higher_camera(plan, needed),
         *_nearer(evaluation),
         *_longer_lens(evaluation),
@@ -73,7 +72,7 @@ def _look_at_screen(evaluation: Evaluation) -> list[Proposal]:
     return [Proposal(tell("do/straight"), straight)]
 
 
-def _higher_camera(plan: Plan, needed: Needed) -> list[Proposal]:
+def _higher_camera(plan: Plan, needed: moves.Needed) -> list[Proposal]:
     """Where the room is too low for what is needed: from higher up the lens sees people's heads against less of it.
     With as large a screen as that then takes."""
     if plan.room.kind != "interior" or plan.subject is None or needed[3] < plan.room.height:
@@ -83,13 +82,13 @@ def _higher_camera(plan: Plan, needed: Needed) -> list[Proposal]:
         return []
     higher, there, needed = found
     cost, text = tell("cost/camera-height"), tell("do/camera-higher", y=there.camera.y, was=plan.camera.y)
-    larger = _bigger(there, needed)
+    larger = moves.larger_screen(there, needed)
     if not larger:
         return [Proposal(text, higher, cost)]
     return [Proposal(tell("do/and", first=text, then=one.text), (*higher, *one.changes), cost) for one in larger]
 
 
-def _fits_from(plan: Plan, spare: float) -> tuple[tuple[Change, ...], Plan, Needed] | None:
+def _fits_from(plan: Plan, spare: float) -> tuple[tuple[Change, ...], Plan, moves.Needed] | None:
     """The least height of the lens from which what is needed ends so far under the ceiling, m."""
     assert plan.subject is not None
     most = min(action_heights(plan.subject)[1], plan.room.height - UNDER_CEILING)
@@ -100,40 +99,6 @@ def _fits_from(plan: Plan, spare: float) -> tuple[tuple[Change, ...], Plan, Need
         if needed is not None and needed[3] <= plan.room.height - spare:
             return higher, there, needed
     return None
-
-
-def _bigger(plan: Plan, needed: Needed) -> list[Proposal]:
-    screen, spare = plan.screen, MARGIN.at + 0.05
-    on_floor = screen.bottom <= 0.02
-    left = min(screen.x_centre - screen.width / 2, needed[0] - spare)
-    right = max(screen.x_centre + screen.width / 2, needed[2] + spare)
-    top = max(screen.bottom + screen.height, needed[3] + spare)
-    if plan.room.kind == "interior":
-        # As much to spare as the room gives; what is needed itself has to fit in.
-        left, right = max(left, plan.room.x_min), min(right, plan.room.x_max)
-        top = min(top, plan.room.height)
-        if needed[0] <= left or needed[2] >= right or needed[3] >= top:
-            return []
-    bottom = screen.bottom if on_floor else max(0.0, min(screen.bottom, needed[1] - spare))
-    width, height = round(right - left, 2), round(top - bottom, 2)
-    changes = [
-        edit.screen.width(width),
-        edit.screen.x_centre(round((left + right) / 2, 3)),
-        edit.screen.height(height),
-        edit.screen.bottom(round(bottom, 2)),
-    ]
-    sizes = {"to": (width, height), "was": (screen.width, screen.height)}
-    text = tell("do/bigger-screen", **sizes)
-    if plan.subject is not None and plan.subject.feet_seen and needed[1] < 0:
-        run = round(max(one.z + one.envelope.front for one in people_of(plan)) + spare + 0.1, 2)
-        if run > screen.floor_run:
-            changes.append(edit.screen.floor_run(run))
-            text = tell("do/bigger-screen-run", run=run, **sizes)
-            if (width, height) == (round(screen.width, 2), round(screen.height, 2)):
-                text = tell("do/longer-run", to=run, was=screen.floor_run)
-    if (width, height) == (round(screen.width, 2), round(screen.height, 2)) and len(changes) == 4:
-        return []
-    return [Proposal(text, tuple(changes), tell("cost/more-cloth"))]
 
 
 def _nearer(evaluation: Evaluation) -> list[Proposal]:
