@@ -48,6 +48,17 @@ def test_a_camera_goes_back_only_as_far_as_there_is_something_to_spare(make: Mak
     assert margin_of(nearer) < 0.15
 
 
+def test_no_lens_is_asked_for_that_is_three_times_as_long(make: MakePlan) -> None:
+    plan = make(
+        room={"kind": "exterior", "z_max": 80.0},
+        screen={"width": 1.4, "height": 3.0},
+        subject={"z": 2.4, "framing": "waist", "envelope": {"left": 0.85, "right": 0.85}},
+        camera={"z": 5.4, "focal_mm": 24.0, "sensor": WIDE},
+    )
+    for remedy in cover(plan).remedies:
+        assert apply_changes(plan, remedy.changes).camera.focal_mm <= 72.0
+
+
 @pytest.mark.parametrize(("height", "larger"), [(3.2, True), (2.0, False)])
 def test_under_a_low_ceiling_the_lens_goes_up(make: MakePlan, height: float, larger: bool) -> None:
     """From lower down a head is seen against what would be above the ceiling: no screen is as high as that."""

@@ -19,8 +19,9 @@ NEAREST_MARK = 1.2
 """No nearer to the screen than this, m, for the sake of coverage: shadow and spill would cost more."""
 UNDER_CEILING, CAMERA_BY = 0.3, 0.05
 """A camera goes no nearer to the ceiling, and is tried in such steps up, m."""
-LEAST_BACK, BACK_BY = 0.3, 0.5
-"""The camera is moved back at least so far, and tried in such steps, m."""
+LEAST_BACK, BACK_BY, LONGER = 0.3, 0.5, 3.0
+"""The camera is moved back at least so far, and tried in such steps, m; the lens is no more than so many times as
+long."""
 HIDDEN = 0.9
 """Of a part that is to be replaced: where somebody hides more of it there is nothing to replace."""
 SPARE = 0.05
@@ -77,6 +78,8 @@ def _higher_camera(plan: Plan, needed: moves.Needed) -> list[Proposal]:
     With as large a screen as that then takes."""
     if plan.room.kind != "interior" or plan.subject is None or needed[3] < plan.room.height:
         return []
+    if plan.camera.z <= plan.subject.z:
+        return []
     found = _fits_from(plan, MARGIN.at) or _fits_from(plan, SPARE)
     if found is None:
         return []
@@ -115,8 +118,8 @@ def _longer_lens(evaluation: Evaluation) -> list[Proposal]:
     plan = evaluation.plan
     if plan.subject is None:
         return []
-    farthest = round(plan.room.z_max - moves.BEHIND_CAMERA, 2)
     now = plan.camera.z - plan.subject.z
+    farthest = round(min(plan.room.z_max - moves.BEHIND_CAMERA, plan.subject.z + LONGER * now), 2)
     if farthest < plan.camera.z + LEAST_BACK or now <= 0:
         return []
     for back in (*np.arange(plan.camera.z + LEAST_BACK, farthest, BACK_BY).round(2), farthest):
