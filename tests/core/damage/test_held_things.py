@@ -78,7 +78,7 @@ def test_metal_held_before_a_dull_thing_mirrors_no_screen_there() -> None:
 
 def test_dulling_it_is_the_first_remedy_and_the_drawn_key_agrees() -> None:
     plan = plan_with(("metal",))
-    finding = next(one for one in find(plan, STORE)[1] if one.rule.id == "key.edge")
+    (finding,) = find(plan, STORE, only={"key.edge"})[1]
     assert "mirrored screen" in say(finding.judgement.says)
     first = finding.remedies[0]
     assert say(first.text) == "Dull metal with spray"

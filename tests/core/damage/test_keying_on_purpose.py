@@ -31,8 +31,8 @@ def in_moss(keying: str) -> Plan:
 
 
 def judged(plan: Plan, remedies: bool = False) -> tuple[Evaluation, Finding]:
-    evaluation, findings = find(plan, STORE, with_remedies=remedies)
-    return evaluation, next(one for one in findings if one.rule.id == "screen.hue")
+    evaluation, (finding,) = find(plan, STORE, with_remedies=remedies, only={"screen.hue"})
+    return evaluation, finding
 
 
 @pytest.fixture(scope="module")

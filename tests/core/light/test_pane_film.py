@@ -101,8 +101,7 @@ def test_film_is_never_taken_off_a_window_that_is_too_bright(
 
 def test_a_window_that_is_too_bright_is_cured_by_film_or_by_lifting_the_room(window_set: Plan) -> None:
     bright = apply_changes(window_set, [Change("camera.iso", 1600)])
-    findings = {f.rule.id: f for f in find(bright, STORE)[1]}
-    level = findings["light.level"]
+    (level,) = find(bright, STORE, only={"light.level"})[1]
     assert level.judgement.severity != "fine"
     film = next(r for r in level.remedies if any(c.path == "window.film_stops" for c in r.changes))
     after = evaluate(apply_changes(bright, list(film.changes)), STORE)

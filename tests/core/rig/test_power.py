@@ -66,7 +66,7 @@ def test_a_sheet_before_a_hot_lamp_is_hung_further_out(make: MakePlan) -> None:
     sheet = {"kind": "diffusion", "distance": 0.4, "width": 1.0, "height": 1.0}
     bulb = {"name": "bulb", "position": [0.0, 1.6, 5.0], "aim": [0.0, 1.2, 0.0], "fixture": BULB, "modifier": sheet}
     plan = make(lights=[bulb])
-    finding = next(f for f in find(plan, BasisStore())[1] if f.rule.id == "light.heat")
+    (finding,) = find(plan, BasisStore(), only={"light.heat"})[1]
     assert finding.judgement.says.id == "light.heat/sheet"
     cure = finding.remedies[0]
     after = apply_changes(plan, cure.changes)

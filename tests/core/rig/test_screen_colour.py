@@ -17,7 +17,8 @@ GREY = {"wardrobe": [{"name": "grey coat", "reflectance": [0.2, 0.2, 0.2]}]}
 
 
 def finding(plan: Plan, rule: str) -> Finding:
-    return next(f for f in find(plan, BasisStore())[1] if f.rule.id == rule)
+    (found,) = find(plan, BasisStore(), only={rule})[1]
+    return found
 
 
 def test_the_fern_costume_wants_blue_and_the_same_person_in_grey_green(make: MakePlan) -> None:
