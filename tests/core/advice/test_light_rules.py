@@ -124,6 +124,8 @@ def test_warm_light_of_the_room_makes_another_green_where_lamps_fall_off(make: M
     judgement = verdict_of(warm, "light.mixed-colour")
     assert judgement.severity == "consider"
     assert "the room's own light" in say(judgement.says)
+    outdoors = make(room={"kind": "exterior", "ambient_lux": 50.0, "ambient_cct": 2800.0}, lights=PAIR[:1])
+    assert "the sky's light" in say(verdict_of(outdoors, "light.mixed-colour").says)
     [rule] = CRAFT.only(["light.mixed-colour"])
     dark = next(each for each in rule.propose(evaluate(warm, STORE), STORE) if "Room lights off" in say(each.text))
     assert verdict_of(apply_changes(warm, dark.changes), "light.mixed-colour").severity == "fine"

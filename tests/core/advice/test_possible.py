@@ -178,7 +178,7 @@ def test_a_display_behind_somebody_is_told_and_the_mark_moves_aside(make: MakePl
         screen={"width": 0.34, "height": 0.2, "bottom": 0.85},
         camera={"y": 1.3, "z": 1.6, "tilt": -12.0, "focal_mm": 35.0},
         targets={"region": face},
-        lights=[DIM],
+        lights=[{**DIM, "role": "key"}],
     )
     (finding,) = find(plan, STORE, CRAFT.only({"screen.covered"}))[1]
     assert finding.judgement.severity == "stop"
@@ -187,5 +187,7 @@ def test_a_display_behind_somebody_is_told_and_the_mark_moves_aside(make: MakePl
     for remedy in finding.remedies:
         then = apply_changes(plan, remedy.changes)
         assert moves.hidden_share(then) <= 0.2 < 0.9 < moves.hidden_share(plan)
+        assert then.subject is not None
+        assert then.lights[0].position[0] == pytest.approx(then.subject.x), "the key goes along"
         (cured,) = find(then, STORE, CRAFT.only({"screen.covered"}), with_remedies=False)[1]
         assert cured.judgement.severity == "fine"

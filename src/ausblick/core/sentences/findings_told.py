@@ -70,6 +70,7 @@ LIGHT = {
     "light.mixed-colour/holds": "The screen's hue varies by {spread:1}°",
     "light.mixed-colour/lamps": "The screen's hue varies by {spread:1}°: its lamps are of two colours",
     "light.mixed-colour/clips": "The screen's hue varies by {spread:1}°: a channel clips",
+    "light.mixed-colour/sky": "The screen's hue varies by {spread:1}°: the sky's light is another colour",
     "light.mixed-colour/room": "The screen's hue varies by {spread:1}°: the room's own light is another colour",
     "light.mixed-colour/returned": "The screen's hue varies by {spread:1}°: the room returns coloured light",
     "light.rendering/well": "Every lamp renders colours well",

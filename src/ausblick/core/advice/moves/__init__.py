@@ -1,6 +1,7 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
 from .camera_moved import aperture_by, raised_camera, same_framing
+from .hidden_display import hidden_share, out_of_the_way
 from .lamps_moved import (
     aimed_across,
     all_alike,
@@ -22,7 +23,6 @@ from .lamps_moved import (
 )
 from .mark_moved import companions_along, mark_forward, mark_to, mark_to_school
 from .more_screen import Needed, larger_screen
-from .out_of_the_way import hidden_share, mark_aside
 from .pane_moves import film_on_pane, inside_lifted
 from .places import BEHIND_CAMERA, Place, all_inside, camera_inside, lamp_to, stand_inside
 from .surfaces_changed import black_cloth, dimmed_screen, dulled_metal, less_floor, smaller_screen
@@ -52,7 +52,6 @@ __all__ = [
     "lamp_to",
     "larger_screen",
     "less_floor",
-    "mark_aside",
     "mark_forward",
     "mark_to",
     "mark_to_school",
@@ -60,6 +59,7 @@ __all__ = [
     "off_the_wall",
     "on_circuit",
     "out_of_picture",
+    "out_of_the_way",
     "partner",
     "raised",
     "raised_camera",

@@ -21,17 +21,32 @@ def mark_to(plan: Plan, z: float, with_camera: bool = True) -> tuple[Change, ...
     """The mark at z, companions and the lamps that light faces with it, and the camera where the room allows."""
     assert plan.subject is not None
     step = z - plan.subject.z
-    changes = [edit.subject.z(round(z, 2))]
-    changes += companions_along(plan, 0.0, step)
-    for i, lamp in enumerate(plan.lights):
-        if lamp.role in WITH_THE_MARK and not lamp.is_daylight:
-            (x, y, back), (ax, ay, az) = lamp.position, lamp.aim
-            changes += lamp_to(plan, i, (x, y, back + step), (ax, ay, az + step))
+    changes = [edit.subject.z(round(z, 2)), *companions_along(plan, 0.0, step), *_lamps_along(plan, 0.0, step)]
     if with_camera:
         camera = plan.camera
         reach = camera_inside(plan, (camera.x, camera.y, camera.z + step))[2]
         changes.append(edit.camera.z(round(max(reach, z + LEAST_REACH), 2)))
     return tuple(changes)
+
+
+def mark_aside(plan: Plan, x: float) -> tuple[Change, ...]:
+    """The mark so far to one side, m, companions and the lamps that light faces with it; the camera stays."""
+    assert plan.subject is not None
+    return (
+        edit.subject.x(round(plan.subject.x + x, 2)),
+        *companions_along(plan, x, 0.0),
+        *_lamps_along(plan, x, 0.0),
+    )
+
+
+def _lamps_along(plan: Plan, x: float, z: float) -> list[Change]:
+    """The lamps that light faces moved as far as the mark is, m."""
+    found: list[Change] = []
+    for i, lamp in enumerate(plan.lights):
+        if lamp.role in WITH_THE_MARK and not lamp.is_daylight:
+            (left, y, back), (ax, ay, az) = lamp.position, lamp.aim
+            found += lamp_to(plan, i, (left + x, y, back + z), (ax + x, ay, az + z))
+    return found
 
 
 def companions_along(plan: Plan, x: float, z: float) -> list[Change]:

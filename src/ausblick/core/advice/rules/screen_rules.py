@@ -57,7 +57,7 @@ def _more_screen(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if evaluation.coverage.needed is None:
         return _look_at_screen(evaluation)
     if moves.hidden_share(evaluation.plan) > HIDDEN:
-        return moves.mark_aside(evaluation.plan)
+        return moves.out_of_the_way(evaluation.plan)
     plan, needed = evaluation.plan, evaluation.coverage.needed
     return [
         *moves.larger_screen(plan, needed),

@@ -98,8 +98,8 @@ def _on_the_screen(evaluation: Evaluation) -> list[int]:
 
 
 def _why_mixed(evaluation: Evaluation) -> str:
-    """By lamps of two colours or a gel, or the room's own light; where they are alike, by what clips of the screen,
-    or by what the room returns."""
+    """By lamps of two colours or a gel, or the light of room or sky; where they are alike, by what clips of the
+    screen, or by what the room returns."""
     plan, screen = evaluation.plan, evaluation.screen
     lamps = [plan.lights[i] for i in _on_the_screen(evaluation)]
     kelvin = [lamp.fixture.cct for lamp in lamps]
@@ -107,7 +107,7 @@ def _why_mixed(evaluation: Evaluation) -> str:
         return "lamps"
     counts = screen is not None and plan.room.ambient_lux > ROOM_COUNTS * screen.lux_mean
     if kelvin and counts and abs(plan.room.ambient_cct - kelvin[0]) > ALIKE:
-        return "room"
+        return "sky" if plan.room.kind == "exterior" else "room"
     return "clips" if evaluation.damage and evaluation.damage.mean.clipped > CLIPS else "returned"
 
 

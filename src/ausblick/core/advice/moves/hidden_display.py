@@ -7,10 +7,10 @@ import numpy as np
 from ...camera.coverage import coverage_of
 from ...camera.view import view_of
 from ...light.figure_shadow import figure_of, hidden_by
-from ...plan import Change, Plan, apply_changes, edit, people_of
+from ...plan import Plan, apply_changes, people_of
 from ...sentences import tell
 from ..rule import Proposal
-from .mark_moved import companions_along
+from .mark_moved import mark_aside
 
 ASKED = 7
 """Places along each way of what is needed."""
@@ -35,18 +35,13 @@ def hidden_share(plan: Plan) -> float:
     return float(np.any([hidden_by(figure, places, lens) for figure in people], axis=0).mean())
 
 
-def mark_aside(plan: Plan) -> list[Proposal]:
-    """The mark, and who stands beside it, as far to each side as leaves the part to be seen."""
+def out_of_the_way(plan: Plan) -> list[Proposal]:
+    """The mark, who stands beside it and its lamps, as far to each side as leaves the part to be seen."""
     found = []
     for side, ident in ((-1.0, "do/mark-left"), (1.0, "do/mark-right")):
         for by in np.arange(ASIDE_BY, MOST_ASIDE, ASIDE_BY):
-            changes = _aside(plan, side * float(by))
+            changes = mark_aside(plan, side * float(by))
             if hidden_share(apply_changes(plan, changes)) <= LITTLE:
                 found.append(Proposal(tell(ident, by=float(by)), changes, tell("cost/framing-moves")))
                 break
     return found
-
-
-def _aside(plan: Plan, x: float) -> tuple[Change, ...]:
-    assert plan.subject is not None
-    return (edit.subject.x(round(plan.subject.x + x, 2)), *companions_along(plan, x, 0.0))
