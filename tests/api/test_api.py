@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
-from ausblick.core.plan import dump_plan
+from ausblick.core.plan import Change, apply_changes, dump_plan
 from ausblick.demo.fern_house import seed_vault
 from tests.conftest import frame, write_frame
 from tests.formats.test_images import bad_files
@@ -184,6 +184,13 @@ def test_the_planned_set_is_drawn_and_a_bad_plan_is_a_problem(client: FlaskClien
     assert picture.shape == (360, 640, 3)
     blue, green, red = picture[40:80, 60:120].reshape(-1, 3).mean(axis=0)
     assert green > 1.5 * max(red, blue)
+    assert answer.get_json()["settled"]
+    aside = dump_plan(apply_changes(seed_vault(), [Change("subject.x", 0.2)]))
+    settled = [
+        client.post("/api/picture", json={"plan": aside, "at_once": once}).get_json()["settled"]
+        for once in (True, False)
+    ]
+    assert settled == [False, True]
     refused = client.post("/api/picture", json={"plan": {**PLAN, "camera": {"focal_mm": 0}}})
     assert refused.status_code == 422
     assert "camera.focal_mm" in refused.get_json()["detail"]

@@ -15,6 +15,7 @@ from ausblick.core.frames.reading import FrameReading
 from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore, Shelf
 from ausblick.core.plan import Plan
+from ausblick.core.standin.last_light import LastLight
 
 from .asked_once import AskedOnce
 from .frame_told import FrameCause, FrameComparison
@@ -30,6 +31,7 @@ IN_HAND = 3
 @dataclass(frozen=True)
 class Memory:
     basis: BasisStore = field(default_factory=lambda: BasisStore(go_on=still_wanted))
+    last_light: LastLight = field(default_factory=LastLight)
     causes: Shelf[FrameCause] = field(default_factory=lambda: Shelf(PLANS))
     comparisons: Shelf[FrameComparison] = field(default_factory=lambda: Shelf(PLANS))
     _rooms: Shelf[list[Cell]] = field(default_factory=lambda: Shelf(PLANS))

@@ -99,9 +99,11 @@ class LampShare(Answer):
 
 
 class PlannedPictureModel(Answer):
-    """The planned set as the camera would see it: JPEG in base64, upright."""
+    """The planned set as the camera would see it: JPEG in base64, upright. `settled`: in the plan's own light, not in
+    that of the last picture."""
 
     picture: str
+    settled: bool
 
 
 class EvaluationModel(Answer):

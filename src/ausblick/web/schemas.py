@@ -38,6 +38,10 @@ class EvaluateBody(BaseModel):
 
 class PictureBody(BaseModel):
     plan: dict[str, Any] = Field(description="A plan document.")
+    at_once: bool = Field(
+        default=False,
+        description="Where only people or the camera have moved since the last picture, answer in that one's light.",
+    )
 
 
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]

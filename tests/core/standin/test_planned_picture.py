@@ -11,6 +11,7 @@ from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import draw
 from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.standin.last_light import LastLight
 from ausblick.core.standin.planned_picture import planned_picture
 from tests.conftest import MakePlan, lamp
 from tests.stores import STORE
@@ -23,7 +24,7 @@ def lit(make: MakePlan) -> Plan:
 
 
 def drawn(plan: Plan) -> Bytes:
-    return planned_picture(plan, lambda one: evaluate(one, STORE), 320, STORE)
+    return planned_picture(plan, lambda one: evaluate(one, STORE), 320, STORE, LastLight()).frame
 
 
 @pytest.mark.parametrize("curve", ["rec709", "hlg"])

@@ -89,9 +89,9 @@ export async function saveSetup(id: number, base: number, plan: Plan, was: Plan)
   return call(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
 }
 
-/** The planned set as the camera would see it, JPEG in base64. */
-export const drawPlan = async (plan: Plan, signal?: AbortSignal) =>
-  (await call(client.POST('/api/picture', { body: { plan }, signal }))).picture
+/** The planned set as the camera would see it, JPEG in base64; `at_once` in light that is known already. */
+export const drawPlan = (plan: Plan, at_once: boolean, signal?: AbortSignal) =>
+  call(client.POST('/api/picture', { body: { plan, at_once }, signal }))
 export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = [], signal?: AbortSignal) =>
   call(client.POST('/api/evaluate', { body: { plan, remedies, changes }, signal }))
 

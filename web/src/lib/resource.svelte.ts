@@ -15,9 +15,10 @@ export class Resource<T> {
 
   /**
    * Ask, once hands have rested for `rest` ms. Gives the answer, or null where it failed or is no longer wanted. What
-   * was asked before is called off: the server ends the work of a reader who has left.
+   * was asked before is called off: the server ends the work of a reader who has left. `meanwhile` shows what is
+   * known before the answer is there.
    */
-  async ask(question: (signal: AbortSignal) => Promise<T>, rest = 0): Promise<T | null> {
+  async ask(question: (signal: AbortSignal, meanwhile: (value: T) => void) => Promise<T>, rest = 0): Promise<T | null> {
     const own = this.callOff()
     if (rest > 0) {
       await new Promise((done) => (this.timer = setTimeout(done, rest)))
@@ -26,7 +27,9 @@ export class Resource<T> {
     this.busy = true
     this.flight = new AbortController()
     try {
-      const value = await question(this.flight.signal)
+      const value = await question(this.flight.signal, (early) => {
+        if (own === this.newest) this.value = early
+      })
       if (own !== this.newest) return null
       this.value = value
       this.error = ''

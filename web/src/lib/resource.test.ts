@@ -53,3 +53,20 @@ test('a newer question calls the older one off, and so does leaving', async () =
   asked.clear()
   expect(signals[1].aborted).toBe(true)
 })
+
+test('what is known meanwhile is shown until the answer is there, and not over a newer question', async () => {
+  const asked = new Resource<string>()
+  const shown: (string | null)[] = []
+  const question = async (_: AbortSignal, meanwhile: (value: string) => void) => {
+    meanwhile('known')
+    shown.push(asked.value)
+    return later('worked out', 5)
+  }
+  expect(await asked.ask(question)).toBe('worked out')
+  expect(shown).toEqual(['known'])
+  let late = (_: string) => {}
+  void asked.ask((_, meanwhile) => ((late = meanwhile), later('old', 50)))
+  await asked.ask(async () => 'new')
+  late('old, known')
+  expect(asked.value).toBe('new')
+})

@@ -5224,6 +5224,12 @@ export interface components {
         /** PictureBody */
         PictureBody: {
             /**
+             * At Once
+             * @description Where only people or the camera have moved since the last picture, answer in that one's light.
+             * @default false
+             */
+            at_once: boolean;
+            /**
              * Plan
              * @description A plan document.
              */
@@ -5504,11 +5510,14 @@ export interface components {
         };
         /**
          * PlannedPictureModel
-         * @description The planned set as the camera would see it: JPEG in base64, upright.
+         * @description The planned set as the camera would see it: JPEG in base64, upright. `settled`: in the plan's own light, not in
+         *     that of the last picture.
          */
         PlannedPictureModel: {
             /** Picture */
             picture: string;
+            /** Settled */
+            settled: boolean;
         };
         /**
          * PlannedShot

@@ -18,19 +18,24 @@
 
   /** Levels on the screen, or the set drawn as it is lit; while hands move something, and until it is drawn, levels. */
   let shown = $state<'levels' | 'picture'>('levels')
-  const drawn = opened<{ of: Plan; picture: string }>()
+  type Drawn = { of: Plan; picture: string; settled: boolean }
+  const drawn = opened<Drawn>()
   let asked: Plan | null = null
   $effect(() => {
     const of = plan
     const rest = session.moving ? RESTED : 0
-    if (shown !== 'picture' || untrack(() => drawn.value?.of === of || (drawn.busy && asked === of))) return
-    session.drawing = drawn.ask((signal) => draw(of, signal), rest)
+    if (shown !== 'picture' || untrack(() => (drawn.value?.of === of && drawn.value.settled) || (drawn.busy && asked === of))) return
+    session.drawing = drawn.ask((signal, meanwhile) => draw(of, signal, meanwhile), rest)
   })
-  async function draw(of: Plan, signal: AbortSignal) {
+  /** Where somebody or the camera moved, first in the light that was. */
+  async function draw(of: Plan, signal: AbortSignal, meanwhile: (known: Drawn) => void): Promise<Drawn> {
     asked = of
-    return { of, picture: await drawPlan(of, signal) }
+    const known = { of, ...(await drawPlan(of, true, signal)) }
+    if (known.settled) return known
+    meanwhile(known)
+    return { of, ...(await drawPlan(of, false, signal)) }
   }
-  const pictured = $derived(shown === 'picture' && drawn.value?.of === plan ? drawn.value.picture : null)
+  const pictured = $derived(shown === 'picture' && drawn.value?.of === plan ? drawn.value : null)
 
   let boxW = $state(540)
   let boxH = $state(304)
@@ -192,7 +197,7 @@
       >
         <canvas bind:this={canvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
         {#if pictured}<img
-            src="data:image/jpeg;base64,{pictured}"
+            src="data:image/jpeg;base64,{pictured.picture}"
             alt="The planned set as the camera sees it"
             class="absolute inset-0 h-full w-full"
           />{/if}
@@ -299,7 +304,10 @@
         <Either value={against} options={zeros} onchange={(which) => (against = which)} />
       </span>
     {:else}
-      <span class="label-text" role="status">{drawn.error || (pictured ? 'Drawn from the plan, without noise' : 'Drawing …')}</span>
+      <span class="label-text" role="status"
+        >{drawn.error ||
+          (pictured ? (pictured.settled ? 'Drawn from the plan, without noise' : 'Light as before the move …') : 'Drawing …')}</span
+      >
     {/if}
     {#if trial}
       <span class="label-text flex gap-2">

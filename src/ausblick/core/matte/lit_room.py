@@ -143,11 +143,15 @@ def sides_of(plan: Plan) -> tuple[Side, ...]:
 
 def lit_room(plan: Plan, view: View, light: SceneLight, store: BasisStore) -> tuple[LitSide, ...]:
     """The sides that the frame shows, as they are lit."""
+    return tuple(_lit(plan, side, spans, light, store) for side, spans in sides_seen(plan, view, store))
+
+
+def sides_seen(plan: Plan, view: View, store: BasisStore) -> tuple[tuple[Side, tuple[Span, Span]], ...]:
+    """The sides that the frame shows, and what of each."""
     # Outdoors the ground is worked out as far as there are lamps.
     lamps = () if plan.room.kind == "interior" else lamp_keys(plan)
     key = "sides seen", framing_key(plan), view_key(view), lamps
-    sides = store.record(key, lambda: tuple(_seen(plan, view)))
-    return tuple(_lit(plan, side, spans, light, store) for side, spans in sides)
+    return store.record(key, lambda: tuple(_seen(plan, view)))
 
 
 def _seen(plan: Plan, view: View) -> Iterator[tuple[Side, tuple[Span, Span]]]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -15,26 +15,53 @@ from ..evaluation.results import Evaluation
 from ..geometry.vectors import Bytes
 from ..light.basis import BasisStore
 from ..light.body_light import looked_from_lamps
-from ..matte.capture import capture_of
+from ..matte.capture import Capture, capture_of
 from ..matte.figure_picture import outlined
 from ..matte.key_windows import overview_window
 from ..matte.pixel_window import PixelWindow
 from ..matte.render import draw
 from ..plan import Plan
+from .last_light import LastLight, moved_to
 
 SEED = 7
 DIGITS = 5
 """Of the angle of view's tangents: a hundredth of a pixel at the picture's edge."""
 
 
-def planned_picture(plan: Plan, evaluated: Callable[[Plan], Evaluation], width: int, store: BasisStore) -> Bytes:
-    """The frame (H, W, 3), 8 bit, at most `width` px wide before it is set upright, in the plan's curve. `evaluated`
+@dataclass(frozen=True, eq=False)
+class PlannedPicture:
+    """A frame (H, W, 3), 8 bit, upright, in the plan's curve. `settled`: in the plan's own light, not in that of the
+    last picture before people or the camera moved."""
+
+    frame: Bytes
+    settled: bool
+
+
+def planned_picture(
+    plan: Plan, evaluated: Callable[[Plan], Evaluation], width: int, store: BasisStore, last: LastLight
+) -> PlannedPicture:
+    """The frame, at most `width` px wide before it is set upright, in its own light, which `last` keeps. `evaluated`
     gives the plan's evaluation; what does not hang on it is worked out meanwhile."""
     view, window = _steady(view_of(plan.camera, plan.subject)), overview_window(plan, width)
     with ThreadPoolExecutor(1) as beside:
         ahead = beside.submit(_without_light, plan, view, window)
         capture = capture_of(replace(evaluated(plan), view=view), store, SEED)
         ahead.result()
+    last.keep(capture)
+    return PlannedPicture(_frame(capture, window), settled=True)
+
+
+def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) -> PlannedPicture | None:
+    """The frame in the light that is known; None where none is."""
+    view, window = _steady(view_of(plan.camera, plan.subject)), overview_window(plan, width)
+    known = last.of(plan)
+    settled = known is not None and known.plan == plan
+    capture = known if known is None or settled else moved_to(known, plan, view, store)
+    return None if capture is None else PlannedPicture(_frame(capture, window), settled)
+
+
+def _frame(capture: Capture, window: PixelWindow) -> Bytes:
+    plan = capture.plan
     linear = draw(capture, window, again=True).frame
     signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
     return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))

@@ -7,7 +7,7 @@ from base64 import b64encode
 from flask import Response
 
 from ausblick.core.plan import Change, apply_changes, plan_from
-from ausblick.core.standin.planned_picture import planned_picture
+from ausblick.core.standin.planned_picture import picture_at_once, planned_picture
 from ausblick.formats.images import jpeg_bytes
 
 from ..context import answer, quick_answer, services
@@ -34,9 +34,10 @@ def evaluate_plan(body: EvaluateBody) -> Response:
 @api.post("/picture", operation_id="drawPlan", responses={200: PlannedPictureModel})
 def draw_plan(body: PictureBody) -> Response:
     """The planned set as the camera would see it, without noise and codec."""
-    own = services()
-    picture = jpeg_bytes(planned_picture(plan_from(body.plan), own.memory.evaluated, PICTURE_WIDTH, own.basis))
-    return answer(PlannedPictureModel(picture=b64encode(picture).decode()))
+    plan, memory = plan_from(body.plan), services().memory
+    known = picture_at_once(plan, PICTURE_WIDTH, memory.basis, memory.last_light) if body.at_once else None
+    drawn = known or planned_picture(plan, memory.evaluated, PICTURE_WIDTH, memory.basis, memory.last_light)
+    return answer(PlannedPictureModel(picture=b64encode(jpeg_bytes(drawn.frame)).decode(), settled=drawn.settled))
 
 
 @api.get("/glossary", operation_id="getGlossary", responses={200: GlossaryModel})
