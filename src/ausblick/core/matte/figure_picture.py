@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
+from collections.abc import Callable, Hashable, Iterator
 from dataclasses import dataclass
 from functools import partial
 
@@ -60,17 +60,21 @@ def body_layer(
     return BodyLayer(colour, cover, garment)
 
 
-def outlined(plan: Plan, view: View, window: PixelWindow, seed: int) -> None:
-    """Works out ahead what does not hang on the light: what of everybody's body and loose hair is seen, and how they
-    are painted."""
+def outlines(plan: Plan, view: View, window: PixelWindow, seed: int) -> Iterator[Callable[[], object]]:
+    """What does not hang on the light, to be worked out ahead piece by piece: what of everybody's body and loose hair
+    is seen, and how they are painted."""
     for subject in people_of(plan):
-        body = solid_body(subject, plan.camera)
         for moving in (False, True):
-            found = traced(body, moving, view, plan.camera.sensor, window)
-            if found is not None:
-                _inked(seed, subject, body.shape.own, found)
+            yield partial(_outlined, plan, view, window, seed, subject, moving)
         if subject.framing != "hands" and subject.hair_kind != "none":
-            loose_hair(subject, place_seen(plan.camera, view, subject, window), seed)
+            yield partial(loose_hair, subject, place_seen(plan.camera, view, subject, window), seed)
+
+
+def _outlined(plan: Plan, view: View, window: PixelWindow, seed: int, subject: Subject, moving: bool) -> None:
+    body = solid_body(subject, plan.camera)
+    found = traced(body, moving, view, plan.camera.sensor, window)
+    if found is not None:
+        _inked(seed, subject, body.shape.own, found)
 
 
 def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Floats32:

@@ -40,6 +40,8 @@ NODES, RETURNED_NODES = 56, 12
 """Places along each way of what is seen of a side: for lamps, and for what comes back."""
 STRAY = 0.01
 """Share of the places seen, at either end, that the lattice need not reach: beyond it all goes on as at its end."""
+ROUND_SEEN = 0.3
+"""The lattice reaches at least so far beyond what is seen of a side, m."""
 FEET = 0.8
 """Round the feet, m."""
 SOFTER = 0.8
@@ -118,6 +120,13 @@ class LitSide:
     v: Floats
     look: Floats
 
+    def shows(self, side: Side, spans: tuple[Span, Span]) -> bool:
+        """Is what would be worked out of a side known here, but for what lies round what is seen of it?"""
+        return (side.axis, side.at) == (self.side.axis, self.side.at) and all(
+            known[0] - ROUND_SEEN <= low and high <= known[-1] + ROUND_SEEN
+            for known, (low, high) in zip((self.u, self.v), spans, strict=True)
+        )
+
 
 def sides_of(plan: Plan) -> tuple[Side, ...]:
     """Walls, floor and ceiling of a room, the ground of an exterior, and the wall that a window is in."""
@@ -186,7 +195,7 @@ def _span(places: Floats, whole: Span) -> Span:
     """From the least to the greatest of nearly all places, with some more, within the whole: a ray that slips through
     a seam of the screen makes no lattice coarse."""
     low, high = np.clip(quantiles(places, (STRAY, 1.0 - STRAY)), *whole)
-    more = max(0.3, 0.1 * (high - low))
+    more = max(ROUND_SEEN, 0.1 * (high - low))
     return max(float(low - more), whole[0]), min(float(high + more), whole[1])
 
 

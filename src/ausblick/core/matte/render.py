@@ -63,10 +63,13 @@ class Drawn:
         return found
 
 
-def draw(capture: Capture, window: PixelWindow, again: bool = False) -> Drawn:
+def draw(
+    capture: Capture, window: PixelWindow, again: bool = False, behind: tuple[Floats32, Floats32] | None = None
+) -> Drawn:
     """`again`: the same people will be drawn in this window with other light; what each pixel makes of the light on
-    them is worked out and kept. The picture is the same but for rounding."""
-    background, on_screen = background_of(capture, window)
+    them is worked out and kept. The picture is the same but for rounding. `behind`: what
+    `background_of` gives, where that is known."""
+    background, on_screen = behind or background_of(capture, window)
     shape = (window.height, window.width)
     colour = np.zeros((*shape, 3), dtype=np.float32)
     alpha, held, away, others, glass, hair, hand = (np.zeros(shape, dtype=np.float32) for _ in range(7))

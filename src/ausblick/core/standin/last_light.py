@@ -9,41 +9,56 @@ from ..figure.solid_body import solid_body
 from ..light.basis import BasisStore
 from ..light.keys import PLAIN_CAMERA, PLAIN_PERSON
 from ..matte.capture import Capture
-from ..matte.lit_room import sides_seen
+from ..matte.lit_room import LitSide, sides_seen
 from ..plan import Plan, seen_as
 
 SETS = 4
 """Of so many sets the last picture's light is remembered."""
+SIDES = 12
+"""Of each so many pieces of the room as they were lit, the last first: a camera that goes back sees them again."""
 STANDING = {name: getattr(PLAIN_PERSON, name) for name in ("x", "z")}
 LOOKING = {name: getattr(PLAIN_CAMERA, name) for name in ("x", "y", "z", "pan", "tilt", "roll", "focal_mm")}
+
+
+@dataclass(frozen=True, eq=False)
+class KnownLight:
+    """A set's last capture, and what was seen of its room in that and before."""
+
+    capture: Capture
+    room: tuple[LitSide, ...]
 
 
 @dataclass
 class LastLight:
     """What was captured last of each set, by all of its plan but where people stand and the camera looks from."""
 
-    _captured: dict[str, Capture] = field(default_factory=dict)
+    _known: dict[str, KnownLight] = field(default_factory=dict)
 
     def keep(self, capture: Capture) -> None:
         """The capture of a whole plan, in place of the same set's older one."""
         key = _placeless(capture.plan)
-        others = [(other, one) for other, one in list(self._captured.items()) if other != key]
+        before = self._known.get(key)
+        room = (*capture.room, *(before.room if before else ()))[:SIDES]
+        others = [(other, one) for other, one in list(self._known.items()) if other != key]
         # Bound anew in one step: requests share it.
-        self._captured = dict([*others, (key, capture)][-SETS:])
+        self._known = dict([*others, (key, KnownLight(capture, room))][-SETS:])
 
-    def of(self, plan: Plan) -> Capture | None:
+    def of(self, plan: Plan) -> KnownLight | None:
         """Of this plan, or of one in which people or camera were elsewhere; None where there is none."""
-        return self._captured.get(_placeless(plan))
+        return self._known.get(_placeless(plan))
 
 
-def moved_to(last: Capture, plan: Plan, view: View, store: BasisStore) -> Capture | None:
+def moved_to(known: KnownLight, plan: Plan, view: View, store: BasisStore) -> Capture | None:
     """A set's last capture with people and camera where they are in the plan: the light on each place of a body goes
-    with it, shadows stay where they were. None where the camera sees a side of the room that it did not see."""
-    known = {(lit.side.axis, lit.side.at) for lit in last.room}
-    if any((side.axis, side.at) not in known for side, _ in sides_seen(plan, view, store)):
-        return None
+    with it, shadows stay where they were. None where the camera sees more of the room than it ever did."""
+    last, room = known.capture, []
+    for side, spans in sides_seen(plan, view, store):
+        lit = next((one for one in known.room if one.shows(side, spans)), None)
+        if lit is None:
+            return None
+        room.append(replace(lit, side=side))
     others = tuple(_moved(one, seen_as(plan, i), view) for i, one in enumerate(last.others))
-    return replace(_moved(last, plan, view), others=others)
+    return replace(_moved(last, plan, view), room=tuple(room), others=others)
 
 
 def _placeless(plan: Plan) -> str:

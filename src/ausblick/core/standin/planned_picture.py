@@ -15,11 +15,12 @@ from ..evaluation.results import Evaluation
 from ..geometry.vectors import Bytes
 from ..light.basis import BasisStore
 from ..light.body_light import looked_from_lamps
-from ..matte.capture import Capture, capture_of
-from ..matte.figure_picture import outlined
+from ..matte.background import background_of
+from ..matte.capture import capture_of
+from ..matte.figure_picture import outlines
 from ..matte.key_windows import overview_window
 from ..matte.pixel_window import PixelWindow
-from ..matte.render import draw
+from ..matte.render import Drawn, draw
 from ..plan import Plan
 from .last_light import LastLight, moved_to
 
@@ -48,29 +49,37 @@ def planned_picture(
         capture = capture_of(replace(evaluated(plan), view=view), store, SEED)
         ahead.result()
     last.keep(capture)
-    return PlannedPicture(_frame(capture, window), settled=True)
+    return PlannedPicture(_encoded(plan, draw(capture, window, again=True)), settled=True)
 
 
 def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) -> PlannedPicture | None:
     """The frame in the light that is known; None where none is."""
     view, window = _steady(view_of(plan.camera, plan.subject)), overview_window(plan, width)
     known = last.of(plan)
-    settled = known is not None and known.plan == plan
-    capture = known if known is None or settled else moved_to(known, plan, view, store)
-    return None if capture is None else PlannedPicture(_frame(capture, window), settled)
+    if known is None:
+        return None
+    settled = known.capture.plan == plan
+    capture = known.capture if settled else moved_to(known, plan, view, store)
+    if capture is None:
+        return None
+    with ThreadPoolExecutor(2) as beside:
+        ahead = [beside.submit(one) for one in outlines(plan, view, window, SEED)]
+        behind = background_of(capture, window)
+        for one in ahead:
+            one.result()
+    return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=behind)), settled)
 
 
-def _frame(capture: Capture, window: PixelWindow) -> Bytes:
-    plan = capture.plan
-    linear = draw(capture, window, again=True).frame
-    signal = encode(np.maximum(linear, 0.0), plan.camera.curve, plan.camera.curve_table)
+def _encoded(plan: Plan, drawn: Drawn) -> Bytes:
+    signal = encode(np.maximum(drawn.frame, 0.0), plan.camera.curve, plan.camera.curve_table)
     return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))
 
 
 def _without_light(plan: Plan, view: View, window: PixelWindow) -> None:
     """What casts shadows as lamps see it, and what the camera sees of it."""
     looked_from_lamps(plan)
-    outlined(plan, view, window, SEED)
+    for outline in outlines(plan, view, window, SEED):
+        outline()
 
 
 def _steady(view: View) -> View:
