@@ -17,7 +17,8 @@ from ausblick.core.light.basis import BasisStore
 from ausblick.core.matte.levers import levers_of
 from ausblick.core.matte.simulation import quick, simulate
 from ausblick.core.plan import Change, apply_changes
-from ausblick.core.standin.planned_picture import planned_picture
+from ausblick.core.standin.last_light import LastLight
+from ausblick.core.standin.planned_picture import picture_at_once, planned_picture
 from ausblick.demo.fern_house import seed_vault
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip
@@ -26,16 +27,30 @@ Row = tuple[str, float, float, str]
 
 
 def planned_rows() -> list[Row]:
-    """The planned set at 640 x 360 once a lamp has been put down, its evaluation in it."""
-    store, plan = BasisStore(), seed_vault()
+    """The planned set at 640 x 360 once a lamp or the figure has been put down, its evaluation in it; of the figure
+    in the light that was, too."""
+    store, plan, last = BasisStore(), seed_vault(), LastLight()
+    assert plan.subject is not None
     x, y, z = plan.lights[0].position
-    taken = []
+    evaluated = partial(evaluate, store=store)
+    of_lamp, at_once, of_figure = [], [], []
     for step in range(9):
         moved = apply_changes(plan, [Change("lights[0].position", [x + 0.01 * step, y, z])])
         begun = time.perf_counter()
-        planned_picture(moved, partial(evaluate, store=store), 640, store)
-        taken.append(1000.0 * (time.perf_counter() - begun))
-    return [("as the camera sees it, a lamp moved", statistics.median(taken), 300.0, "ms")]
+        planned_picture(moved, evaluated, 640, store, last)
+        of_lamp.append(1000.0 * (time.perf_counter() - begun))
+    for step in range(9):
+        aside = apply_changes(moved, [Change("subject.x", plan.subject.x + 0.05 + 0.01 * step)])
+        begun = time.perf_counter()
+        assert picture_at_once(aside, 640, store, last) is not None
+        at_once.append(1000.0 * (time.perf_counter() - begun))
+        planned_picture(aside, evaluated, 640, store, last)
+        of_figure.append(1000.0 * (time.perf_counter() - begun))
+    return [
+        ("as the camera sees it, a lamp moved", statistics.median(of_lamp), 300.0, "ms"),
+        ("the figure moved, at once", statistics.median(at_once), 300.0, "ms"),
+        ("the figure moved, in its own light", statistics.median(of_figure), 1000.0, "ms"),
+    ]
 
 
 def test_key_rows() -> list[Row]:

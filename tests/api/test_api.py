@@ -191,6 +191,8 @@ def test_the_planned_set_is_drawn_and_a_bad_plan_is_a_problem(client: FlaskClien
         for once in (True, False)
     ]
     assert settled == [False, True]
+    darker = dump_plan(apply_changes(seed_vault(), [Change("lights[0].dimmer", 0.1)]))
+    assert client.post("/api/picture", json={"plan": darker, "at_once": True}).get_json()["picture"] is None
     refused = client.post("/api/picture", json={"plan": {**PLAN, "camera": {"focal_mm": 0}}})
     assert refused.status_code == 422
     assert "camera.focal_mm" in refused.get_json()["detail"]

@@ -99,10 +99,10 @@ class LampShare(Answer):
 
 
 class PlannedPictureModel(Answer):
-    """The planned set as the camera would see it: JPEG in base64, upright. `settled`: in the plan's own light, not in
-    that of the last picture."""
+    """The planned set as the camera would see it: JPEG in base64, upright; null where no light is known at once.
+    `settled`: in the plan's own light, not in that of the last picture."""
 
-    picture: str
+    picture: str | None
     settled: bool
 
 

@@ -89,7 +89,7 @@ export async function saveSetup(id: number, base: number, plan: Plan, was: Plan)
   return call(result ? Promise.resolve(result) : Promise.reject(new Error('no answer')))
 }
 
-/** The planned set as the camera would see it, JPEG in base64; `at_once` in light that is known already. */
+/** The planned set as the camera would see it, JPEG in base64; `at_once`: in light that is known, or not at all. */
 export const drawPlan = (plan: Plan, at_once: boolean, signal?: AbortSignal) =>
   call(client.POST('/api/picture', { body: { plan, at_once }, signal }))
 export const evaluate = (plan: Plan, remedies: boolean, changes: Change[] = [], signal?: AbortSignal) =>

@@ -5225,7 +5225,7 @@ export interface components {
         PictureBody: {
             /**
              * At Once
-             * @description Where only people or the camera have moved since the last picture, answer in that one's light.
+             * @description Answer in light that is known: where only people or the camera have moved since the last picture, in that one's; else with no picture.
              * @default false
              */
             at_once: boolean;
@@ -5510,12 +5510,12 @@ export interface components {
         };
         /**
          * PlannedPictureModel
-         * @description The planned set as the camera would see it: JPEG in base64, upright. `settled`: in the plan's own light, not in
-         *     that of the last picture.
+         * @description The planned set as the camera would see it: JPEG in base64, upright; null where no light is known at once.
+         *     `settled`: in the plan's own light, not in that of the last picture.
          */
         PlannedPictureModel: {
             /** Picture */
-            picture: string;
+            picture: string | null;
             /** Settled */
             settled: boolean;
         };

@@ -1,4 +1,5 @@
 /** The open set-up: its plan, what the server says of it, saving, undo, and a remedy being tried. */
+import { tick } from 'svelte'
 import * as api from './api'
 import { applyChanges } from './changes'
 import { who } from './who.svelte'
@@ -7,6 +8,7 @@ import type { Attempt, Change, Conflict, Evaluation, Plan, Setup, Thing, Trackin
 const SAVE_AFTER = 350
 const RETRY_AFTER = 3000
 const LONGEST_PICTURE = 1000
+const LONGEST_GLIMPSE = 400
 
 export type Ghost = { remedy: Attempt; plan: Plan; evaluation: Evaluation }
 
@@ -16,6 +18,9 @@ function withRemediesOf(before: Evaluation | null, now: Evaluation): Evaluation 
   const findings = now.check.findings.map((finding) => ({ ...finding, remedies: old.get(finding.id) ?? [] }))
   return { ...now, check: { ...now.check, findings } }
 }
+
+/** Waits for what is under way, but no longer than `most` ms. */
+const soon = (what: Promise<unknown> | null, most: number) => what && Promise.race([what, new Promise((done) => setTimeout(done, most))])
 
 export class Session {
   id = $state(0)
@@ -36,12 +41,17 @@ export class Session {
   moving = $state(false)
   /** The picture of the planned set that is being drawn: what takes longer waits for it. */
   drawing: Promise<unknown> | null = null
+  /** The first sight of it, in light that is known: once the hand is off, numbers wait for that. */
+  glimpse: Promise<unknown> | null = null
   /** A plate's picture is open and needs the room of the frame. */
   plateOpen = $state(false)
   /** Tracking marks that are being planned, for the frame to draw. */
   marks = $state.raw<TrackingMarks | null>(null)
 
   private busy = false
+  private numbers: AbortController | null = null
+  /** The plan whose numbers are being asked for. */
+  private asked: Plan | null = null
   private remedies: AbortController | null = null
   private wanted: { remedies: boolean } | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -219,6 +229,8 @@ export class Session {
   private refresh(remedies: boolean) {
     this.wanted = { remedies }
     this.remedies?.abort()
+    // Along the way each number counts; where the hand came to rest only the last does.
+    if (remedies && this.asked !== this.plan) this.numbers?.abort()
     if (!this.busy) void this.evaluateWanted()
   }
 
@@ -230,7 +242,11 @@ export class Session {
       this.wanted = null
       try {
         if (this.evaluated !== plan) {
-          const quick = await api.evaluate(plan, false)
+          if (!this.moving) await this.glimpsed()
+          if (this.wanted) continue
+          this.numbers = new AbortController()
+          this.asked = plan
+          const quick = await api.evaluate(plan, false, [], this.numbers.signal)
           if (this.plan === plan || this.wanted) {
             this.evaluation = withRemediesOf(this.evaluation, quick)
             this.evaluated = plan
@@ -256,11 +272,19 @@ export class Session {
     this.busy = false
   }
 
+  /** The picture's first sight is there, or takes too long to be waited for. */
+  private async glimpsed() {
+    // Whoever shows the picture asks for it once the page has taken in the plan.
+    await tick()
+    await soon(this.glimpse, LONGEST_GLIMPSE)
+    this.glimpse = null
+  }
+
   /** The picture is there, or takes too long to be waited for, and is waited for no more. */
   private async drawn() {
     const drawing = this.drawing
     if (!drawing) return
-    await Promise.race([drawing, new Promise((done) => setTimeout(done, LONGEST_PICTURE))])
+    await soon(drawing, LONGEST_PICTURE)
     if (this.drawing === drawing) this.drawing = null
   }
 

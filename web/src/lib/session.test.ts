@@ -59,6 +59,55 @@ describe('when the hand is off', () => {
   })
 })
 
+describe('with the picture on show', () => {
+  const asked = () => vi.mocked(api.evaluate).mock.calls.map((call) => [call[0].title, call[1]])
+
+  test('numbers come after its first sight once the hand is off, and along the way at once', async () => {
+    vi.mocked(api.evaluate).mockClear()
+    let seen = () => {}
+    session.glimpse = new Promise<void>((done) => (seen = done))
+    session.change(title('on the way'), false)
+    await vi.advanceTimersByTimeAsync(0)
+    expect(asked()).toEqual([['on the way', false]])
+    session.change(title('there'))
+    await vi.advanceTimersByTimeAsync(300)
+    expect(asked()).toHaveLength(1)
+    seen()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(asked().slice(1)).toEqual([
+      ['there', false],
+      ['there', true],
+    ])
+  })
+
+  test('a first sight that does not come keeps them less than half a second', async () => {
+    vi.mocked(api.saveSetup).mockResolvedValue(setup(4))
+    vi.mocked(api.evaluate).mockClear()
+    session.glimpse = new Promise(() => {})
+    session.change(title('moved'))
+    await vi.advanceTimersByTimeAsync(450)
+    expect(asked()[0]).toEqual(['moved', false])
+  })
+})
+
+test('numbers of where a hand no longer is are called off once it rests', async () => {
+  const signals: AbortSignal[] = []
+  vi.mocked(api.evaluate).mockImplementation(
+    (of, _remedies, _changes, signal) =>
+      new Promise((done, failed) => {
+        if (signal) signals.push(signal)
+        signal?.addEventListener('abort', () => failed(new Error('called off')))
+        if (of.title === 'there') done(evaluation(of))
+      }),
+  )
+  session.change(title('on the way'), false)
+  await vi.advanceTimersByTimeAsync(0)
+  session.change(title('there'))
+  await vi.advanceTimersByTimeAsync(0)
+  expect(signals[0].aborted).toBe(true)
+  expect([said(session), session.error]).toEqual(['there', ''])
+})
+
 describe('saving', () => {
   test('what hands did is saved once they rest, on the revision it was made on', async () => {
     vi.mocked(api.saveSetup).mockResolvedValue(setup(4))

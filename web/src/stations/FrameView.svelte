@@ -18,23 +18,23 @@
 
   /** Levels on the screen, or the set drawn as it is lit; while hands move something, and until it is drawn, levels. */
   let shown = $state<'levels' | 'picture'>('levels')
-  type Drawn = { of: Plan; picture: string; settled: boolean }
-  const drawn = opened<Drawn>()
+  const drawn = opened<{ of: Plan; picture: string | null; settled: boolean }>()
   let asked: Plan | null = null
   $effect(() => {
     const of = plan
     const rest = session.moving ? RESTED : 0
     if (shown !== 'picture' || untrack(() => (drawn.value?.of === of && drawn.value.settled) || (drawn.busy && asked === of))) return
-    session.drawing = drawn.ask((signal, meanwhile) => draw(of, signal, meanwhile), rest)
+    session.glimpse = new Promise<void>((seen) => {
+      session.drawing = drawn.ask(async (signal, meanwhile) => {
+        asked = of
+        // Where somebody or the camera moved, first in the light that was.
+        const early = { of, ...(await drawPlan(of, true, signal).finally(seen)) }
+        if (early.settled) return early
+        if (early.picture) meanwhile(early)
+        return { of, ...(await drawPlan(of, false, signal)) }
+      }, rest)
+    })
   })
-  /** Where somebody or the camera moved, first in the light that was. */
-  async function draw(of: Plan, signal: AbortSignal, meanwhile: (known: Drawn) => void): Promise<Drawn> {
-    asked = of
-    const known = { of, ...(await drawPlan(of, true, signal)) }
-    if (known.settled) return known
-    meanwhile(known)
-    return { of, ...(await drawPlan(of, false, signal)) }
-  }
   const pictured = $derived(shown === 'picture' && drawn.value?.of === plan ? drawn.value : null)
 
   let boxW = $state(540)

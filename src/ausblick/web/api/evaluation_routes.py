@@ -35,8 +35,12 @@ def evaluate_plan(body: EvaluateBody) -> Response:
 def draw_plan(body: PictureBody) -> Response:
     """The planned set as the camera would see it, without noise and codec."""
     plan, memory = plan_from(body.plan), services().memory
-    known = picture_at_once(plan, PICTURE_WIDTH, memory.basis, memory.last_light) if body.at_once else None
-    drawn = known or planned_picture(plan, memory.evaluated, PICTURE_WIDTH, memory.basis, memory.last_light)
+    if body.at_once:
+        drawn = picture_at_once(plan, PICTURE_WIDTH, memory.basis, memory.last_light)
+    else:
+        drawn = planned_picture(plan, memory.evaluated, PICTURE_WIDTH, memory.basis, memory.last_light)
+    if drawn is None:
+        return answer(PlannedPictureModel(picture=None, settled=False))
     return answer(PlannedPictureModel(picture=b64encode(jpeg_bytes(drawn.frame)).decode(), settled=drawn.settled))
 
 
