@@ -40,8 +40,8 @@ class PictureBody(BaseModel):
     plan: dict[str, Any] = Field(description="A plan document.")
     at_once: bool = Field(
         default=False,
-        description="Answer in light that is known: where only people or the camera have moved since the last picture, "
-        "in that one's; else with no picture.",
+        description="Answer in light that is known: where only people or the camera have moved since the last "
+        "picture, in that one's; else with no picture.",
     )
 
 
