@@ -18,10 +18,10 @@ class Hands:
         self.page.get_by_role("button", name=name, exact=True).first.click()
         self.actions += 1
 
-    def type(self, label: str, text: str) -> None:
+    def type(self, label: str, text: str, key: str = "Tab") -> None:
         field = self.page.get_by_label(label, exact=True).first
         field.fill(text)
-        field.press("Tab")
+        field.press(key)
         self.actions += 1
 
 
@@ -31,7 +31,8 @@ def garage(page: Page) -> Hands:
     page.get_by_role("link", name="New set-up").click()
     hands.actions += 1
     hands.type("Length, m", "5")
-    hands.type("Width, m", "320 cm")
+    hands.type("Width, m", "320 cm", "Enter")
+    expect(page.get_by_label("Height, m", exact=True)).to_be_focused()
     hands.type("Height, m", "2,4")
     first = page.get_by_role("list", name="What this room can shoot")
     expect(first).to_contain_text("to the waist")

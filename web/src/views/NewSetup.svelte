@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The first two minutes: the room and its things in the words of the job, and a lit set from them. */
+  import { on } from 'svelte/events'
   import { push } from 'svelte-spa-router'
   import Answer from '../start/Answer.svelte'
   import AskNumber from '../parts/AskNumber.svelte'
@@ -53,6 +54,17 @@
     }
   }
 
+  /** Enter goes on to the next field: a number that is typed is no order to make the set-up; in the title it is. */
+  function onward(event: KeyboardEvent) {
+    const field = event.target
+    if (event.key !== 'Enter' || !(field instanceof HTMLInputElement) || !field.form) return
+    const fields = [...field.form.querySelectorAll<HTMLInputElement>('input:not([type=checkbox])')]
+    const next = fields[fields.indexOf(field) + 1]
+    if (field.type === 'checkbox' || !next) return
+    event.preventDefault()
+    next.focus()
+  }
+
   const CLOTHS: [string, string][] = [
     ['cloth', 'cloth'],
     ['paper-roll', 'paper roll'],
@@ -98,6 +110,7 @@
     class="flex min-h-0 flex-col gap-3 overflow-y-auto pr-1"
     aria-label="What there is"
     onsubmit={(event) => (event.preventDefault(), void make(true))}
+    {@attach (form) => on(form, 'keydown', onward)}
   >
     <fieldset>
       <legend class="mb-1 font-semibold">The room</legend>
