@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+import re
 from typing import Any
 
 import numpy as np
@@ -102,6 +104,30 @@ def test_a_lamp_that_can_be_turned_is_turned_as_far_as_it_goes(make: MakePlan) -
     first = rule.propose(evaluate(plan, STORE), STORE)[0]
     assert say(first.text) == "Turn old panel to 5600 K"
     assert [(change.path, change.value) for change in first.changes] == [("lights[1].fixture.cct", 5000.0)]
+
+
+def test_a_lamp_that_cannot_be_turned_is_gelled_and_loses_the_light_that_a_gel_takes(make: MakePlan) -> None:
+    """Or the others are, and the camera goes with them: that takes less."""
+    tin = {**PAIR[1], "name": "old tin", "fixture": {"cct": 3200}}
+    plan = make(lights=[PAIR[0], tin])
+    [rule] = CRAFT.only(["light.mixed-colour"])
+    before = evaluate(plan, STORE)
+    by_words = {say(each.text): each for each in rule.propose(before, STORE)}
+    cold, warm = by_words["Every lamp at 5600 K"], by_words["Every lamp and the camera at 3200 K"]
+    assert cold.cost is not None
+    assert re.fullmatch(r"heat-proof gels on old tin, up to 1\.4 stops of their light", say(cold.cost))
+    assert {change.path for change in cold.changes} == {"lights[1].gel"}
+    after = evaluate(apply_changes(plan, cold.changes), STORE)
+    tins = plan.lights[1].id
+    lost = math.log2(before.screen_by_lamp[tins] / after.screen_by_lamp[tins])
+    # Makers of full blue and full orange give 1.5 and two thirds of a stop.
+    assert lost == pytest.approx(1.5, abs=0.15)
+    assert verdict_of(apply_changes(plan, cold.changes), "light.mixed-colour").value < 2.0
+    assert warm.cost is not None
+    assert say(warm.cost).endswith("up to 0.8 stops of their light")
+    warmer = apply_changes(plan, warm.changes)
+    assert (warmer.camera.white_balance_k, warmer.lights[1].gel) == (3200.0, (1.0, 1.0, 1.0))
+    assert verdict_of(warmer, "light.mixed-colour").value < 2.0
 
 
 def test_a_coloured_accent_is_told_and_can_be_off(make: MakePlan) -> None:

@@ -81,6 +81,7 @@ COSTS: dict[str, str] = {
     "cost/noisier-screen": "a darker screen is noisier",
     "cost/another-screen": "another screen",
     "cost/blue": "darker and noisier, needs more light",
+    "cost/gels": "heat-proof gels on {lamps}, up to {by:stops} of their light",
     "cost/accent": "its accent is lost",
     "cost/plate-colour": "the plate's colour on the subject is lost",
     "cost/lamp-stand": "a lamp and a stand; must make sense in the plate",

@@ -87,6 +87,7 @@ LAMPS = {
     "do/flashes-off": "Flashes off",
     "do/room-dark": "Room lights off, windows covered",
     "do/all-kelvin": "Every lamp at {to:0} K",
+    "do/all-and-camera-kelvin": "Every lamp and the camera at {to:0} K",
     "do/screen-kelvin": "The screen's lamps at {to:0} K",
     "do/lamp-off": "{lamp} off",
     "do/poor-off": "Leave the poor lamps off",

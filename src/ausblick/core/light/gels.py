@@ -1,0 +1,35 @@
+"""Gels that convert a lamp's colour: what makes its light white, and what they take of it."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ..colour.rec709 import LUMA
+from ..colour.white_point import light_rgb
+from ..geometry.vectors import Floats
+from ..plan import Light
+
+PALE = 0.05
+"""Light whose channels, as weights per lux, lie within so much of each other is white enough for one screen."""
+DIGITS = 3
+
+
+def burning(lamp: Light, kelvin: float, white_balance_k: float, tint: float) -> Floats:
+    """Weights (3,) of R, G, B per lux of a bare lamp that burns at a colour temperature, K, under a white balance."""
+    return light_rgb(kelvin, lamp.fixture.duv, white_balance_k, tint)
+
+
+def whitening(light: Floats) -> tuple[float, float, float]:
+    """What a gel lets through of each channel of such light (3,), so that it is white: of the weakest all, as no gel
+    adds any; none at all, (1, 1, 1), where it is white as it is."""
+    if float(np.ptp(light)) <= PALE:
+        return 1.0, 1.0, 1.0
+    red, green, blue = (round(float(value), DIGITS) for value in light.min() / light)
+    return red, green, blue
+
+
+def taken_stops(light: Floats, gel: tuple[float, float, float]) -> float:
+    """Stops that a gel takes of the luminance of light (3,) of one lux."""
+    return -math.log2(float(light * np.array(gel) @ LUMA))
