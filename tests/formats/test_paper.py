@@ -40,8 +40,12 @@ def text_of(data: bytes) -> tuple[int, str]:
 
 
 def test_the_sheet_says_where_each_stand_goes_as_a_tape_measures_it() -> None:
-    pages, text = text_of(sheet_pdf(set_sheet(*found(scree()))))
+    gelled = apply_changes(
+        scree(), [Change("lights[0].fixture.cct", 3200.0), Change("lights[0].gel", [0.248, 0.413, 1.0])]
+    )
+    pages, text = text_of(sheet_pdf(set_sheet(*found(gelled))))
     assert pages == 2
+    assert "3200 K, gel to 5600 K" in text
     # left panel of the plan: x -2.7, z 2.7, in a hall from -3.7 to 3.7, screen's middle at 0
     assert re.search(r"left panel \(screen\) 2\.70 m 2\.70 m left 1\.00 m left 1\.10 m", text), text[:900]
     assert "Will not do, because: 0.50 m of screen is missing where the action goes" in text

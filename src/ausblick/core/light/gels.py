@@ -14,6 +14,7 @@ from ..plan import Light
 PALE = 0.05
 """Light whose channels, as weights per lux, lie within so much of each other is white enough for one screen."""
 DIGITS = 3
+KELVINS = tuple(float(kelvin) for kelvin in range(2000, 12001, 100))
 
 
 def burning(lamp: Light, kelvin: float, white_balance_k: float, tint: float) -> Floats:
@@ -28,6 +29,18 @@ def whitening(light: Floats) -> tuple[float, float, float]:
         return 1.0, 1.0, 1.0
     red, green, blue = (round(float(value), DIGITS) for value in light.min() / light)
     return red, green, blue
+
+
+def converted_to(lamp: Light) -> float | None:
+    """The colour temperature, K, that a lamp behind its gel burns at; None where no black body has that colour."""
+    best = min(KELVINS, key=lambda kelvin: _apart(lamp, kelvin))
+    return best if _apart(lamp, best) <= PALE else None
+
+
+def _apart(lamp: Light, kelvin: float) -> float:
+    """How far the light of a lamp behind its gel is from white under a white balance, K."""
+    light = burning(lamp, lamp.fixture.cct, kelvin, 0.0) * np.array(lamp.gel)
+    return float(np.ptp(light / (light @ LUMA)))
 
 
 def taken_stops(light: Floats, gel: tuple[float, float, float]) -> float:

@@ -9,6 +9,7 @@ from ..advice.rule import Finding
 from ..advice.verdict import verdict_told
 from ..diagnosis.checklists import items_of
 from ..evaluation.results import Evaluation
+from ..light.gels import converted_to
 from ..plan import Light, Modifier, Plan
 from ..rig.circuits import loads
 from ..rig.rigging_sheet import rigging_sheet
@@ -114,8 +115,11 @@ def _stands(plan: Plan, units: Units) -> Table:
 
 
 def _colour(lamp: Light) -> str:
-    gel = "" if all(part > 0.999 for part in lamp.gel) else " + gel"
-    return f"{digits(lamp.fixture.cct, 0)} K{gel}"
+    kelvin = f"{digits(lamp.fixture.cct, 0)} K"
+    if all(part > 0.999 for part in lamp.gel):
+        return kelvin
+    to = converted_to(lamp)
+    return f"{kelvin} + coloured gel" if to is None else f"{kelvin}, gel to {digits(to, 0)} K"
 
 
 def modifier_words(modifier: Modifier, units: Units) -> str:
