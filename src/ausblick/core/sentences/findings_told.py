@@ -120,6 +120,8 @@ SUBJECT = {
     "subject.in-light/clear": "Nobody stands in another's light: {share:0} % at most",
     "subject.above-screen": "Face at {face:0} %, screen at {screen:0} %",
     "subject.above-screen/wanted": "Skin at {face:0} %, above the {wanted:0} % that the screen is to have",
+    "subject.above-screen/dark": "Face at {face:0} %, above the screen's {screen:0} %, but under {least:0} %",
+    "subject.above-screen/dark/hands": "Hands at {face:0} %, above the screen's {screen:0} %, but under {least:0} %",
     "subject.above-screen/hands": "Hands at {face:0} %, screen at {screen:0} %",
     "subject.above-screen/curve/hands": "Hands at {face:0} %, screen at {screen:0} %, as Rec.709 has it",
     "subject.above-screen/curve": "Face at {face:0} %, screen at {screen:0} %, as Rec.709 has it",

@@ -189,6 +189,9 @@ def _above_screen(evaluation: Evaluation) -> Judgement | None:
     says = tell(ident, face=level, screen=screen)
     if short == 0.0 and screen > level:
         says = tell("subject.above-screen/wanted", face=level, wanted=evaluation.target.rec709.high)
+    elif short > 0.0 and screen < level:
+        ident = _whose(evaluation, "subject.above-screen/dark", "subject.above-screen/dark/hands")
+        says = tell(ident, face=level, screen=screen, least=ABOVE.at)
     return Judgement(ABOVE.grade(short), level, ABOVE.at, "%", says, short)
 
 
