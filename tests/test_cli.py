@@ -93,6 +93,14 @@ def test_check_prints_a_table_for_people(plan: Path) -> None:
     assert done.returncode == 0
     assert "Seed vault, night round" in done.stdout
     assert "→" in done.stdout
+    assert "shutter 180 °" in done.stdout
+
+
+def test_a_still_has_a_shutter_time_and_no_angle(tmp_path: Path) -> None:
+    path = tmp_path / "still.json"
+    path.write_text(json.dumps({**dump_plan(seed_vault()), "medium": "stills"}))
+    done = run("check", path)
+    assert "shutter 1/50 s" in done.stdout, done.stdout + done.stderr
 
 
 def test_the_smallest_plan_can_be_checked(tmp_path: Path) -> None:

@@ -108,7 +108,7 @@ def check(plan_file: Path, as_json: bool) -> int:
     if as_json:
         say(report)
     else:
-        print(check_table(evaluation.plan.title, report))
+        print(check_table(evaluation.plan, report))
     return 1 if any(finding.judgement.severity == "stop" for finding in findings) else 0
 
 

@@ -7,7 +7,8 @@ from typing import Any
 
 import numpy as np
 
-from ausblick.core.sentences import Sentence, say
+from ausblick.core.plan import Plan
+from ausblick.core.sentences import Sentence, say, shutter
 from ausblick.core.standards.plain import unplain
 
 MARK = {"stop": "✕ stop", "fix": "✕ fix", "consider": "△ consider", "fine": "○ holds"}
@@ -23,9 +24,14 @@ def _margin(value: float | None) -> str:
     return _num(value if value is None or not -0.01 < value < 0.0 else -0.01, "m", 2)
 
 
-def check_table(title: str, report: dict[str, Any]) -> str:
+def _shutter(plan: Plan, angle: float) -> str:
+    """A still has a time, and no angle."""
+    return shutter(plan.camera.shutter_s) if plan.medium == "stills" else _num(angle, "°", 0)
+
+
+def check_table(plan: Plan, report: dict[str, Any]) -> str:
     coverage, screen, exposure, blur = (report[k] for k in ("coverage", "screen", "exposure", "blur"))
-    lines = [title, ""]
+    lines = [plan.title, ""]
     lines.append(
         f"screen     {'covered' if coverage['covered'] else 'NOT COVERED'}, margin {_margin(coverage['margin_m'])}"
     )
@@ -41,7 +47,7 @@ def check_table(title: str, report: dict[str, Any]) -> str:
     )
     lines.append(
         f"camera     smear {_num(blur['motion_px'], 'px')}, screen blur {_num(blur['screen_defocus_px'], 'px')}, "
-        f"shutter {_num(blur['shutter_angle'], '°', 0)}"
+        f"shutter {_shutter(plan, blur['shutter_angle'])}"
     )
     lines.append("")
     for finding in report["findings"]:

@@ -106,6 +106,14 @@ def test_data_says_what_follows_the_day() -> None:
     assert said["offload of it at 250 MB/s"] == pytest.approx(3.0)
 
 
+def test_only_what_moves_has_a_shutter_angle() -> None:
+    from ausblick.core.evaluation.evaluate import evaluate
+
+    told = {medium: {n.id: n.value for n in numbers(evaluate(plan(medium), STORE))} for medium in ("video", "stills")}
+    assert told["video"]["angle"] == pytest.approx(360.0 * 0.01 * 25.0)
+    assert "angle" not in told["stills"]
+
+
 def test_in_the_sun_a_slower_shutter_comes_with_a_filter_that_keeps_the_exposure() -> None:
     sun = {"role": "key", "position": [-6, 8, 9], "aim": [0, 1, 0],
            "fixture": {"emitter": {"shape": "sun"}, "normal_lux": 70000}}  # fmt: skip

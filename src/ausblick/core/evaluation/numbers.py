@@ -22,7 +22,7 @@ def numbers(evaluation: Evaluation) -> list[Number]:
         *light_numbers(evaluation),
         *_subject(evaluation),
         *subject_numbers(evaluation),
-        *_camera(evaluation),
+        *(one for one in _camera(evaluation) if one.id != "angle" or evaluation.plan.medium != "stills"),
         *recording_numbers(evaluation),
         *key_numbers(evaluation),
     ]
