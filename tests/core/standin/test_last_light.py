@@ -59,6 +59,20 @@ def test_who_moved_is_where_they_are_now_before_the_new_light_is_worked_out(
     assert np.array_equal(again.frame, after.frame)
 
 
+def test_what_comes_into_the_frame_is_not_black(lit: Plan) -> None:
+    """Of the coat a hand's breadth more is seen; what has never been seen of a body is waited for."""
+    near = apply_changes(lit, [Change("companions", []), Change("camera.z", 4.6), Change("camera.focal_mm", 85.0)])
+    last = LastLight()
+    whole(near, last)
+    back = apply_changes(near, [Change("camera.z", 5.2)])
+    early = picture_at_once(back, WIDE, STORE, last)
+    assert early is not None
+    after = whole(back, LastLight())
+    assert apart(early.frame, after.frame) < 0.003
+    down = apply_changes(near, [Change("camera.tilt", -12.0)])
+    assert picture_at_once(down, WIDE, STORE, last) is None
+
+
 @pytest.mark.parametrize(
     "change",
     [

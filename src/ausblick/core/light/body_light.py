@@ -49,9 +49,11 @@ HEIGHTS, SIDES, AHEAD = (0.06, 0.35, 0.65, 0.92), (-0.15, 0.15), 0.06
 @dataclass(frozen=True, eq=False)
 class BodyLight:
     """Light (V, 3) in lux on the places of a body, and what of it comes back as gloss where a surface sends all of
-    it that way (V, 3). `around` (9, 3): what surrounds it, as harmonics in its own axes, pi times the radiance."""
+    it that way (V, 3); there is none but of `known` (S,). `around` (9, 3): what surrounds it, as harmonics in its own
+    axes, pi times the radiance."""
 
     body: SolidBody
+    known: Ints
     lux: Floats32
     gloss: Floats32
     around: Floats32
@@ -65,7 +67,7 @@ class BodyLight:
 def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store: BasisStore) -> BodyLight:
     """Of all lamps as they are dimmed, of the surroundings, what returns, and what the body sends itself. Most places
     that cannot be seen stay dark."""
-    shown = _SHOWN.get((body.key, view_key(view)), lambda: _shown(body, view))
+    shown = _shown_of(body, view)
     seen = shown.rows
     lux, gloss = np.zeros((2, len(body.places), 3), dtype=np.float32)
     radiance = _radiance(plan, body, light, store)
@@ -86,7 +88,7 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
         gloss[seen] = both[1]
     if plan.subject is not None:
         lux[seen] += sent_to_itself(plan.subject, body.shape, lux)[seen]
-    return BodyLight(body, lux, gloss, np.float32(np.pi) * radiance.mean(axis=0))
+    return BodyLight(body, seen, lux, gloss, np.float32(np.pi) * radiance.mean(axis=0))
 
 
 def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
@@ -121,6 +123,15 @@ class _Shown:
 
 
 _SHOWN: Shelf[_Shown] = Shelf(4)
+
+
+def places_shown(body: SolidBody, view: View) -> Ints:
+    """Places (S,) of a body that get light for a picture."""
+    return _shown_of(body, view).rows
+
+
+def _shown_of(body: SolidBody, view: View) -> _Shown:
+    return _SHOWN.get((body.key, view_key(view)), lambda: _shown(body, view))
 
 
 def _shown(body: SolidBody, view: View) -> _Shown:

@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
+import numpy as np
+from scipy.spatial import KDTree
+
 from ..camera.view import View
-from ..figure.solid_body import solid_body
+from ..figure.solid_body import SolidBody, solid_body
 from ..light.basis import BasisStore
+from ..light.body_light import BodyLight, places_shown
 from ..light.keys import PLAIN_CAMERA, PLAIN_PERSON
 from ..matte.capture import Capture
 from ..matte.lit_room import LitSide, sides_seen
@@ -16,6 +20,10 @@ SETS = 4
 """Of so many sets the last picture's light is remembered."""
 SIDES = 12
 """Of each so many pieces of the room as they were lit, the last first: a camera that goes back sees them again."""
+MOST_NEW = 0.25
+"""Share of a body's places in the frame that may have come into it."""
+TURNED = 0.3
+"""How far, in shares of stature, from a place one counts that is turned the other way, over two."""
 STANDING = {name: getattr(PLAIN_PERSON, name) for name in ("x", "z")}
 LOOKING = {name: getattr(PLAIN_CAMERA, name) for name in ("x", "y", "z", "pan", "tilt", "roll", "focal_mm")}
 
@@ -50,15 +58,19 @@ class LastLight:
 
 def moved_to(known: KnownLight, plan: Plan, view: View, store: BasisStore) -> Capture | None:
     """A set's last capture with people and camera where they are in the plan: the light on each place of a body goes
-    with it, shadows stay where they were. None where the camera sees more of the room than it ever did."""
+    with it, shadows stay where they were. None where the camera sees more of the room than it ever did, or much
+    more of a body."""
     last, room = known.capture, []
     for side, spans in sides_seen(plan, view, store):
         lit = next((one for one in known.room if one.shows(side, spans)), None)
         if lit is None:
             return None
         room.append(replace(lit, side=side))
-    others = tuple(_moved(one, seen_as(plan, i), view) for i, one in enumerate(last.others))
-    return replace(_moved(last, plan, view), room=tuple(room), others=others)
+    moved = _moved(last, plan, view)
+    others = [_moved(one, seen_as(plan, i), view) for i, one in enumerate(last.others)]
+    if moved is None or any(one is None for one in others):
+        return None
+    return replace(moved, room=tuple(room), others=tuple(one for one in others if one is not None))
 
 
 def _placeless(plan: Plan) -> str:
@@ -68,8 +80,26 @@ def _placeless(plan: Plan) -> str:
     return plan.model_copy(update={"camera": camera, "subject": people, "companions": others}).model_dump_json()
 
 
-def _moved(last: Capture, plan: Plan, view: View) -> Capture:
+def _moved(last: Capture, plan: Plan, view: View) -> Capture | None:
     body = last.body
     if body is not None and plan.subject is not None:
-        body = replace(body, body=solid_body(plan.subject, plan.camera))
+        body = _carried(body, solid_body(plan.subject, plan.camera), view)
+        if body is None:
+            return None
     return replace(last, plan=plan, view=view, body=body)
+
+
+def _carried(light: BodyLight, to: SolidBody, view: View) -> BodyLight | None:
+    """The light that a body's places had, on them where they are now. What comes into the frame takes it of what it
+    is nearest to and most turned alike; None where that is much."""
+    shown = places_shown(to, view)
+    new = shown[~np.isin(shown, light.known)]
+    if len(new) > MOST_NEW * len(shown):
+        return None
+    lux, gloss = light.lux, light.gloss
+    if len(new):
+        alike = np.concatenate([to.shape.own, TURNED * to.shape.facing], axis=1)
+        nearest = light.known[KDTree(alike[light.known]).query(alike[new])[1]]
+        lux, gloss = lux.copy(), gloss.copy()
+        lux[new], gloss[new] = lux[nearest], gloss[nearest]
+    return replace(light, body=to, lux=lux, gloss=gloss)
