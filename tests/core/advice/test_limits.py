@@ -23,7 +23,6 @@ from ausblick.core.light.mirror import Mirrored, Reflection
 from ausblick.core.light.others_shade import OthersShade
 from ausblick.core.light.spill import Place, ProbeReading
 from ausblick.core.plan import Plan, plan_from
-from ausblick.core.sentences import say
 from ausblick.core.standards.limits import LIMITS
 from tests.conftest import lamp
 from tests.stores import STORE
@@ -398,13 +397,3 @@ def test_a_face_that_is_told_to_be_too_dark_is_not_told_to_be_below_the_screen_a
     assert severity("subject.exposure", face_at(29.9, 30.0, -2.0)) == "consider"
     assert severity("subject.above-screen", face_at(29.9, 30.0, -2.0)) is None
     assert severity("subject.above-screen", face_at(29.9, 30.0)) == "consider"
-
-
-def test_a_face_above_the_screen_is_told_what_it_lacks() -> None:
-    [rule] = CRAFT.only(["subject.above-screen"])
-    judged = rule.judge(face_at(37.0, 24.0))
-    assert judged is not None
-    assert say(judged.says) == "Face at 37 %, above the screen's 24 %, but under 42 %"
-    below = rule.judge(face_at(37.0, 40.0))
-    assert below is not None
-    assert say(below.says) == "Face at 37 %, screen at 40 %"

@@ -22,6 +22,12 @@ def burning(lamp: Light, kelvin: float, white_balance_k: float, tint: float) -> 
     return light_rgb(kelvin, lamp.fixture.duv, white_balance_k, tint)
 
 
+def through_gel(lamp: Light, white_balance_k: float, tint: float) -> Floats:
+    """Weights (3,) of R, G, B per lux of what comes through a lamp's gel under a white balance."""
+    light = burning(lamp, lamp.fixture.cct, white_balance_k, tint) * np.array(lamp.gel)
+    return np.asarray(light / (light @ LUMA))
+
+
 def whitening(light: Floats) -> tuple[float, float, float]:
     """What a gel lets through of each channel of such light (3,), so that it is white: of the weakest all, as no gel
     adds any; none at all, (1, 1, 1), where it is white as it is."""
@@ -33,14 +39,9 @@ def whitening(light: Floats) -> tuple[float, float, float]:
 
 def converted_to(lamp: Light) -> float | None:
     """The colour temperature, K, that a lamp behind its gel burns at; None where no black body has that colour."""
-    best = min(KELVINS, key=lambda kelvin: _apart(lamp, kelvin))
-    return best if _apart(lamp, best) <= PALE else None
-
-
-def _apart(lamp: Light, kelvin: float) -> float:
-    """How far the light of a lamp behind its gel is from white under a white balance, K."""
-    light = burning(lamp, lamp.fixture.cct, kelvin, 0.0) * np.array(lamp.gel)
-    return float(np.ptp(light / (light @ LUMA)))
+    off_white = {kelvin: float(np.ptp(through_gel(lamp, kelvin, 0.0))) for kelvin in KELVINS}
+    best = min(KELVINS, key=off_white.__getitem__)
+    return best if off_white[best] <= PALE else None
 
 
 def taken_stops(light: Floats, gel: tuple[float, float, float]) -> float:

@@ -9,10 +9,8 @@ import numpy as np
 from ...colour.white_point import light_rgb
 from ...damage.edges import CLIPS
 from ...evaluation.results import Evaluation
-from ...geometry.vectors import Floats
 from ...light.basis import BasisStore
-from ...light.gels import PALE, burning, taken_stops, whitening
-from ...light.mix import lamp_rgb, scalar_lux
+from ...light.gels import PALE, burning, taken_stops, through_gel, whitening
 from ...plan import Change, Light, Plan, edit
 from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
@@ -44,23 +42,18 @@ def _on_the_screen(evaluation: Evaluation) -> list[int]:
     return [i for i, lamp in enumerate(lights) if lamp.on and lamp.dimmer > 0.0 and by.get(lamp.id, 0.0) > 0.0]
 
 
-def _colour_of(plan: Plan, lamp: Light) -> Floats:
-    """Weights (3,) per lux of what comes through its gel."""
-    found = lamp_rgb(plan, lamp)
-    return np.asarray(found / scalar_lux(found))
-
-
 def _why_mixed(evaluation: Evaluation) -> str:
     """By lamps of two colours, with their gels, or the light of room or sky; where they are alike, by what clips of
     the screen, or by what the room returns."""
     plan, screen = evaluation.plan, evaluation.screen
-    colours = np.array([_colour_of(plan, plan.lights[i]) for i in _on_the_screen(evaluation)]).reshape(-1, 3)
-    if len(colours) and float(np.ptp(colours, axis=0).max()) > PALE:
-        return "lamps"
     room, camera = plan.room, plan.camera
+    lamps = [plan.lights[i] for i in _on_the_screen(evaluation)]
+    colours = [through_gel(lamp, camera.white_balance_k, camera.tint) for lamp in lamps]
+    if colours and float(np.ptp(colours, axis=0).max()) > PALE:
+        return "lamps"
     around = light_rgb(room.ambient_cct, 0.0, camera.white_balance_k, camera.tint)
     counts = screen is not None and room.ambient_lux > ROOM_COUNTS * screen.lux_mean
-    if len(colours) and counts and float(np.abs(around - colours[0]).max()) > PALE:
+    if colours and counts and float(np.abs(around - colours[0]).max()) > PALE:
         return "sky" if room.kind == "exterior" else "room"
     return "clips" if evaluation.damage and evaluation.damage.mean.clipped > CLIPS else "returned"
 
@@ -155,8 +148,8 @@ def _without_colour(plan: Plan, lit: list[int], wanted: float) -> list[Proposal]
     found = []
     for i in lit:
         lamp = plan.lights[i]
-        light = burning(lamp, lamp.fixture.cct, wanted, plan.camera.tint) * np.array(lamp.gel)
-        if lamp.role in ("other", "back") and float(np.ptp(light / scalar_lux(light))) > PALE:
+        coloured = float(np.ptp(through_gel(lamp, wanted, plan.camera.tint))) > PALE
+        if lamp.role in ("other", "back") and coloured:
             off = (edit.lamp(i).on(False),)
             found.append(Proposal(tell("do/lamp-off", lamp=lamp.name), off, tell("cost/accent")))
     return found
