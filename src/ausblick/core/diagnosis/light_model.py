@@ -14,7 +14,7 @@ from functools import cached_property
 import numpy as np
 
 from ..camera.level_schools import key_channel
-from ..colour.white_point import light_rgb
+from ..colour.white_point import lights_rgb
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore, lamp_maps, weights
 from ..light.body_shade import body_maps_at
@@ -28,12 +28,16 @@ from ..light.returned import returned_maps, returned_to_screen, scene_light
 from ..light.total import light_around
 from ..plan import Light, Plan
 from .face_light import face_light, on_face
-from .observed_face import ObservedFace, face_zones
+from .observed_face import FaceZones, ObservedFace, face_zones
 from .observed_light import ObservedCells, ObservedLight
 
 STEP = 0.02
 """Places are moved by this to see what that changes, m."""
 NEARLY, ABOUT = 0.1, 0.2
+STEPS_ASIDE = np.array([2.0, 1.0, 2.0, 1.0])
+"""So far colours are turned to see what that changes: a lamp's mired and green, and the camera's."""
+AS_IT_IS = np.zeros((1, 4))
+ASIDE = np.vstack([AS_IT_IS, *(side * row for row in np.diag(STEPS_ASIDE) for side in (-1.0, 1.0))])
 REMEMBERED = 400
 MUCH, SKIN_LIKE, TOO_BRIGHT = 0.3, 0.6, 0.8
 """A lamp gives much of a face's light from this share on; a place whose colour is further from the planned skin's,
@@ -115,30 +119,50 @@ class LightModel:
             return np.asarray(level)
         return np.concatenate([level, *(logs[:, c] - level for c in self.others)])
 
-    def lamp_light(self, by: Deviations) -> Floats:
-        """Each lamp's light (L, N, 3) with what deviates of it."""
-        colour = np.array([self._colour(i, by) for i in range(len(self.lamps))])
-        own = np.array([self._own(i, by.place[i]) for i in range(len(self.lamps))]).reshape(self.own.shape)
-        returned = np.array([self._around(i, by.place[i])[1] for i in range(len(self.lamps))])
-        back = returned.reshape(self.returned.shape)
-        return np.asarray(by.level[:, None, None] * colour[:, None, :] * (own[:, :, None] * self.look + back))
-
     def light(self, by: Deviations) -> tuple[Floats, Floats]:
         """All of it (N, 3), and each lamp's (L, N, 3), without what the camera makes of it."""
-        each = self.lamp_light(by)
-        rest = self.rest * self._balance_gains(by.camera[1], by.camera[2])
-        return np.maximum(each.sum(axis=0) + rest, 1e-6), each
+        (tints,) = self._tints(by, AS_IT_IS)
+        each = by.level[:, None, None] * self._undimmed(by, tints[:-1])
+        return np.maximum(each.sum(axis=0) + self.rest * tints[-1], 1e-6), each
 
     def predicted(self, by: Deviations) -> Floats:
         """The data (N,) or (3 N,) that deviations would give."""
         total, _ = self.light(by)
         return np.asarray(self.data(total) + self._camera @ by.camera)
 
-    def _balance_gains(self, mired: float, green: float) -> Floats:
-        """What another white balance does to light (3,) that is white under the planned one."""
-        camera = self.plan.camera
-        kelvin, tint = camera.white_balance_k, camera.tint
-        return light_rgb(kelvin, tint / 1000.0, shifted(kelvin, -mired), tint - green)
+    def _undimmed(self, by: Deviations, colours: Floats) -> Floats:
+        """Light (L, N, 3) of lamps in their colours (L, 3) at the level that is planned."""
+        own = self.own + (by.place[:, None, :] @ self._slopes_as_planned)[:, 0]
+        back = self.returned
+        # For a hand's breadth along its slopes, beyond that worked out anew.
+        far = np.flatnonzero(np.abs(by.place).max(axis=1) >= NEARLY)
+        if len(far):
+            back = back.copy()
+        for i in far:
+            own[i], back[i] = self.own_at(int(i), by.place[i]), self._around(int(i), by.place[i])[1]
+        return np.asarray(colours[:, None, :] * (own[:, :, None] * self.look + back))
+
+    def _tints(self, by: Deviations, aside: Floats) -> Floats:
+        """Weights (V, L + 1, 3) of the lamps' colours under the camera's balance, and of what is white under the
+        planned one, as they deviate and in ways (V, 4) aside of that: the lamps' mired and green, the camera's."""
+        cct, duv, gel = self._colours
+        camera, off = self.plan.camera, aside.T[:, :, None]
+        own = np.ones(len(cct))
+        own[-1] = 0.0
+        kelvin = all_shifted(cct, np.append(by.mired, 0.0) + own * off[0])
+        greener = duv + (np.append(by.green, 0.0) + own * off[1]) / 1000.0
+        balance = all_shifted(np.array(camera.white_balance_k), -(by.camera[1] + off[2]))
+        return lights_rgb(kelvin, greener, balance, camera.tint - (by.camera[2] + off[3])) * gel
+
+    @cached_property
+    def _colours(self) -> tuple[Floats, Floats, Floats]:
+        """Of the lamps, and of a light that is white under the planned balance: kelvin, Duv, the gel (L + 1, 3)."""
+        camera, fixtures = self.plan.camera, [lamp.fixture for lamp in self.lamp_list]
+        return (
+            np.array([*(one.cct for one in fixtures), camera.white_balance_k]),
+            np.array([*(one.duv for one in fixtures), camera.tint / 1000.0]),
+            np.array([*(lamp.gel for lamp in self.lamp_list), (1.0, 1.0, 1.0)]),
+        )
 
     @cached_property
     def _camera(self) -> Floats:
@@ -152,55 +176,34 @@ class LightModel:
 
     def slopes(self, by: Deviations) -> Floats:
         """How the data change with each deviation: (M, 5 + 6 L)."""
-        total, each = self.light(by)
-        columns = [self._camera[:, k] for k in range(5)]
-        for k, step in ((1, 2.0), (2, 1.0)):
-            aside = step * np.eye(5)[k]
-            columns[k] = self._share(self._rebalanced(by, each, aside) / (2.0 * step * total))
-        for i in range(len(self.lamps)):
-            colour, place = self._colour(i, by), by.place[i]
-            whole = colour * (self._own(i, place)[:, None] * self.look[i] + self._around(i, place)[1])
-            columns.append(self._share(whole / total))
-            for m, g in ((2.0, 0.0), (0.0, 1.0)):
-                less, more = (self._colour(i, by, side * m, side * g) for side in (-1.0, 1.0))
-                columns.append(self._share(each[i] * np.log(more / less) / (2.0 * (m + g)) / total))
-            for slope in self._place_slopes(i, place):
-                columns.append(self._share(by.level[i] * colour * slope[:, None] * self.look[i] / total))
-        return np.column_stack(columns)
-
-    def _rebalanced(self, by: Deviations, each: Floats, aside: Floats) -> Floats:
-        """Difference (N, 3) of the light between a camera's balance on one side and on the other."""
-        less, more = (replace(by, camera=by.camera + side * aside) for side in (-1.0, 1.0))
-        turned = np.array([np.log(self._colour(i, more) / self._colour(i, less)) for i in range(len(self.lamps))])
-        gains = [self._balance_gains(float(one.camera[1]), float(one.camera[2])) for one in (less, more)]
-        return np.asarray((each * turned[:, None, :]).sum(axis=0) + self.rest * (gains[1] - gains[0]))
+        tints = self._tints(by, ASIDE)
+        less, more = tints[1::2], tints[2::2]
+        turned = np.log(more / less) / (2.0 * STEPS_ASIDE[:, None, None])
+        colours, turned = tints[0, :-1], turned[:, :-1, None, :]
+        undimmed = self._undimmed(by, colours)
+        each = by.level[:, None, None] * undimmed
+        total = np.maximum(each.sum(axis=0) + self.rest * tints[0, -1], 1e-6)
+        gains = (more - less)[2:, -1, None, :] / (2.0 * STEPS_ASIDE[2:, None, None])
+        balance = self._share(((each * turned[2:]).sum(axis=1) + self.rest * gains) / total)
+        moved = np.array([self._place_slopes(i, place) for i, place in enumerate(by.place)])
+        moved = (by.level[:, None] * colours)[:, None, None, :] * moved[..., None] * self.look[:, None]
+        warmer = each[:, None] * np.moveaxis(turned[:2], 0, 1)
+        lamps = np.concatenate([undimmed[:, None], warmer, moved], axis=1)
+        columns = self._share(lamps.reshape(-1, self.count, 3) / total)
+        return np.vstack([self._camera.T[:1], balance, self._camera.T[3:], columns]).T
 
     def _share(self, change: Floats) -> Floats:
-        """A relative change (N, 3) of the light, as one of the data."""
-        level = change[:, self.key]
+        """Relative changes (..., N, 3) of the light, as changes (..., M) of the data."""
+        level = change[..., self.key]
         if not self.observed.coloured:
             return level
-        return np.concatenate([level, *(change[:, c] - level for c in self.others)])
-
-    def _colour(self, i: int, by: Deviations, mired: float = 0.0, green: float = 0.0) -> Floats:
-        """Weights (3,) of a lamp's colour under the camera's balance, as both deviate; `mired`, `green` on top."""
-        lamp, camera = self.lamp_list[i], self.plan.camera
-        kelvin = shifted(lamp.fixture.cct, float(by.mired[i]) + mired)
-        duv = lamp.fixture.duv + (float(by.green[i]) + green) / 1000.0
-        balance = shifted(camera.white_balance_k, -float(by.camera[1]))
-        return np.asarray(light_rgb(kelvin, duv, balance, camera.tint - float(by.camera[2])) * np.array(lamp.gel))
+        return np.concatenate([level, *(change[..., c] - level for c in self.others)], axis=-1)
 
     def _place_slopes(self, i: int, place: Floats) -> Floats:
         """Change of a lamp's own light per metre across, up and away (3, N)."""
         if np.abs(place).max() < NEARLY:
             return np.asarray(self._slopes_as_planned[i])
         return self._measured_slopes(i, place)
-
-    def _own(self, i: int, place: Floats) -> Floats:
-        """A lamp's own light (N,): for a hand's breadth along its slopes, beyond that worked out anew."""
-        if np.abs(place).max() < NEARLY:
-            return np.asarray(self.own[i] + place @ self._slopes_as_planned[i])
-        return self.own_at(i, place)
 
     @cached_property
     def _slopes_as_planned(self) -> Floats:
@@ -209,8 +212,9 @@ class LightModel:
     def _measured_slopes(self, i: int, place: Floats) -> Floats:
         if self.lamp_list[i].is_daylight:
             return np.zeros((3, self.count))
-        here = self.own_at(i, place)
-        return np.array([(self.own_at(i, place + STEP * axis) - here) / STEP for axis in np.eye(3)])
+        # What is left and what returns is known about there only: a step between two such places is no slope.
+        left, here = self._around(i, place)[0], self._bare_at(i, place)
+        return np.array([left * (self._bare_at(i, place + STEP * axis) - here) / STEP for axis in np.eye(3)])
 
     def _around(self, i: int, place: Floats) -> tuple[Floats, Floats]:
         """What shadows leave of a lamp's light (N,), and what the set returns of it (N, 3), with its stand about
@@ -233,33 +237,48 @@ class LightModel:
         return {}
 
     def own_at(self, i: int, by: Floats) -> Floats:
-        """A lamp's own light (N,) with its stand moved by (3,) m, its aim kept; the last ones are remembered."""
+        """A lamp's own light (N,) with its stand moved by (3,) m, its aim kept."""
+        return np.asarray(self._around(i, by)[0] * self._bare_at(i, by))
+
+    def _bare_at(self, i: int, by: Floats) -> Floats:
+        """The same before shadows take from it (N,); the last ones are remembered."""
         key = (i, by.tobytes())
         if key not in self._moved:
             if len(self._moved) > REMEMBERED:
                 self._moved.clear()
-            self._moved[key] = self._own_moved(i, by)
+            self._moved[key] = self._bare(i, by)
         return self._moved[key]
 
     @cached_property
     def _moved(self) -> dict[tuple[int, bytes], Floats]:
         return {}
 
-    def _own_moved(self, i: int, by: Floats) -> Floats:
+    def _bare(self, i: int, by: Floats) -> Floats:
         lamp = self.lamp_list[i]
-        weight = weights(self.plan)[self.lamps[i]]
         moved = lamp.model_copy(update={"position": _off_the_floor(lamp, by)})
         emission = emission_of(moved, self.plan)
-        parts = []
+        parts = [direct_lux_facing(emission, *place, most=3) for place in self._seen_places if len(place[0])]
+        if self._face is not None:
+            parts.append(on_face(emission, self._face, self.plan))
+        return np.asarray(weights(self.plan)[self.lamps[i]] * np.concatenate(parts))
+
+    @cached_property
+    def _seen_places(self) -> list[tuple[Floats, Floats, Floats]]:
+        """Of each surface the seen cells (N, 3), where they face, and what may stand before them."""
+        found = []
         for one in self.observed.surfaces:
             seen, facing = one.seen.ravel(), one.grid.facing()
-            toward = facing if facing.ndim == 1 else facing[seen]
             blocks = before_wall(self.plan) if one.grid.sheet.name == "wall" else set_triangles(self.plan)
-            points = one.grid.points()[seen]
-            parts.append(direct_lux_facing(emission, points, toward, blocks, most=3) if len(points) else np.zeros(0))
-        if self.observed.face is not None and self.plan.subject is not None:
-            parts.append(on_face(emission, face_zones(self.plan, self.plan.subject), self.plan))
-        return np.asarray(weight * self._around(i, by)[0] * np.concatenate(parts))
+            found.append((one.grid.points()[seen], facing if facing.ndim == 1 else facing[seen], blocks))
+        return found
+
+    @cached_property
+    def _face(self) -> FaceZones | None:
+        return (
+            None
+            if self.observed.face is None or self.plan.subject is None
+            else face_zones(self.plan, self.plan.subject)
+        )
 
 
 def _off_the_floor(lamp: Light, by: Floats) -> tuple[float, float, float]:
@@ -267,9 +286,14 @@ def _off_the_floor(lamp: Light, by: Floats) -> tuple[float, float, float]:
     return float(x), max(LOWEST, float(y)), max(LOWEST, float(z))
 
 
+def all_shifted(kelvin: Floats, mired: Floats) -> Floats:
+    """Colour temperatures so many mired warmer, K."""
+    return np.clip(1e6 / np.maximum(1e6 / kelvin + mired, 30.0), 1000.0, 25000.0)
+
+
 def shifted(kelvin: float, mired: float) -> float:
     """A colour temperature so many mired warmer, K."""
-    return min(max(1e6 / max(1e6 / kelvin + mired, 30.0), 1000.0), 25000.0)
+    return float(all_shifted(np.array(kelvin), np.array(mired)))
 
 
 def light_model_of(plan: Plan, observed: ObservedLight, store: BasisStore) -> LightModel:

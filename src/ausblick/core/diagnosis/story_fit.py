@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from scipy.linalg import block_diag, cho_factor, cho_solve
+from scipy.linalg import block_diag
 
 from ..geometry.vectors import Floats
 from .light_model import Deviations, LightModel
@@ -75,14 +75,30 @@ class Errors:
         self.smooth = np.zeros(level.shape)
         self.smooth[: len(places), : len(places)] = np.exp(-0.5 * (away / FIELD) ** 2)
 
-    def whole(self, added: list[Floats]) -> Floats:
-        """Covariance (M, M); `added` to each of its blocks."""
-        size = len(self.blocks[0])
-        found = np.zeros((size * len(self.blocks), size * len(self.blocks)))
-        for k, block in enumerate(self.blocks):
-            part = slice(k * size, (k + 1) * size)
-            found[part, part] = block + added[k] if added else block
-        return found
+    def whitened(self, added: list[Floats]) -> Whitening:
+        """`added` to each of the blocks."""
+        blocks = [block + added[k] if added else block for k, block in enumerate(self.blocks)]
+        roots = np.linalg.cholesky(np.array(blocks))
+        log_det = 2.0 * float(np.log(np.diagonal(roots, axis1=1, axis2=2)).sum())
+        return Whitening(np.linalg.inv(roots), log_det)
+
+
+@dataclass(frozen=True, eq=False)
+class Whitening:
+    """What makes errors even and independent: the inverse root (B, N, N) of each block of their covariance, and the
+    logarithm of its determinant."""
+
+    roots: Floats
+    log_det: float
+
+    def of(self, data: Floats) -> Floats:
+        """Data (B N,) or columns of them (B N, C), in standard deviations."""
+        blocks, size, _ = self.roots.shape
+        return np.asarray((self.roots @ data.reshape(blocks, size, -1)).reshape(data.shape))
+
+    def level_weight(self, white: Floats) -> Floats:
+        """Of whitened data (B N,) what the first block's inverse makes of them (N,)."""
+        return np.asarray(self.roots[0].T @ white[: self.roots.shape[1]])
 
 
 def _alike(observed: ObservedLight) -> Floats:
@@ -101,12 +117,8 @@ class StoryFit:
         self.errors = Errors(model)
 
     @cached_property
-    def _plain(self) -> tuple[tuple[Floats, bool], float]:
-        return self._factored([])
-
-    def _factored(self, added: list[Floats]) -> tuple[tuple[Floats, bool], float]:
-        factor = cho_factor(self.errors.whole(added), lower=True, check_finite=False)
-        return factor, 2.0 * float(np.log(np.diag(factor[0])).sum())
+    def _plain(self) -> Whitening:
+        return self.errors.whitened([])
 
     def _field_of(self, story: Story) -> tuple[Floats, list[Floats]] | None:
         """How much of the light a field would touch (N,), and what that adds to the errors."""
@@ -128,7 +140,7 @@ class StoryFit:
         its other part, from which it begins as well, with what only the first part leaves open taken from `near`:
         alone, a part bends what it leaves as careful towards what the other one would explain."""
         found = self._field_of(story)
-        factor, log_det = self._factored(found[1]) if found else self._plain
+        errors = self.errors.whitened(found[1]) if found else self._plain
         starts = begins(story, self.lamps)
         if near is not None and near.story == story:
             starts = [near.by.vector]
@@ -140,16 +152,16 @@ class StoryFit:
                 starts.append(np.where(opened, own, beside.by.vector))
         if len(starts) > MOST_BEGINS:
             precision = spreads(story, self.lamps) ** -2.0
-            costs = [self._cost(one, centre(story, self.lamps), precision, factor)[0] for one in starts]
+            costs = [self._cost(one, centre(story, self.lamps), precision, errors)[0] for one in starts]
             starts = [starts[i] for i in np.argsort(costs)[:MOST_BEGINS]]
-        tries = [self._descended(story, begin, factor, steps) for begin in starts]
+        tries = [self._descended(story, begin, errors, steps) for begin in starts]
         cost, vector, off, log_hessian = min(tries, key=lambda t: t[0] + 0.5 * t[3])
         spread = spreads(story, self.lamps)
         log_prior = float(np.log(prior(story, self.lamps)))
-        log_odds = -cost - 0.5 * log_hessian - 0.5 * log_det - float(np.log(spread).sum())
+        log_odds = -cost - 0.5 * log_hessian - 0.5 * errors.log_det - float(np.log(spread).sum())
         field = None
         if found is not None:
-            field = found[1][0] @ cho_solve(factor, off, check_finite=False)[: self.model.count]
+            field = found[1][0] @ errors.level_weight(off)
             # Cloth in a beam takes light, a light that nobody planned adds some: neither does the other.
             wrong = field.max() if any(part.kind == "obstacle" for part in story) else -field.min()
             log_odds -= 0.5 * (max(0.0, float(wrong)) / WRONG_WAY) ** 2
@@ -159,28 +171,28 @@ class StoryFit:
             log_odds + log_prior,
             log_prior,
             Deviations.of(vector),
-            float(off @ cho_solve(factor, off, check_finite=False)) / len(off),
+            float(off @ off) / len(off),
             self._strain(story, vector),
             field,
         )
 
     def _descended(
-        self, story: Story, begin: Floats, factor: tuple[Floats, bool], steps: int
+        self, story: Story, begin: Floats, errors: Whitening, steps: int
     ) -> tuple[float, Floats, Floats, float]:
-        """Cost, deviations, what they leave of the data, and the logarithm of the curvature's determinant."""
+        """Cost, deviations, what they leave of the data in standard deviations, and the logarithm of the curvature's
+        determinant."""
         middle, precision = centre(story, self.lamps), spreads(story, self.lamps) ** -2.0
         low, high = bounds(self.lamps)
         vector, damping = begin, 0.0
-        cost, off = self._cost(vector, middle, precision, factor)
+        cost, off = self._cost(vector, middle, precision, errors)
         hessian = np.diag(precision)
         for _ in range(steps):
-            slopes = self.model.slopes(Deviations.of(vector))
-            solved = cho_solve(factor, slopes, check_finite=False)
-            hessian = slopes.T @ solved + np.diag(precision)
-            pull = solved.T @ off - precision * (vector - middle)
+            slopes = errors.of(self.model.slopes(Deviations.of(vector)))
+            hessian = slopes.T @ slopes + np.diag(precision)
+            pull = slopes.T @ off - precision * (vector - middle)
             step = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), pull)
             trial = np.clip(vector + step, low, high)
-            worth, left = self._cost(trial, middle, precision, factor)
+            worth, left = self._cost(trial, middle, precision, errors)
             if worth > cost:
                 damping = max(4.0 * damping, 0.3)
                 continue
@@ -190,12 +202,10 @@ class StoryFit:
                 break
         return cost, vector, off, float(np.linalg.slogdet(hessian)[1])
 
-    def _cost(
-        self, vector: Floats, middle: Floats, precision: Floats, factor: tuple[Floats, bool]
-    ) -> tuple[float, Floats]:
-        off = self.data - self.model.predicted(Deviations.of(vector))
+    def _cost(self, vector: Floats, middle: Floats, precision: Floats, errors: Whitening) -> tuple[float, Floats]:
+        off = errors.of(self.data - self.model.predicted(Deviations.of(vector)))
         by = vector - middle
-        return 0.5 * float(off @ cho_solve(factor, off, check_finite=False)) + 0.5 * float(by @ (precision * by)), off
+        return 0.5 * float(off @ off) + 0.5 * float(by @ (precision * by)), off
 
     def _all_of_it(self, story: Story, field: Floats) -> float:
         """What an obstacle would take even where it takes least, as a share of its lamp: one in a beam leaves some of
@@ -219,8 +229,8 @@ class StoryFit:
         """How exactly (L,) each lamp's level is told when all of them are open: one standard deviation."""
         spread = spreads((), self.lamps)
         spread[5::6] = OPEN_LEVEL
-        slopes = self.model.slopes(self.model.as_planned)
-        hessian = slopes.T @ cho_solve(self._plain[0], slopes, check_finite=False) + np.diag(spread**-2.0)
+        slopes = self._plain.of(self.model.slopes(self.model.as_planned))
+        hessian = slopes.T @ slopes + np.diag(spread**-2.0)
         return np.sqrt(np.diag(np.linalg.inv(hessian))[5::6])
 
 
