@@ -12,12 +12,13 @@ from ..plan import Plan, PlanError, apply_changes
 from ..sentences import digits
 from ..standards.limit import Severity
 from ..standards.limits import HELPS, MOST_REMEDIES
+from .causes import CAUSES
 from .companions import said_of
 from .forbidden import forbidden
 from .no_remedy import no_remedy
 from .rule import RANK, Finding, Judgement, Outcome, Proposal, Remedy, Rule
 from .rule_set import CRAFT, RuleSet
-from .whole_plan import weight_of
+from .whole_plan import severity_unhidden, weight_of
 
 
 def find(
@@ -143,8 +144,14 @@ class Trials:
         )
 
     def _severity_before(self, rule_id: str) -> Severity:
+        """As severe as it is with nothing hidden: to show it, or its causes, is not told as making it worse."""
         judgement = self.before.get(rule_id)
-        return "fine" if judgement is None else judgement.severity
+        if judgement is None:
+            return "fine"
+        hides = (other for other, _ in CAUSES.get(rule_id, ()) if other in self.before)
+        if judgement.severity == "fine" and any(self.before[other].hidden > 0.0 for other in hides):
+            return "consider"
+        return severity_unhidden(rule_id, judgement)
 
 
 def _reads_the_same(rule: Rule, old: Judgement, new: Judgement | None) -> bool:

@@ -15,7 +15,7 @@ Judged = dict[str, Judgement]
 
 
 def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
-    """A lamp of the screen or the sun put out or down to nothing; daylight changed; a face exposed worse
+    """A lamp of the screen or the sun put out, any lamp dimmed to nothing; daylight changed; a face exposed worse
     for the sake of the screen's level; what the lens does not open to, another lens or opening where it is built in;
     or what the kit does not have."""
     return (
@@ -41,9 +41,9 @@ def _spoils(lamp: Light, then: Light) -> bool:
     # Of daylight only one thing can be done: it is kept out.
     if lamp.is_daylight and then != lamp.model_copy(update={"on": then.on}):
         return True
-    if lamp.role != "screen" and lamp.fixture.emitter.shape != "sun":
-        return False
-    return not then.on or then.dimmer < LEAST_DIMMER <= lamp.dimmer
+    if then.on and then.dimmer < LEAST_DIMMER <= lamp.dimmer:
+        return True
+    return not then.on and (lamp.role == "screen" or lamp.fixture.emitter.shape == "sun")
 
 
 def _excess(judged: Judged, rule_id: str) -> float:

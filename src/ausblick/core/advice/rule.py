@@ -25,6 +25,7 @@ RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
 class Judgement:
     """`excess` says how far beyond the limit the value is, in the limit's own scale: 0 holds.
 
+    `hidden`: the excess that shows once something else is mended, where that is more.
     `why` takes the place of the rule's own reason where a school has a better one. `person`: whom it is of, 0 the
     subject or the set, else a companion's place among them, from 1.
     """
@@ -37,6 +38,7 @@ class Judgement:
     excess: float
     why: str = ""
     person: int = 0
+    hidden: float = 0.0
 
 
 @dataclass(frozen=True)

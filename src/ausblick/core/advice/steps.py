@@ -19,6 +19,8 @@ ISOS = (
 )  # fmt: skip
 """Nominal thirds of a stop, as they are engraved and shown."""
 SMALLEST = 22.0
+MOST_ND = 10.0
+"""Of the darkest filters that are usual, stops."""
 NEAR = 0.02
 """A nominal number stands for what it is rounded from: 5.6 for 5.66."""
 

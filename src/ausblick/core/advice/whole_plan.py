@@ -21,11 +21,20 @@ def weight_of(judged: Mapping[str, Judgement]) -> float:
 
 
 def weight_of_one(rule_id: str, judgement: Judgement) -> float:
-    """Nothing for what is fine. What the key itself loses weighs by how much that is, from severity to severity."""
+    """Nothing for what is fine. What the key itself loses weighs by how much that is, from severity to severity; what
+    is only hidden weighs as if it showed, or to show it would be a loss."""
     weight = WEIGHTS[judgement.severity]
     if rule_id.startswith("key."):
-        return _on_the_way(LIMITS[rule_id], judgement.severity, judgement.excess)
+        excess = max(judgement.excess, judgement.hidden)
+        return _on_the_way(LIMITS[rule_id], severity_unhidden(rule_id, judgement), excess)
     return weight if judgement.severity != "consider" else MATTER_OF_TASTE * weight
+
+
+def severity_unhidden(rule_id: str, judgement: Judgement) -> Severity:
+    """How severe it is once it shows."""
+    if judgement.hidden <= judgement.excess:
+        return judgement.severity
+    return LIMITS[rule_id].grade(judgement.hidden)
 
 
 def _on_the_way(limit: Limit, severity: Severity, excess: float) -> float:

@@ -38,12 +38,14 @@ PLAIN_CLOTH = (0.16, 0.16, 0.18)
 @dataclass(frozen=True)
 class KeyDamage:
     """What the key by one formula will lose. `needed_clip`, `edge_error`, `hair_error`: of the matte, 0 to 1;
-    `motion_error` cm2; `matte_loss` of the solid figure in %; `lost`: the same of each thing worn, held or shown;
-    `clipped`: how much more the screen's colour difference would be if nothing clipped, as a share.
-    `*_causes`: what adds how much to it. None or empty where it is not in the picture."""
+    `unclipped_clip`: the clip that would be needed if nothing clipped; `motion_error` cm2; `matte_loss` of the solid
+    figure in %; `lost`: the same of each thing worn, held or shown; `clipped`: how much more the screen's colour
+    difference would be if nothing clipped, as a share. `*_causes`: what adds how much to it. None or empty where
+    it is not in the picture."""
 
     formula: Formula
     needed_clip: float
+    unclipped_clip: float
     clip_causes: Mapping[str, float]
     matte_loss: float | None
     lost: Mapping[str, float]
@@ -224,6 +226,7 @@ def _by_formula(
     return KeyDamage(
         formula=screen.formula,
         needed_clip=clip.needed,
+        unclipped_clip=clip.unclipped,
         clip_causes=clip.causes,
         matte_loss=loss,
         lost={name: each for name, each in losses.items() if not name.startswith("drawn ")},

@@ -93,17 +93,20 @@ class Groups:
 
 @dataclass(frozen=True)
 class ScreenClip:
-    """What holds a screen, as a share of the matte, and what each fault adds to it: shadow, folds, noise, and
-    unevenness, which is what a screen without the other three still needs."""
+    """What holds a screen, as a share of the matte, and what each fault adds to it: shadow, folds, noise, clipping,
+    and unevenness, which is what a screen without the other four still needs. `unclipped`: what it would need had
+    nothing clipped; what is cut off at white hides how uneven it was."""
 
     needed: float
+    unclipped: float
     causes: Mapping[str, float]
 
 
 def clips_of(signals: Sequence[ScreenSignal]) -> list[ScreenClip]:
     """Of several screens; what a fault adds is told by the clip without it."""
-    found = iter(needed_clips([version for signal in signals for version in _with_and_without(signal)]))
-    return [_clip(*five) for five in zip(found, found, found, found, found, strict=True)]
+    versions = [_with_and_without(signal) for signal in signals]
+    found = iter(needed_clips([one for own in versions for one in own]))
+    return [_clip(*(next(found) for _ in own)) for own in versions]
 
 
 def _with_and_without(signal: ScreenSignal) -> list[ScreenSignal]:
@@ -114,9 +117,16 @@ def _with_and_without(signal: ScreenSignal) -> list[ScreenSignal]:
         unshaded,
         signal.evenly(folds=False),
         signal.evenly(noise=False),
+        *([signal.as_if_unclipped()] if signal.clipped > 0.0 else []),
     ]
 
 
-def _clip(whole: float, alone: float, unshaded: float, flat: float, quiet: float) -> ScreenClip:
+def _clip(
+    whole: float, alone: float, unshaded: float, flat: float, quiet: float, unclipped: float | None = None
+) -> ScreenClip:
     causes = {"unevenness": alone, "shadow": whole - unshaded, "folds": whole - flat, "noise": whole - quiet}
-    return ScreenClip(whole, causes)
+    if unclipped is None:
+        return ScreenClip(whole, whole, causes)
+    by_clipping = max(0.0, whole - unclipped)
+    causes |= {"unevenness": max(0.0, alone - by_clipping), "clipping": by_clipping}
+    return ScreenClip(whole, unclipped, causes)

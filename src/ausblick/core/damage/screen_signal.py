@@ -31,8 +31,8 @@ class ScreenPatch:
 @dataclass(frozen=True, eq=False)
 class ScreenSignal:
     """d (N,) by a formula, as recorded, clipped at white; `noise`: its standard
-    deviation (N,); `folds`, `open`, `share` as in a patch; `median` of d; `unclipped`: the same had
-    nothing clipped; `light` (3,): the linear light of that place, unclipped too."""
+    deviation (N,); `folds`, `open`, `share` as in a patch; `median` of d; `whole` (N,) and `unclipped`: d and its
+    median had nothing clipped; `light` (3,): the linear light of that place, unclipped too."""
 
     formula: Formula
     d: Floats
@@ -41,6 +41,7 @@ class ScreenSignal:
     open: Floats
     share: Floats
     median: float
+    whole: Floats
     unclipped: float
     light: Floats
 
@@ -53,6 +54,10 @@ class ScreenSignal:
     def clipped(self) -> float:
         """How much more d there would be without clipping, as a share: 0 where nothing clips."""
         return max(0.0, self.unclipped / max(self.median, 1e-9) - 1.0)
+
+    def as_if_unclipped(self) -> ScreenSignal:
+        """The same had nothing clipped."""
+        return replace(self, d=self.whole, median=self.unclipped)
 
     def evenly(self, *, folds: bool = True, shadow: bool = True, noise: bool = True) -> ScreenSignal:
         """The same without one of its faults."""
@@ -91,6 +96,7 @@ def signal_of(patches: Sequence[ScreenPatch], key: int, camera: Camera, formula:
         open=np.concatenate([patch.open for patch in found]),
         share=share,
         median=median,
+        whole=whole,
         unclipped=unclipped,
         light=linear[middle],
     )

@@ -45,6 +45,8 @@ LIGHT = {
     "light.level/dark": "No light on the screen: no lamp that is on reaches it",
     "key.clip": "One clip for the whole screen takes {clip:2} of the matte",
     "key.clip/from": "One clip for the whole screen takes {clip:2} of the matte: {causes}",
+    "key.clip/hidden": "One clip takes {clip:2} of the matte, {unclipped:2} once the screen no longer clips",
+    "key.clip/clipping": "clipping",
     "key.clip/unevenness": "unevenness",
     "key.clip/shadow": "shadow",
     "key.clip/folds": "folds",

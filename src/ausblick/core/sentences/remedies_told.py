@@ -5,6 +5,10 @@ from __future__ import annotations
 CAMERA = {
     "do/shutter": "Shutter {to:shutter} instead of {was:shutter}",
     "do/shutter-aperture": "Shutter {to:shutter} instead of {was:shutter}, and f/{f_number:g} for the light",
+    "do/shutter-less-nd": "Shutter {to:shutter} instead of {was:shutter}, and {stops:stops} of ND out",
+    "do/nd": "ND of {to:stops} instead of {was:stops}",
+    "do/nd-in": "ND of {to:stops} before the lens",
+    "do/nd-out": "No ND instead of {was:stops}",
     "do/shutter-nd": "Shutter {to:shutter} instead of {was:shutter}, and {stops:stops} of ND",
     "do/shutter-to": "Shutter {to:shutter}",
     "do/slower-shutter": "Shutter {to:shutter} instead of {was:shutter}: more light, within the school",

@@ -1,6 +1,6 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
-from .camera_moved import aperture_by, raised_camera, same_framing
+from .camera_moved import aperture_by, filtered_by, raised_camera, same_framing
 from .hidden_display import hidden_share, out_of_the_way
 from .lamps_moved import (
     aimed_across,
@@ -43,6 +43,7 @@ __all__ = [
     "dimmed_screen",
     "dulled_metal",
     "film_on_pane",
+    "filtered_by",
     "further_back",
     "gridded",
     "half_height",

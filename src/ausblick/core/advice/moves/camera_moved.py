@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 
+from ...camera.built_in_lens import lens_is_built_in
 from ...plan import Change, Plan, edit
 from ...sentences import Sentence, tell
 from ..rule import Proposal
-from ..steps import SMALLEST, opened, third_stop
+from ..steps import MOST_ND, SMALLEST, opened, third_stop
 from .places import camera_inside
 
 TO_A_CENTIMETRE = 0.011
@@ -22,6 +23,31 @@ def aperture_by(plan: Plan, missing: float, cost: Sentence) -> list[Proposal]:
         return []
     text = tell("do/aperture", to=f_number, was=camera.f_number)
     return [Proposal(text, (edit.camera.f_number(f_number),), cost)]
+
+
+def filtered_by(plan: Plan, missing: float, cost: Sentence) -> list[Proposal]:
+    """Neutral filters taken out for so many stops more, in whole stops; put in for less, where lamps can't be dimmed
+    for it: by daylight, and before a lens that closes no further."""
+    had, stops = plan.camera.nd_stops, round(-missing)
+    if stops > 0 and not (
+        has_daylight(plan) or not aperture_by(plan, missing, cost) or lens_is_built_in(plan.camera)
+    ):
+        return []
+    to = max(0.0, had + stops)
+    if to == had or to > MOST_ND:
+        return []
+    return [Proposal(filter_told(had, to), (edit.camera.nd_stops(to),), cost)]
+
+
+def filter_told(had: float, to: float) -> Sentence:
+    if had == 0.0:
+        return tell("do/nd-in", to=to)
+    return tell("do/nd", to=to, was=had) if to > 0.0 else tell("do/nd-out", was=had)
+
+
+def has_daylight(plan: Plan) -> bool:
+    """Light that nobody dims."""
+    return plan.room.kind == "exterior" or any(lamp.on and lamp.is_daylight for lamp in plan.lights)
 
 
 def raised_camera(plan: Plan, y: float) -> tuple[Change, ...]:

@@ -16,7 +16,7 @@ from ...standards.limits import LIMITS
 from ...standards.schools import FASTER_MOST
 from ..rule import Judgement, Proposal, Rule
 from ..shutter_school import school_angle
-from ..steps import SHUTTERS, third_stop
+from ..steps import MOST_ND, SHUTTERS, third_stop
 
 SMEAR, FLICKER, ISO, DEPTH, MELTS, FRAME = (
     LIMITS[f"camera.{name}"] for name in ("smear", "flicker", "iso", "depth", "melt", "shutter-frame")
@@ -62,8 +62,8 @@ def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 
 def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
-    """The shutter alone, and the shutter with the aperture, or a filter where that is too much for it, giving the
-    light back."""
+    """The shutter alone, and the shutter with the light given back: by a filter that comes out, by the aperture, or
+    by a filter where that is too much for it."""
     camera = evaluation.plan.camera
     if abs(seconds / camera.shutter_s - 1.0) < 0.01:
         return []
@@ -71,6 +71,11 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
     spent = math.log2(camera.shutter_s / seconds)
     cost = tell("cost/stops" if spent > 0 else "cost/wins-stops", by=spent)
     proposals = [Proposal(tell("do/shutter", to=seconds, was=camera.shutter_s), (change,), cost)]
+    freed = min(camera.nd_stops, float(round(spent)))
+    if freed >= 1.0:
+        text = tell("do/shutter-less-nd", to=seconds, was=camera.shutter_s, stops=freed)
+        clear = edit.camera.nd_stops(camera.nd_stops - freed)
+        return [*proposals, Proposal(text, (change, clear))]
     f_number = third_stop(camera.f_number * 2.0 ** (-spent / 2.0), up=False)
     turns = camera.widest <= f_number <= 16.0 and not lens_is_built_in(camera)
     if turns and abs(f_number - camera.f_number) > 0.05:
@@ -86,10 +91,6 @@ def _shutter_to(evaluation: Evaluation, seconds: float) -> list[Proposal]:
         text = tell("do/shutter-nd", to=seconds, was=camera.shutter_s, stops=float(round(-spent)))
         proposals.append(Proposal(text, (change, dark), tell("cost/nd")))
     return proposals
-
-
-MOST_ND = 10.0
-"""Of the darkest filters that are usual, stops."""
 
 
 def _angle(evaluation: Evaluation) -> Judgement | None:

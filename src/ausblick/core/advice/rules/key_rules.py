@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -113,7 +114,7 @@ BELOW_WHITE = 0.85
 
 
 def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """The screen's lamps, or the aperture, until its key channel is below white."""
+    """The screen's lamps, the aperture or a filter, until its key channel is below white."""
     plan = evaluation.plan
     key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
     judged = [one.linear[one.judged][:, key] for one in evaluation.screen_maps]
@@ -123,7 +124,8 @@ def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if f_number <= SMALLEST and f_number > plan.camera.f_number:
         text = tell("do/aperture", to=f_number, was=plan.camera.f_number)
         found.append(Proposal(text, (edit.camera.f_number(f_number),), tell("cost/subject-level")))
-    return found
+    whole_stops = float(math.ceil(-math.log2(factor)))
+    return [*found, *moves.filtered_by(plan, -whole_stops, tell("cost/subject-level"))]
 
 
 _OWN: dict[str, Propose] = {
@@ -147,6 +149,23 @@ def _clipping(evaluation: Evaluation) -> Judgement | None:
     return Judgement(limit.grade(over), lost, limit.at, limit.unit, says, max(0.0, over))
 
 
+def _clip(evaluation: Evaluation) -> Judgement | None:
+    """With what the screen needs once it clips no more, where that is more: what is cut off at white is even."""
+    told = _judge("key.clip", "clip", lambda damage: damage.needed_clip)(evaluation)
+    if told is None or evaluation.damage is None:
+        return told
+    damage, limit = evaluation.damage.kinder, LIMITS["key.clip"]
+    hidden = damage.unclipped_clip - limit.at
+    if hidden <= max(told.excess, 0.0) + HARDLY_MORE:
+        return told
+    says = tell("key.clip/hidden", clip=damage.needed_clip, unclipped=damage.unclipped_clip)
+    return replace(told, hidden=hidden, says=says)
+
+
+HARDLY_MORE = 0.01
+"""Of the matte."""
+
+
 RULES = (
     Rule(
         id="key.clip",
@@ -154,7 +173,7 @@ RULES = (
         measure="clip",
         why="One clip has to hold the whole screen. What it takes for the darkest place it takes from hair and from "
         "every soft edge.",
-        judge=_judge("key.clip", "clip", lambda damage: damage.needed_clip),
+        judge=_clip,
         propose=_mend("key.clip"),
     ),
     Rule(

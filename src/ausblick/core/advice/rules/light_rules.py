@@ -123,6 +123,7 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         proposals += moves.film_on_pane(evaluation.plan, over)
         proposals += moves.inside_lifted(evaluation.plan, over)
         proposals += moves.aperture_by(evaluation.plan, -over, tell("cost/subject-level"))
+        proposals += moves.filtered_by(evaluation.plan, -over, tell("cost/subject-level"))
     return proposals
 
 

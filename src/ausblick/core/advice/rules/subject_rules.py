@@ -99,6 +99,7 @@ def _expose(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         *_lamps_by(evaluation, missing),
         *_nearer_key(evaluation, missing),
         *moves.aperture_by(evaluation.plan, missing, tell("cost/screen-level")),
+        *moves.filtered_by(evaluation.plan, missing, tell("cost/screen-level")),
         *_slower(evaluation, missing),
         *_iso_by(evaluation, missing),
     ]
