@@ -3541,8 +3541,18 @@ export interface components {
             /** Lamps */
             lamps: components["schemas"]["FreeLamp"][];
         };
-        /** Garment */
+        /**
+         * Garment
+         * @description `covers`: all that is dressed, what is above the waist, what is below it, or no more than a tie does. Of
+         *     several for one place the first is seen; what covers only that place before what covers the body.
+         */
         Garment: {
+            /**
+             * Covers
+             * @default body
+             * @enum {string}
+             */
+            covers: "body" | "top" | "legs" | "detail";
             /**
              * Gloss
              * @description linear, 0..1
@@ -5021,6 +5031,12 @@ export interface components {
         };
         /** OutfitGarment */
         OutfitGarment: {
+            /**
+             * Covers
+             * @default body
+             * @enum {string}
+             */
+            covers: "body" | "top" | "legs" | "detail";
             /**
              * Gloss
              * @description linear, 0..1

@@ -5,6 +5,7 @@
   import TextField from '../parts/TextField.svelte'
   import PhotoColours from '../parts/PhotoColours.svelte'
   import { hexOf, reflectanceOf } from '../lib/colour'
+  import { COVERS, nextCovers } from '../lib/garments'
   import { freshId, nameOf, type OpenProduction } from '../lib/production.svelte'
   import type { Production } from '../lib/productionApi'
   import type { State as Word } from '../lib/types'
@@ -85,6 +86,14 @@
               value={garment.name}
               onchange={(event) => set(`outfits[${i}].garments[${k}].name`)(event.currentTarget.value)}
             />
+            <select
+              class="select select-sm !w-28"
+              aria-label="Where {garment.name} is worn"
+              value={garment.covers}
+              onchange={(event) => set(`outfits[${i}].garments[${k}].covers`)(event.currentTarget.value)}
+            >
+              {#each COVERS as [value, word] (value)}<option {value}>{word}</option>{/each}
+            </select>
             <button
               type="button"
               class="btn btn-sm"
@@ -103,8 +112,11 @@
         <button
           type="button"
           class="btn btn-sm mt-1"
-          onclick={() => set(`outfits[${i}].garments`)([...outfit.garments, { name: 'piece', reflectance: [0.4, 0.4, 0.4] }])}
-          >Add a piece</button
+          onclick={() =>
+            set(`outfits[${i}].garments`)([
+              ...outfit.garments,
+              { name: 'piece', reflectance: [0.4, 0.4, 0.4], covers: nextCovers(outfit.garments) },
+            ])}>Add a piece</button
         >
         <PhotoColours
           opened={() => (picking ||= `${outfit.id} 0`)}

@@ -53,6 +53,12 @@
     else untrack(() => void session.heard())
   })
 
+  // The worst comes first: another station does not open in the middle of what it tells.
+  $effect(() => {
+    void [params.id, station, tab]
+    findings?.scrollTo(0, 0)
+  })
+
   function open(id: StationId) {
     const same = station === id
     void push(same ? `/setup/${params.id}` : `/setup/${params.id}/${id}`)

@@ -14,6 +14,7 @@ from ..camera.view import View
 from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
+from ..plan.people import Garment
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair
 from .formula import FORMULAS, Formula, colour_difference
 from .held_things import mirrored_at_edge
@@ -241,17 +242,20 @@ def _by_formula(
 def _things(subject: Subject, light: Mapping[str, Floats]) -> dict[str, Lit]:
     """Everything that the key must keep, by name, in its own light; first what the figure is drawn with."""
     arms, cheeks = (light["right arm"], light["left arm"]), (light["right cheek"], light["left cheek"])
-    worn = np.array(subject.wardrobe[0].reflectance if subject.wardrobe else PLAIN_CLOTH)
+    above, below = subject.worn_above, subject.worn_below
     found = {
-        "drawn torso": Lit(worn, light["chest"], arms),
-        "drawn legs": Lit(worn, light["legs"], arms),
+        "drawn torso": Lit(_cloth(above), light["chest"], arms),
+        "drawn legs": Lit(_cloth(below), light["legs"], arms),
         "skin": Lit(np.array(subject.skin), light["face"], cheeks),
     }
-    if subject.wardrobe and subject.wardrobe[0].keying == "kept" and subject.framing in LOW:
-        name = f"{subject.wardrobe[0].name} near the floor"
-        found[name] = Lit(worn, light["legs"], arms)
+    seen_below = subject.framing in LOW
+    if below is not None and below is above and below.keying == "kept" and seen_below:
+        found[f"{below.name} near the floor"] = Lit(_cloth(below), light["legs"], arms)
     for garment in (one for one in subject.wardrobe if one.keying == "kept"):
-        found[garment.name] = Lit(np.array(garment.reflectance), light["chest"], arms)
+        if garment.covers != "legs":
+            found[garment.name] = Lit(_cloth(garment), light["chest"], arms)
+        elif seen_below:
+            found[garment.name] = Lit(_cloth(garment), light["legs"], arms)
     for prop in subject.props:
         if prop.kind == "matt" and prop.keying == "kept":
             found[prop.name] = Lit(np.array(prop.reflectance), light["chest"], arms)
@@ -260,13 +264,18 @@ def _things(subject: Subject, light: Mapping[str, Floats]) -> dict[str, Lit]:
 
 def _drawn(subject: Subject) -> dict[str, float]:
     cover = COVER[subject.framing]
-    kept = not subject.wardrobe or subject.wardrobe[0].keying == "kept"
+    worn = {"torso": subject.worn_above, "legs": subject.worn_below, "skin": None}
     # What is keyed away on purpose or held out is no loss: the rest of the figure is looked at.
-    return {
-        "skin" if name == "skin" else f"drawn {name}": share
-        for name, share in cover.items()
-        if kept or name == "skin"
-    }
+    kept = {name: share for name, share in cover.items() if _is_kept(worn[name])}
+    return {"skin" if name == "skin" else f"drawn {name}": share for name, share in kept.items()}
+
+
+def _is_kept(garment: Garment | None) -> bool:
+    return garment is None or garment.keying == "kept"
+
+
+def _cloth(garment: Garment | None) -> Floats:
+    return np.array(PLAIN_CLOTH if garment is None else garment.reflectance)
 
 
 def _at_the_edge(
@@ -297,10 +306,8 @@ def _at_the_edge(
 
 def _worn(subject: Subject) -> Floats:
     """The cloth at the figure's edge: one that is keyed away has none, and that of a hold-out is drawn by hand."""
-    if not subject.wardrobe:
-        return np.array(PLAIN_CLOTH)
-    first = subject.wardrobe[0]
-    return np.array(first.reflectance if first.keying == "kept" else subject.skin)
+    above = subject.worn_above
+    return _cloth(above) if _is_kept(above) else np.array(subject.skin)
 
 
 def _moving(

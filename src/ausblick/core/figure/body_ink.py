@@ -14,13 +14,14 @@ import numpy.typing as npt
 
 from ..geometry.vectors import Bytes, Floats32
 from ..plan import Subject
+from ..plan.people import Garment
 from .body_file import HEADS
 from .solid_body import PARTS
 
 Values = npt.NDArray[np.floating[Any]]
 SHOES, WOOD = (0.05, 0.045, 0.04), (0.09, 0.065, 0.045)
-CLOTHED = ("coat", "legs", "moving sleeve")
-"""What the first garment covers."""
+ABOVE, BELOW = ("coat", "moving sleeve"), ("legs",)
+"""Parts that are dressed, above the waist and below it."""
 GREY = (0.16, 0.16, 0.18)
 """Cloth of nobody's choice."""
 WHITE_OF_EYE, IRIS = (0.32, 0.29, 0.275), (0.075, 0.05, 0.032)
@@ -41,20 +42,26 @@ class Ink:
 
 def ink_of(subject: Subject, part: Bytes, own: Floats32) -> Ink:
     """`part` (N,) as in PARTS, `own` (N, 3) in shares of stature."""
-    worn = subject.wardrobe[0] if subject.wardrobe else None
-    cloth = worn.reflectance if worn else GREY
-    plain = {"hair": subject.hair, "shoes": SHOES, "chair": WOOD, **dict.fromkeys(CLOTHED, cloth)}
+    worn = worn_on(subject)
+    plain = {"hair": subject.hair, "shoes": SHOES, "chair": WOOD}
+    plain |= {name: GREY if one is None else one.reflectance for name, one in worn.items()}
     inks = np.array([plain.get(name, subject.skin) for name in PARTS], dtype=np.float32)
-    on_cloth = CLOTH_GLOSS + SHINY_CLOTH * (worn.gloss if worn else 0.0)
-    gloss = np.array([GLOSS.get(name, on_cloth) for name in PARTS], dtype=np.float32)
+    cloth = {name: CLOTH_GLOSS + SHINY_CLOTH * (0.0 if one is None else one.gloss) for name, one in worn.items()}
+    gloss = np.array([(GLOSS | cloth)[name] for name in PARTS], dtype=np.float32)
     ink, shine = inks[part], gloss[part]
     # A suit that is to vanish is plain.
-    plain_suit = worn is not None and worn.keying == "away"
+    above = subject.worn_above
+    plain_suit = above is not None and above.keying == "away"
     for name, paint in (("head", _face), ("hair", _strands), ("coat", _coat), ("shoes", _sole)):
         (those,) = np.nonzero(part == PARTS.index(name))
         if len(those) and not (plain_suit and name == "coat"):
             ink[those] = paint(subject, own[those], ink[those])
     return Ink(ink, shine)
+
+
+def worn_on(subject: Subject) -> dict[str, Garment | None]:
+    """What each dressed part wears; None is cloth of nobody's choice."""
+    return {**dict.fromkeys(ABOVE, subject.worn_above), **dict.fromkeys(BELOW, subject.worn_below)}
 
 
 def on_adult(subject: Subject, own: Floats32) -> Floats32:

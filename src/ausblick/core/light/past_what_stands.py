@@ -67,5 +67,6 @@ def _kept_off(plan: Plan, light: SceneLight, store: BasisStore) -> Floats:
 
 def _keep(plan: Plan) -> Floats:
     """Share (3,) of what meets people that they keep: the rest is in the room still."""
-    worn = [one.wardrobe[0].reflectance if one.wardrobe else GREY for one in people_of(plan)]
+    cloth = [worn for one in people_of(plan) for worn in (one.worn_above, one.worn_below)]
+    worn = [GREY if one is None else one.reflectance for one in cloth]
     return np.asarray(1.0 - np.mean(worn, axis=0))

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..camera.smear import smeared
 from ..camera.view import View
-from ..figure.body_ink import CLOTHED, ink_of
+from ..figure.body_ink import ink_of, worn_on
 from ..figure.solid_body import PARTS, solid_body
 from ..geometry.channels import threefold
 from ..geometry.vectors import Floats32
@@ -29,12 +29,13 @@ GRAIN = 0.03
 
 @dataclass(frozen=True, eq=False)
 class BodyLayer:
-    """Premultiplied linear light (H, W, 3) and cover (H, W) of a part of the figure, and how much of the pixel its
-    first garment covers (H, W)."""
+    """Premultiplied linear light (H, W, 3) and cover (H, W) of a part of the figure, and how much of the pixel cloth
+    covers that is to be keyed away, and that is held out (H, W); None where nothing of it is."""
 
     colour: Floats32
     cover: Floats32
-    garment: Floats32
+    away: Floats32 | None
+    held: Floats32 | None
 
 
 def body_layer(
@@ -50,14 +51,16 @@ def body_layer(
     inked = _inked(capture.seed, subject, capture.body.body.shape.own, found)
     look = _look(capture.seed, subject, found)
     shown = threefold(found.cover) * _seen(look if again else None, inked, found, capture.body.both)
-    parts = np.maximum(shown, np.float32(0.0)), found.cover, np.clip(inked.garment, 0.0, 1.0) * found.cover
-    colour, cover, garment = (_placed(part, found.box, window) for part in parts)
-    if moving:
-        smear = round(capture.smear_px / window.scale, 3)
-        colour, cover, garment = (smeared(one, smear, found.box) for one in (colour, cover, garment))
-        cover = np.minimum(cover, np.float32(1.0))
-        garment = np.minimum(garment, cover)
-    return BodyLayer(colour, cover, garment)
+    smear = round(capture.smear_px / window.scale, 3)
+
+    def laid(part: Floats32) -> Floats32:
+        placed = _placed(part, found.box, window)
+        return smeared(placed, smear, found.box) if moving else placed
+
+    colour, cover = laid(np.maximum(shown, np.float32(0.0))), np.minimum(laid(found.cover), np.float32(1.0))
+    shares = (inked.away, inked.held)
+    cloth = [None if one is None else np.minimum(laid(one * found.cover), cover) for one in shares]
+    return BodyLayer(colour, cover, *cloth)
 
 
 def outlines(plan: Plan, view: View, window: PixelWindow, seed: int) -> Iterator[Callable[[], object]]:
@@ -87,11 +90,12 @@ def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Fl
 @dataclass(frozen=True, eq=False)
 class _Inked:
     """Of the samples of a window: what they reflect (N, 3), its unrest in it, and what they mirror (N,); how much of
-    each pixel's share of the figure the first garment is (h, w)."""
+    each pixel's share of the figure is cloth to be keyed away, and held out (h, w), or None."""
 
     reflectance: Floats32
     gloss: Floats32
-    garment: Floats32
+    away: Floats32 | None
+    held: Floats32 | None
 
 
 _KEPT: Shelf[_Inked] = Shelf(8)
@@ -101,17 +105,27 @@ _DRAWN: Shelf[bool] = Shelf(8)
 
 def _look(seed: int, subject: Subject, found: Traced) -> Hashable:
     """What decides how the samples of a window are painted."""
-    return found.key, subject.skin, subject.hair, subject.hair_kind, subject.wardrobe[:1], seed
+    return found.key, subject.skin, subject.hair, subject.hair_kind, subject.worn_above, subject.worn_below, seed
 
 
 def _inked(seed: int, subject: Subject, own: Floats32, found: Traced) -> _Inked:
     def make() -> _Inked:
         ink = ink_of(subject, found.part, found.at(own))
         grain = 1.0 + GRAIN * np.random.default_rng(seed + 5).standard_normal(len(found.part), dtype=np.float32)
-        clothed = np.array([name in CLOTHED for name in PARTS], dtype=np.float32)[found.part]
-        return _Inked(ink.reflectance * grain[:, None], ink.gloss, found.averaged(clothed[:, None])[..., 0])
+        cloth = (_cloth_that_is(keying, subject, found) for keying in ("away", "held-out"))
+        return _Inked(ink.reflectance * grain[:, None], ink.gloss, *cloth)
 
     return _KEPT.get(_look(seed, subject, found), make)
+
+
+def _cloth_that_is(keying: str, subject: Subject, found: Traced) -> Floats32 | None:
+    """How much (h, w) of each pixel's share of the figure is cloth that the key is to treat so."""
+    worn = worn_on(subject)
+    such = {name for name, one in worn.items() if one is not None and one.keying == keying}
+    if not such:
+        return None
+    there = np.array([name in such for name in PARTS], dtype=np.float32)[found.part]
+    return np.asarray(np.clip(found.averaged(there[:, None])[..., 0], 0.0, 1.0))
 
 
 def _seen_before(look: Hashable) -> bool:

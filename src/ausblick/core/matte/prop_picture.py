@@ -130,7 +130,8 @@ def _mirrored(capture: Capture, subject: Subject, at: Floats, rays: Floats) -> t
     if subject.framing != "hands":
         starts = np.broadcast_to(at, flat.shape)
         blocked = hidden_by(figure_of(subject), starts, starts + FAR * flat).reshape(blocked.shape)
-    worn = subject.wardrobe[0].reflectance if subject.wardrobe else GREY
+    above = subject.worn_above
+    worn = GREY if above is None else above.reflectance
     found[blocked] = np.array(worn) * capture.light["chest"]
     for face_seen, radiance in _lamps(capture.plan, at, flat, capture.linear_of_lux):
         shown = face_seen.reshape(blocked.shape) & ~blocked

@@ -16,7 +16,6 @@ from ..figure.held_props import shown_props
 from ..geometry.channels import in_colour, moved, threefold
 from ..geometry.vectors import Floats32
 from ..plan import Subject
-from ..plan.people import Keying
 from .background import background_of
 from .capture import Capture
 from .defocus import out_of_focus
@@ -107,14 +106,13 @@ def _lay_person(
         hair = _lay_hair(capture, subject, window, picture, layers[0])
     # Under the body, whose fingers close round them.
     _lay_props(capture, subject, place, picture, worn=False)
-    keying = subject.wardrobe[0].keying if subject.wardrobe else "kept"
     for layer in layers:
         if layer is not None:
-            picture.lay(layer, keying)
+            picture.lay(layer)
             cover = np.maximum(cover, layer.cover)
     _lay_props(capture, subject, place, picture, worn=True)
     if layers[1] is not None:
-        hand = _kept_of(layers[1], keying)
+        hand = _kept_of(layers[1])
     return hair, hand, cover
 
 
@@ -123,12 +121,13 @@ def _focused(layer: BodyLayer | None, capture: Capture, window: PixelWindow) -> 
     disc = capture.unsharp_px / window.scale
     if layer is None or disc <= LEAST_DISC:
         return layer
-    return BodyLayer(*(out_of_focus(one, disc) for one in (layer.colour, layer.cover, layer.garment)))
+    cloth = (None if one is None else out_of_focus(one, disc) for one in (layer.away, layer.held))
+    return BodyLayer(out_of_focus(layer.colour, disc), out_of_focus(layer.cover, disc), *cloth)
 
 
-def _kept_of(layer: BodyLayer, keying: Keying) -> Floats32:
+def _kept_of(layer: BodyLayer) -> Floats32:
     """How much (H, W) of a layer stays in the foreground."""
-    return np.asarray(layer.cover - layer.garment) if keying == "away" else layer.cover
+    return layer.cover if layer.away is None else np.asarray(layer.cover - layer.away)
 
 
 def _finished(
@@ -194,17 +193,17 @@ class _Picture:
             if own is not None:
                 there += own
 
-    def lay(self, layer: BodyLayer, keying: Keying) -> None:
-        if keying == "away":
-            self._lay_with_hole(layer)
-        else:
+    def lay(self, layer: BodyLayer) -> None:
+        if layer.away is None:
             self.over(layer.colour, layer.cover)
-        if keying == "held-out":
-            self.held = np.maximum(self.held, layer.garment)
+        else:
+            self._lay_with_hole(layer, layer.away)
+        if layer.held is not None:
+            self.held = np.maximum(self.held, layer.held)
 
-    def _lay_with_hole(self, layer: BodyLayer) -> None:
-        """The garment is screen-coloured on purpose: it hides what was drawn and becomes background itself."""
-        whole, away = layer.cover, layer.garment
+    def _lay_with_hole(self, layer: BodyLayer, away: Floats32) -> None:
+        """Cloth that has the screen's colour on purpose hides what was drawn and becomes background itself."""
+        whole = layer.cover
         kept = whole - away
         share = threefold(np.divide(away, whole, out=np.zeros_like(away), where=whole > 0.0))
         behind = (1.0 - whole) * (1.0 - self.alpha)

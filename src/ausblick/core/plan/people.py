@@ -31,10 +31,17 @@ Keying = Literal["kept", "away", "held-out"]
 it shares that colour, by a hold-out drawn at the edit."""
 
 
+Covers = Literal["body", "top", "legs", "detail"]
+
+
 class Garment(Part):
+    """`covers`: all that is dressed, what is above the waist, what is below it, or no more than a tie does. Of
+    several for one place the first is seen; what covers only that place before what covers the body."""
+
     name: Name = "coat"
     reflectance: Rgb = (0.1, 0.1, 0.12)
     gloss: Share = 0.0
+    covers: Covers = "body"
     keying: Keying = "kept"
 
 
@@ -95,6 +102,20 @@ class Subject(Part):
     hair_kind: HairKind = "smooth"
     wardrobe: Annotated[tuple[Garment, ...], Field(max_length=100)] = ()
     props: Annotated[tuple[Prop, ...], Field(max_length=100)] = ()
+
+    @property
+    def worn_above(self) -> Garment | None:
+        """What is seen above the waist."""
+        return self._worn("top")
+
+    @property
+    def worn_below(self) -> Garment | None:
+        """What is seen below the waist."""
+        return self._worn("legs")
+
+    def _worn(self, place: Covers) -> Garment | None:
+        there = (one for covers in (place, "body") for one in self.wardrobe if one.covers == covers)
+        return next(there, None)
 
     @property
     def eyes(self) -> tuple[float, float, float]:

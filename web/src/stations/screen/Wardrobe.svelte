@@ -2,6 +2,7 @@
   /** What is worn and held: name and colour, typed, chosen, or picked from a photo as the mean of an area. */
   import PhotoColours from '../../parts/PhotoColours.svelte'
   import { hexOf, reflectanceOf } from '../../lib/colour'
+  import { COVERS, nextCovers } from '../../lib/garments'
   import { session } from '../../lib/session.svelte'
   import type { Person } from '../../lib/people'
   let { person }: { person: Person } = $props()
@@ -96,6 +97,14 @@
       {#if i >= 2}
         <span class="col-span-2 col-start-2 flex flex-wrap items-center gap-2">
           {#if thing.path.includes('wardrobe')}
+            <select
+              class="select select-sm !w-32"
+              aria-label="Where {thing.label} is worn{whose}"
+              value={s.wardrobe[i - 2].covers}
+              onchange={(event) => set(thing.path.replace('.reflectance', '.covers'), event.currentTarget.value)}
+            >
+              {#each COVERS as [value, word] (value)}<option {value}>{word}</option>{/each}
+            </select>
             <label class="label-text flex items-center gap-1"
               ><input
                 type="checkbox"
@@ -154,8 +163,10 @@
     class="btn btn-sm"
     aria-label="Add a garment{whose}"
     onclick={() =>
-      set(`${at}.wardrobe`, [...s.wardrobe, { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0 }])}
-    >Add a garment</button
+      set(`${at}.wardrobe`, [
+        ...s.wardrobe,
+        { name: `garment ${s.wardrobe.length + 1}`, reflectance: [0.2, 0.2, 0.2], gloss: 0, covers: nextCovers(s.wardrobe) },
+      ])}>Add a garment</button
   >
   <button
     type="button"

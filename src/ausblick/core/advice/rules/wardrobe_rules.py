@@ -60,7 +60,8 @@ def other_garment(evaluation: Evaluation) -> list[Proposal]:
     if subject is None or damage is None or not damage.mean.lost:
         return []
     worst = max(damage.mean.lost, key=lambda n: damage.mean.lost[n])
-    worn = next((garment for garment in subject.wardrobe if worst.startswith(garment.name)), None)
+    named = [garment for garment in subject.wardrobe if worst.startswith(garment.name)]
+    worn = max(named, key=lambda garment: len(garment.name), default=None)
     if worn is not None:
         other, held = (
             edit.subject.wardrobe(_with(subject.wardrobe, worn, **changed))
