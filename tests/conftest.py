@@ -39,7 +39,7 @@ LONG = (
     "tests/core/diagnosis",
     "tests/test_wheel",
 )
-DEMO_FINDINGS = ("test_even", "test_remedies", "test_light_rules")
+DEMO_FINDINGS = ("test_remedies", "test_light_rules", "test_possible", "test_curves", "test_findings", "test_causes")
 """Modules that share `tests.demo_findings`."""
 
 

@@ -239,8 +239,8 @@ def test_a_clean_plate_keys_what_one_sample_can_not(tmp_path: Path) -> None:
     ("target", "env", "said"),
     [
         ("> /dev/full", {}, "can't be written: no space left on device"),
-        (">&-", {}, "no standard output"),
-        ("> /dev/null", {"PYTHONIOENCODING": "ascii"}, "takes only ascii"),
+        pytest.param(">&-", {}, "no standard output", marks=pytest.mark.torture),
+        pytest.param("> /dev/null", {"PYTHONIOENCODING": "ascii"}, "takes only ascii", marks=pytest.mark.torture),
     ],
     ids=["full", "closed", "ascii"],
 )

@@ -40,6 +40,7 @@ def installed(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return place / "env/bin"
 
 
+@pytest.mark.torture
 def test_the_demo_runs_from_the_wheel(installed: Path, template: Path, tmp_path: Path) -> None:
     """On the demo's data as they are; what of the wheel draws them draws a picture of one."""
     shutil.copytree(template, tmp_path / "data")

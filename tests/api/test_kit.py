@@ -44,6 +44,7 @@ def test_room_table_and_findings_follow_the_kit(client: FlaskClient) -> None:
     assert next(f for f in found if f["id"] == "kit.screen")["severity"] == "consider"
 
 
+@pytest.mark.torture
 def test_a_proposal_is_a_plan_that_can_be_saved(client: FlaskClient) -> None:
     filled(client)
     made = client.post("/api/propose", json={"plan": PLAN, "framing": "chest"}).get_json()

@@ -36,6 +36,7 @@ def unevenness(page: Page) -> float:
     return float(re.search(r"uneven by ([\d.]+)", said).group(1))  # type: ignore[union-attr]
 
 
+@pytest.mark.torture
 def test_curing_the_stand_in_tightens_the_waveform(watched: Watched) -> None:
     page = check(watched, "Stand-in camera")
     expect(page.get_by_alt_text("Live picture of the set")).to_be_visible(timeout=20_000)
@@ -139,6 +140,7 @@ def test_nine_readings_with_the_number_keys(watched: Watched) -> None:
     watched.wrong.clear()
 
 
+@pytest.mark.torture
 def test_lists_remember_what_was_ticked(watched: Watched) -> None:
     page = check(watched, "Before and after a take")
     page.get_by_role("checkbox", name=re.compile("Grey card")).check()

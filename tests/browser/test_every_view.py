@@ -16,8 +16,11 @@ CUT = """() => [...document.querySelectorAll('body *')].filter((one) => one.chec
     && one.textContent.trim() && ['hidden', 'clip'].includes(getComputedStyle(one).overflowX) && one.clientWidth > 1
     && one.scrollWidth > one.clientWidth + 1).map((one) => one.textContent.trim().slice(0, 60))"""
 """Texts that do not fit where they stand."""
-MOST_USED = ["/", "/new", "/setup/1/light", "/setup/1/check", "/production/1/takes"]
+MOST_USED = ["/setup/1/light", "/setup/1/check"]
 OTHERS = [
+    "/",
+    "/new",
+    "/production/1/takes",
     "/setup/4/subject",
     "/kit",
     "/setup/1",

@@ -22,6 +22,7 @@ def open_station(watched: Watched, title: str, station: str) -> Page:
     return page
 
 
+@pytest.mark.torture
 def test_a_screen_is_evened_tried_and_kept(watched: Watched) -> None:
     page = open_station(watched, "Seed vault, night round", "Screen light")
     panel = page.get_by_role("region", name="Even the screen")
@@ -135,6 +136,7 @@ def test_a_photometry_file_and_a_soft_box_on_a_lamp(watched: Watched, tmp_path: 
     watched.wrong.clear()
 
 
+@pytest.mark.torture
 def test_two_set_ups_side_by_side(watched: Watched) -> None:
     page = watched.open("/compare/1/4")
     expect(page.get_by_role("region", name="Left").get_by_role("listitem").first).to_contain_text(

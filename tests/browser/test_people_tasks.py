@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import Watched
 from tests.browser.hands import drag, handle, saved
 
 
+@pytest.mark.torture
 def test_a_second_person_is_added_named_and_moved_by_a_remedy(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("link", name="Scree, noon").click()

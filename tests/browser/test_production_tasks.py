@@ -19,6 +19,7 @@ def minutes_of_change(page: Page) -> int:
     return int(told.split(" ")[0])
 
 
+@pytest.mark.torture
 def test_two_days_from_the_plan_to_the_bundle(watched: Watched) -> None:
     page = watched.open("/")
     page.get_by_role("link", name="Visitor film", exact=True).click()

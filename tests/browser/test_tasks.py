@@ -116,6 +116,7 @@ def test_the_keyboard_reaches_and_moves_everything(watched: Watched) -> None:
     expect(page.get_by_role("region", name="Screen light")).to_be_visible()
 
 
+@pytest.mark.torture
 def test_units_and_theme_are_the_persons_choice(watched: Watched) -> None:
     page = watched.open("/setup/2")
     page.get_by_role("button", name=re.compile("Lengths in metres")).click()

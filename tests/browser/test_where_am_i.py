@@ -97,6 +97,7 @@ def test_what_was_deleted_is_listed_and_comes_back(watched: Watched) -> None:
     assert page.request.get(f"{watched.address}/api/setups/1/frames").json()["frames"]
 
 
+@pytest.mark.torture
 def test_a_change_of_the_kit_is_undone(watched: Watched) -> None:
     page = watched.open("/kit")
     lamps = page.get_by_role("region", name="Lamps")
@@ -109,6 +110,7 @@ def test_a_change_of_the_kit_is_undone(watched: Watched) -> None:
     expect(lamps.get_by_text("large soft panel")).to_have_count(0)
 
 
+@pytest.mark.torture
 def test_the_first_finding_is_at_most_eight_stops_away(watched: Watched) -> None:
     page = watched.open("/setup/2")
     expect(page.get_by_role("button", name=re.compile("^Try: ")).first).to_be_enabled()

@@ -73,6 +73,7 @@ def test_half_sent_requests_are_closed_and_hold_nobody_up(address: str, monkeypa
         connection.close()
 
 
+@pytest.mark.torture
 def test_light_answers_come_while_heavy_work_is_done_and_the_line_is_bounded(address: str) -> None:
     plan = {"format": "ausblick-plan", "version": 1, "lights": [{"position": [-2.0, 1.4, 2.0]}]}
     found: list[tuple[int, dict[str, str]]] = []

@@ -60,6 +60,7 @@ def test_dimmers_alone_where_they_can(make: MakePlan) -> None:
     assert all("%" in say(line) for line in found.words)
 
 
+@pytest.mark.torture
 def test_no_stand_is_put_where_a_companion_acts() -> None:
     """Where a lamp would go without her she is put herself: it goes elsewhere."""
     plan = scree()

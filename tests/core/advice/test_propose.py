@@ -216,6 +216,7 @@ def unlike(*lamps: tuple[str, float, float, float]) -> Kit:
     return kit_from(data)
 
 
+@pytest.mark.torture
 def test_of_lamps_that_are_not_alike_the_weakest_is_no_key() -> None:
     """Two strong ones, all but off, lit the screen, and the ISO was five times the base for a weak key."""
     lamps = unlike(("soft box", 12_000, 0.9, 0.9), ("big panel", 24_000, 1.2, 1.2), ("tube", 3_000, 0.05, 1.2))
@@ -227,6 +228,7 @@ def test_of_lamps_that_are_not_alike_the_weakest_is_no_key() -> None:
     assert min(lamp.dimmer for lamp in best.plan.lights) > 0.1
 
 
+@pytest.mark.torture
 def test_in_a_low_room_a_steep_key_stands_lower_rather_than_not_at_all() -> None:
     plan = plan_in(HALL | {"height": 2.4}, plate={"key_azimuth": 30.0, "key_elevation": 60.0})
     for proposal in proposed(plan, full_kit(), "waist").alternatives:

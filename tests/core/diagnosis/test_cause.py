@@ -167,6 +167,7 @@ def test_its_words_say_what_to_touch_and_its_changes_make_the_plan_as_built() ->
     assert cause.certainty > 0.85
 
 
+@pytest.mark.torture
 def test_cloth_that_lies_differently_on_the_floor_neither_makes_nor_hides_a_lamps_fault() -> None:
     """The whole run 3 % brighter than its light, by no lamp; then with the key off, which gives 4 %."""
     plan = PLANS[1]
@@ -203,6 +204,7 @@ LENS_AND_LAMP = [(1, 1.0), *(pytest.param(*one, marks=pytest.mark.torture)
                              for one in ((0, 0.6), (0, 1.0), (0, 1.4), (1, 0.6), (1, 1.4)))]  # fmt: skip
 
 
+@pytest.mark.torture
 @pytest.mark.parametrize(("lamp", "stops"), LENS_AND_LAMP)
 def test_a_lamp_a_little_weak_is_found_behind_what_the_lens_darkens(lamp: int, stops: float) -> None:
     """Alone, the lens explains it nearly: by each panel off by more than care allows, and a darker exposure."""
@@ -223,6 +225,7 @@ def test_a_frame_of_any_brightness_is_answered(times: float) -> None:
     assert (cause.story, cause.factor) == ("exposure", pytest.approx(times, rel=0.03))
 
 
+@pytest.mark.torture
 def test_something_in_a_beam_is_an_obstacle_with_its_place() -> None:
     plan = PLANS[1]
     x, _, z = plan.lights[0].position

@@ -73,6 +73,7 @@ def test_zones_face_left_ahead_and_right_as_the_lens_sees_them() -> None:
     assert ahead[2] > 0.9
 
 
+@pytest.mark.torture
 def test_a_key_that_hardly_reaches_the_screen_is_missed_on_the_face() -> None:
     lux = evaluate(steep(), STORE).screen_by_lamp
     assert lux[steep().lights[KEY].id] < 0.03 * sum(lux.values())
@@ -103,6 +104,7 @@ def test_what_can_be_no_such_face_is_left_out(what: str) -> None:
     assert light_model_of(steep(), other, STORE).observed.face is None
 
 
+@pytest.mark.torture
 def test_beside_others_no_face_is_read() -> None:
     plan = two_gardeners()
     assert seen(plan, AsBuilt(plan)).face is None

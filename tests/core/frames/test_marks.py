@@ -51,8 +51,14 @@ def read(picture: Floats, noise: float = 0.006) -> FrameReading:
 
 @pytest.mark.parametrize(
     "colour",
-    [0.85, 0.95, 1.12, (0.8, 0.1, 0.1), (0.9, 0.9, 0.9), (0.05, 0.05, 0.05)],
-    ids=["darker", "a little darker", "brighter", "red", "white", "black"],
+    [
+        pytest.param(0.85, id="darker", marks=pytest.mark.torture),
+        pytest.param(0.95, id="a little darker"),
+        pytest.param(1.12, id="brighter", marks=pytest.mark.torture),
+        pytest.param((0.8, 0.1, 0.1), id="red"),
+        pytest.param((0.9, 0.9, 0.9), id="white", marks=pytest.mark.torture),
+        pytest.param((0.05, 0.05, 0.05), id="black", marks=pytest.mark.torture),
+    ],
 )
 def test_twelve_marks_are_twelve_marks_and_no_shadow(colour: Any) -> None:
     plain, marked = read(screen()), read(crosses(screen(), colour))

@@ -187,7 +187,7 @@ def test_a_screen_more_even_than_planned_is_told_last_and_fails_nothing() -> Non
     assert said.says.startswith("Screen, luma: darker than planned")
 
 
-@pytest.mark.parametrize("wave", [0.02, 0.04, 0.08])
+@pytest.mark.parametrize("wave", [0.02, *(pytest.param(wide, marks=pytest.mark.torture) for wide in (0.04, 0.08))])
 @pytest.mark.parametrize("noise", [0.0, 1.0])
 def test_folds_count_in_how_uneven_a_screen_is(wave: float, noise: float) -> None:
     """Folds of a fiftieth of the width and wider, over a slope, through grain: within 0.6 points of the truth."""

@@ -214,6 +214,7 @@ def meets(starts: Floats, toward: Floats, corners: Floats) -> Bools:
     return found
 
 
+@pytest.mark.torture
 def test_nose_jaw_and_brow_keep_light_off_the_face_as_every_triangle_of_it_does(make: MakePlan) -> None:
     """A small lamp from either side, every eighth place of face and neck: 97 of 100 are lit or in the shade as rays
     say, and the mean light is theirs within 3 %."""

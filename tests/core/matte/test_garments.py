@@ -83,7 +83,7 @@ def test_trousers_are_judged_where_they_are_in_the_picture() -> None:
     assert damage(dressed(BLOUSE, JEANS, framing="waist")).matte_loss == damage(dressed(BLOUSE)).matte_loss == 0.0
 
 
-@pytest.mark.parametrize(("keying", "least"), [("kept", 4.0), ("away", 0.0)])
+@pytest.mark.parametrize(("keying", "least"), [("kept", 4.0), pytest.param("away", 0.0, marks=pytest.mark.torture)])
 def test_what_the_key_loses_of_trousers_is_drawn_as_it_is_told(keying: str, least: float) -> None:
     plan = dressed(BLOUSE, {**JEANS, "reflectance": [0.05, 0.1, 0.42], "keying": keying})
     told, drawn = damage(plan), simulate(plan, STORE, through)

@@ -6,6 +6,7 @@ from functools import cache
 from typing import Any
 
 import numpy as np
+import pytest
 
 from ausblick.core.advice.check_report import check_report
 from ausblick.core.evaluation.evaluate import evaluate
@@ -97,6 +98,7 @@ def beside(ink: tuple[float, float, float], x: float = 0.5) -> Plan:
 MOSS, GREY = (0.09, 0.2, 0.06), (0.2, 0.2, 0.21)
 
 
+@pytest.mark.torture
 def test_the_key_is_that_of_whom_it_costs_most() -> None:
     """A companion in moss loses what a subject in moss would, however well the subject's own key is, and is told."""
     capture = capture_of(evaluate(beside(MOSS), STORE), STORE)

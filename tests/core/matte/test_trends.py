@@ -147,7 +147,7 @@ def test_the_keyed_figure_over_a_plate() -> None:
             10,
             marks=pytest.mark.torture,
         ),
-        (RAW, "ffv1", "4:4:4", 10),
+        pytest.param(RAW, "ffv1", "4:4:4", 10, marks=pytest.mark.torture),
     ],
 )
 def test_a_written_clip_is_what_the_plan_records_and_measures_what_check_says(

@@ -73,6 +73,7 @@ def test_the_least_of_all_orders_is_found(seed: int) -> None:
     assert found.change_minutes == pytest.approx(min(along(order, minutes) for order in fitting))
 
 
+@pytest.mark.torture
 def test_thirty_shots_are_searched_and_the_search_comes_near_the_exact() -> None:
     shots, minutes = diced(3, 30)
     found = running_order(shots, minutes, START)
