@@ -71,7 +71,7 @@
       <details>
         <summary class="label-text cursor-pointer">Pieces</summary>
         {#each outfit.garments as garment, k (k)}
-          <div class="mt-1 flex items-center gap-1.5">
+          <div class="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-1.5 gap-y-1 border-t border-line py-1">
             <input
               type="color"
               class="h-7 w-10 cursor-pointer border border-line bg-transparent"
@@ -80,49 +80,54 @@
               onchange={(event) => set(`outfits[${i}].garments[${k}].reflectance`)(reflectanceOf(event.currentTarget.value))}
             />
             <input
-              class="input input-sm flex-1"
+              class="input input-sm !w-full"
               aria-label="Name of {garment.name}"
               maxlength="200"
               value={garment.name}
               onchange={(event) => set(`outfits[${i}].garments[${k}].name`)(event.currentTarget.value)}
             />
-            <select
-              class="select select-sm !w-28"
-              aria-label="Where {garment.name} is worn"
-              value={garment.covers}
-              onchange={(event) => set(`outfits[${i}].garments[${k}].covers`)(event.currentTarget.value)}
-            >
-              {#each COVERS as [value, word] (value)}<option {value}>{word}</option>{/each}
-            </select>
             <button
               type="button"
               class="btn btn-sm"
               aria-label="Remove {garment.name}"
               onclick={() => set(`outfits[${i}].garments`)(outfit.garments.filter((_, n) => n !== k))}>×</button
             >
-            <button
-              type="button"
-              class="btn btn-sm"
-              aria-label="Pick the colour of {garment.name} from the photo"
-              aria-pressed={picking === `${outfit.id} ${k}`}
-              onclick={() => (picking = `${outfit.id} ${k}`)}>Pick</button
-            >
+            <span class="col-span-2 col-start-2 flex flex-wrap items-center gap-1.5">
+              <select
+                class="select select-sm !w-32"
+                aria-label="Where {garment.name} is worn"
+                value={garment.covers}
+                onchange={(event) => set(`outfits[${i}].garments[${k}].covers`)(event.currentTarget.value)}
+              >
+                {#each COVERS as [value, word] (value)}<option {value}>{word}</option>{/each}
+              </select>
+              <button
+                type="button"
+                class="btn btn-sm"
+                aria-label="Pick the colour of {garment.name} from the photo"
+                aria-pressed={picking === `${outfit.id} ${k}`}
+                onclick={() => (picking = `${outfit.id} ${k}`)}>Pick</button
+              >
+            </span>
           </div>
         {/each}
-        <button
-          type="button"
-          class="btn btn-sm mt-1"
-          onclick={() =>
-            set(`outfits[${i}].garments`)([
-              ...outfit.garments,
-              { name: 'piece', reflectance: [0.4, 0.4, 0.4], covers: nextCovers(outfit.garments) },
-            ])}>Add a piece</button
-        >
-        <PhotoColours
-          opened={() => (picking ||= `${outfit.id} 0`)}
-          picked={(rgb) => picking.startsWith(`${outfit.id} `) && set(`outfits[${i}].garments[${picking.split(' ')[1]}].reflectance`)(rgb)}
-        />
-        <button type="button" class="btn btn-sm mt-1" onclick={() => remove(outfit.id)}>Remove {outfit.name || outfit.id}</button>
+        <div class="mt-1 flex flex-wrap items-start gap-1.5">
+          <button
+            type="button"
+            class="btn btn-sm"
+            onclick={() =>
+              set(`outfits[${i}].garments`)([
+                ...outfit.garments,
+                { name: 'piece', reflectance: [0.4, 0.4, 0.4], covers: nextCovers(outfit.garments) },
+              ])}>Add a piece</button
+          >
+          <PhotoColours
+            opened={() => (picking ||= `${outfit.id} 0`)}
+            picked={(rgb) =>
+              picking.startsWith(`${outfit.id} `) && set(`outfits[${i}].garments[${picking.split(' ')[1]}].reflectance`)(rgb)}
+          />
+          <button type="button" class="btn btn-sm" onclick={() => remove(outfit.id)}>Remove {outfit.name || outfit.id}</button>
+        </div>
       </details>
     </section>
   {/each}
