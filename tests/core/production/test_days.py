@@ -8,7 +8,7 @@ import pytest
 
 from ausblick.core.camera.view import view_of
 from ausblick.core.kit import kit_from
-from ausblick.core.plan import dump_plan
+from ausblick.core.plan import Change, apply_changes, dump_plan
 from ausblick.core.production.day_plan import plan_day, plan_one
 from ausblick.core.production.day_rules import DayFinding
 from ausblick.core.production.edit_hours import edit_hours
@@ -84,6 +84,18 @@ def test_an_outfit_in_the_screens_colour_is_told_with_both_ways_out() -> None:
         "moss": {"green": "keyed away", "blue": "keys"},
         "grey": {"green": "keys", "blue": "keys"},
     }
+
+
+def test_trousers_out_of_the_picture_are_no_fault_of_an_outfit() -> None:
+    moss = {"name": "moss trousers", "reflectance": [0.09, 0.3, 0.08], "covers": "legs"}
+    outfits = [{"id": "o", "garments": [{"name": "grey shirt", "reflectance": [0.3, 0.3, 0.3]}, moss]}]
+    shots = {
+        framing: shot("a", apply_changes(seed_vault(), [Change("subject.framing", framing)]), outfit="o")
+        for framing in ("full", "waist")
+    }
+    found = {name: told(made(outfits=outfits, shots=[one]), "day.outfit") for name, one in shots.items()}
+    assert len(found["full"]) == 1
+    assert found["waist"] == []
 
 
 def test_a_minor_needs_times_and_somebody_who_comes_along() -> None:

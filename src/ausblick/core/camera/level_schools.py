@@ -51,7 +51,9 @@ def edge_levels(plan: Plan, subject_light: Floats) -> dict[str, float]:
     surfaces = {"skin": plan.subject.skin}
     if plan.subject.hair_kind != "none":
         surfaces["hair"] = plan.subject.hair
-    surfaces |= {garment.name: garment.reflectance for garment in plan.subject.wardrobe if garment.keying == "kept"}
+    surfaces |= {
+        garment.name: garment.reflectance for garment in plan.subject.seen_wardrobe if garment.keying == "kept"
+    }
     plain = plan.camera.model_copy(update={"curve": "rec709"})
     return {name: float(luma(signal(np.array(rgb), subject_light, plain))) for name, rgb in surfaces.items()}
 

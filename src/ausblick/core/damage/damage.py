@@ -31,7 +31,6 @@ COVER = {
     "chest": {"torso": 0.7, "skin": 0.3}, "face": {"torso": 0.4, "skin": 0.6}, "hands": {"torso": 0.6, "skin": 0.4},
 }  # fmt: skip
 """Share of the figure in the picture that cloth above, cloth below and skin take."""
-LOW = ("full", "knees")
 PLAIN_CLOTH = (0.16, 0.16, 0.18)
 """What a figure wears of whom nothing is said."""
 
@@ -248,14 +247,11 @@ def _things(subject: Subject, light: Mapping[str, Floats]) -> dict[str, Lit]:
         "drawn legs": Lit(_cloth(below), light["legs"], arms),
         "skin": Lit(np.array(subject.skin), light["face"], cheeks),
     }
-    seen_below = subject.framing in LOW
-    if below is not None and below is above and below.keying == "kept" and seen_below:
+    if below is not None and below is above and below.keying == "kept" and subject.legs_seen:
         found[f"{below.name} near the floor"] = Lit(_cloth(below), light["legs"], arms)
-    for garment in (one for one in subject.wardrobe if one.keying == "kept"):
-        if garment.covers != "legs":
-            found[garment.name] = Lit(_cloth(garment), light["chest"], arms)
-        elif seen_below:
-            found[garment.name] = Lit(_cloth(garment), light["legs"], arms)
+    for garment in (one for one in subject.seen_wardrobe if one.keying == "kept"):
+        at = "legs" if garment.covers == "legs" else "chest"
+        found[garment.name] = Lit(_cloth(garment), light[at], arms)
     for prop in subject.props:
         if prop.kind == "matt" and prop.keying == "kept":
             found[prop.name] = Lit(np.array(prop.reflectance), light["chest"], arms)

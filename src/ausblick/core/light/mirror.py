@@ -164,7 +164,7 @@ def shiny_things(plan: Plan) -> list[ShinyThing]:
         return []
     shiny = [prop for prop in plan.subject.props if prop.kind in ("glass", "metal", "liquid")]
     props = [ShinyThing(prop.name, prop.mirrors_as, prop.formed == "glasses") for prop in shiny]
-    gloss = [ShinyThing(g.name, "cylinder") for g in plan.subject.wardrobe if g.gloss >= SHINY_GARMENT]
+    gloss = [ShinyThing(g.name, "cylinder") for g in plan.subject.seen_wardrobe if g.gloss >= SHINY_GARMENT]
     return [*props, *gloss]
 
 

@@ -113,6 +113,16 @@ class Subject(Part):
         """What is seen below the waist."""
         return self._worn("legs")
 
+    @property
+    def legs_seen(self) -> bool:
+        """Are they in the picture?"""
+        return self.framing in ("full", "knees")
+
+    @property
+    def seen_wardrobe(self) -> tuple[Garment, ...]:
+        """Without what only covers legs that are out of the picture."""
+        return tuple(one for one in self.wardrobe if one.covers != "legs" or self.legs_seen)
+
     def _worn(self, place: Covers) -> Garment | None:
         there = (one for covers in (place, "body") for one in self.wardrobe if one.covers == covers)
         return next(there, None)

@@ -11,7 +11,7 @@ from ..sentences import Sentence, say, tell
 from ..standards.day_limits import DAY_LIMITS
 from ..standards.limit import Severity
 from .edit_hours import edit_hours
-from .outfit_check import before_screen, worst_before
+from .outfit_check import before_screen, in_the_picture, worst_before
 from .production_document import Outfit, Person, PlannedShot, Production, minutes_of
 from .sound import independent
 
@@ -127,6 +127,7 @@ def _outfit(day: DaySeen) -> Iterator[DayFinding]:
         outfit = outfits.get(shot.outfit or "")
         if outfit is None or plan.subject is None or not outfit.garments:
             continue
+        outfit = in_the_picture(outfit, plan.subject)
         worst = worst_before(outfit, plan)
         solid = 100.0 * worst.solid
         limit = DAY_LIMITS["day.outfit"].at
@@ -147,9 +148,9 @@ def _other_screen(outfit: Outfit, plan: Plan) -> Iterator[DayRemedy]:
 
 def _other_outfit(production: Production, worn: Outfit, plan: Plan, place: int) -> Iterator[DayRemedy]:
     for other in production.outfits:
-        if other.id == worn.id or other.person != worn.person or not other.garments:
+        if other.id == worn.id or other.person != worn.person or not other.garments or plan.subject is None:
             continue
-        solid = 100.0 * worst_before(other, plan).solid
+        solid = 100.0 * worst_before(in_the_picture(other, plan.subject), plan).solid
         if solid >= DAY_LIMITS["day.outfit"].at:
             told = tell("day.outfit/other", outfit=other.name or other.id, solid=solid)
             yield remedy(told, Amendment(f"shots[{place}].outfit", other.id))

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..camera.level_schools import key_channel
-from ..plan import Plan, edit
+from ..plan import Plan, Subject, edit
 from ..rig.screen_colour import REFERENCE, matte_of
 from .production_document import Outfit, Production, plans_of
 
@@ -69,6 +69,12 @@ def before_screen(outfit: Outfit, hue: edit.Hue, screen: Iterable[float]) -> Out
     least = min((piece.solid for piece in pieces), default=1.0)
     verdict = "keys" if least >= KEYS else "doubtful" if least >= DOUBTFUL else "keyed away"
     return OutfitVerdict(hue, least, verdict, tuple(sorted(pieces, key=lambda piece: piece.solid)))
+
+
+def in_the_picture(outfit: Outfit, subject: Subject) -> Outfit:
+    """What is seen of it on a plan's subject."""
+    seen = subject.model_copy(update={"wardrobe": outfit.garments}).seen_wardrobe
+    return outfit.model_copy(update={"garments": seen})
 
 
 def worst_before(outfit: Outfit, plan: Plan) -> OutfitVerdict:

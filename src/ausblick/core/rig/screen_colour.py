@@ -56,7 +56,7 @@ def _surfaces(person: Subject) -> dict[str, tuple[float, float, float]]:
     found = {"skin": person.skin}
     if person.hair_kind != "none":
         found["hair"] = person.hair
-    found |= {garment.name: garment.reflectance for garment in person.wardrobe if garment.keying == "kept"}
+    found |= {garment.name: garment.reflectance for garment in person.seen_wardrobe if garment.keying == "kept"}
     matt = (prop for prop in person.props if prop.kind == "matt" and prop.keying == "kept")
     return found | {prop.name: prop.reflectance for prop in matt}
 

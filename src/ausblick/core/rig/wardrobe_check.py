@@ -101,6 +101,6 @@ def _shiny(person: Subject) -> list[Check]:
             "dull it with powder or spray, turn it, or take the floor piece away from under it",
             "walk through the action and watch its edges in the key channel",
         )
-        for garment in person.wardrobe
+        for garment in person.seen_wardrobe
         if garment.gloss > SHINY
     ]

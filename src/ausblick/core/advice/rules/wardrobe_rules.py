@@ -47,7 +47,7 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
 def _held(plan: Plan) -> tuple[str, ...]:
     if plan.subject is None:
         return ()
-    things: tuple[Garment | Prop, ...] = (*plan.subject.wardrobe, *plan.subject.props)
+    things: tuple[Garment | Prop, ...] = (*plan.subject.seen_wardrobe, *plan.subject.props)
     return tuple(thing.name for thing in things if thing.keying == "held-out")
 
 
@@ -129,7 +129,7 @@ def _props(evaluation: Evaluation) -> Judgement | None:
         return None
     props = [prop for prop in subject.props if prop.kind != "matt"]
     worries = [tell("subject.props/prop", name=prop.name, kind=prop.kind) for prop in props]
-    shiny = [garment for garment in subject.wardrobe if garment.gloss > GLOSSY]
+    shiny = [garment for garment in subject.seen_wardrobe if garment.gloss > GLOSSY]
     worries += [tell("subject.props/garment", name=garment.name) for garment in shiny]
     if not worries:
         return Judgement("fine", 0.0, 0.0, "", tell("subject.props/none"), 0.0)
