@@ -134,7 +134,7 @@ def test_each_shot_of_the_fern_house_has_a_proposal_that_nothing_stops(framing: 
     assert best.screen is not None
     assert 0.8 * best.target.lux_low <= best.screen.lux_mean <= 1.2 * best.target.lux_high
     wall = best.screen.surfaces[0]
-    assert (wall.name, wall.spread_stops < 0.9) == ("wall", True)
+    assert (wall.name, wall.spread_stops < 1.1) == ("wall", True)
     # A floor run that is seen is lit by lamps made for a wall, and by the key.
     assert best.screen.spread_stops < (1.5 if plan.subject and plan.subject.feet_seen else 0.6)
 

@@ -18,6 +18,8 @@ export function meaning(term: string): string {
 /** The term of the field that has the focus: its meaning stands below the fields. */
 let described = $state<string | null>(null)
 export const describe = (term: string | null) => void (described = term)
+/** Only after a click that took the focus away is done: what it is on must not move under it. */
+export const undescribe = (term: string) => setTimeout(() => described === term && describe(null), 300)
 export const describedTerm = () => described
 
 const MOST = 5

@@ -124,7 +124,7 @@
     <div
       bind:this={fields}
       onkeydown={(event) => event.key === 'Escape' && (event.stopPropagation(), close())}
-      class="absolute top-2 max-h-[calc(100%-3.5rem)] w-60 overflow-y-auto border border-line bg-base-100 shadow-xl max-md:fixed max-md:inset-x-0 max-md:top-auto max-md:bottom-0 max-md:z-30 max-md:max-h-[55vh] max-md:w-full"
+      class="absolute top-2 flex max-h-[calc(100%-3.5rem)] w-60 flex-col border border-line bg-base-100 shadow-xl max-md:fixed max-md:inset-x-0 max-md:top-auto max-md:bottom-0 max-md:z-30 max-md:max-h-[55vh] max-md:w-full"
       class:left-2={place === 'left'}
       class:right-2={place === 'right'}
     >

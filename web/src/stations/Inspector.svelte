@@ -33,14 +33,14 @@
   )
 </script>
 
-<section aria-label="Fields of {title}" class="p-3">
-  <header class="mb-2 flex items-center justify-between">
+<section aria-label="Fields of {title}" class="flex min-h-0 flex-col">
+  <header class="flex p-3 pb-2 items-center justify-between">
     <h2 class="text-body font-semibold">{title}</h2>
     <button type="button" class="cursor-pointer p-1 text-quiet hover:text-ink" aria-label="Close the fields" onclick={close}>
       <X size={14} />
     </button>
   </header>
-  <div class="flex flex-col gap-1">
+  <div class="flex min-h-0 flex-col gap-1 overflow-y-auto px-3 pb-3">
     {#if lamp >= 0}<LampFields {plan} index={lamp} />
     {:else if flag >= 0}<FlagFields {plan} index={flag} />
     {:else if thing === 'window' && plan.window}<WindowFields {plan} />
@@ -51,7 +51,8 @@
     {:else if thing === 'room'}<RoomFields {plan} />{/if}
   </div>
   {#if describedTerm()}
-    <p class="label-text sticky bottom-0 -mx-3 -mb-3 border-t border-line bg-base-200 px-3 py-2" aria-hidden="true">
+    <!-- Below what scrolls: it covers no field, and none moves when it goes. -->
+    <p class="label-text shrink-0 border-t border-line bg-base-200 px-3 py-2" aria-hidden="true">
       {meaning(describedTerm()!)}
     </p>
   {/if}

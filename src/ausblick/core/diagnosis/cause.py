@@ -21,7 +21,7 @@ from .cause_told import Told, told_as_planned, told_of, told_strange, told_unsur
 from .light_model import LightModel, light_model_of
 from .observed_light import ObservedLight
 from .stated_certainty import second_certainty, stated_certainty
-from .stories import MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Culprit, Kind, Story, singles
+from .stories import CAREFUL_LAMP, MOST_COLOUR, MOST_LEVEL, MOST_PLACE, Culprit, Kind, Story, singles
 from .story_fit import Fit, StoryFit
 
 StoryName = Literal[
@@ -33,6 +33,8 @@ NAMES: dict[Kind, StoryName] = {
     "obstacle": "obstacle",
 }  # fmt: skip
 LEAST_CELLS = 12
+BEYOND_CARE = 3.0
+"""Standard deviations of care beyond which a lamp's level is a fault, whatever else a story tells."""
 SETTLED = 0.98
 """A single story that is this probable and leaves nothing over needs no second one."""
 LEAVES_NOTHING, STRAINED = 0.6, 2.0
@@ -205,7 +207,10 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     dim = {int(i) for i in np.flatnonzero(fit.level_errors() > CANNOT_TELL)}
     plain = max(one.log_odds - one.log_prior for one in found if not one.story)
     clear = [
-        tuple(part for part in one.story if _clear(one, part) and (part.lamp not in dim or _shown(one, plain)))
+        (
+            *(part for part in one.story if _clear(one, part) and (part.lamp not in dim or _shown(one, plain))),
+            *(part for part in _implied(one) if part.lamp not in dim),
+        )
         for one in found
     ]
 
@@ -231,11 +236,11 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
         certainty = stated_certainty("as-planned", planned, lens)
         return _cause("as-planned", told_as_planned(best, certainty), certainty, None, cannot, "", best)
     first = parts[0]
-    saying = told_of(model, best, first)
+    saying = told_of(model, _teller(found, first), first)
     certainty = stated_certainty(_name(first, saying), marginal(first))
     rival = _rival(model, found, share, first)
     second = marginal(parts[1]) if len(parts) > 1 else 0.0
-    also = _also(model, best, parts[1], second) if second > SECOND else None
+    also = _also(model, _teller(found, parts[1]), parts[1], second) if second > SECOND else None
     told, decide = told_unsure(saying, first, certainty, rival)
     return _cause(_name(first, told), told, certainty, also, cannot, decide, best)
 
@@ -248,6 +253,19 @@ def _name(part: Culprit, told: Told) -> StoryName:
 def _shown(one: Fit, plain: float) -> bool:
     """Of a lamp that a frame hardly judges only what it shows beyond doubt is told."""
     return one.log_odds - one.log_prior - plain > SHOWN
+
+
+def _implied(one: Fit) -> tuple[Culprit, ...]:
+    """Lamps that a story has far weaker or brighter than care allows though it blames another thing."""
+    blamed = {part.lamp for part in one.story}
+    off = np.abs(one.by.level - 1.0)
+    far = (off > BEYOND_CARE * CAREFUL_LAMP[0]) & (off > CLEAR_LEVEL)
+    return tuple(Culprit("dimmer", int(i)) for i in np.flatnonzero(far) if int(i) not in blamed)
+
+
+def _teller(found: list[Fit], part: Culprit) -> Fit:
+    """The most probable story that says so in as many words."""
+    return next((one for one in found if part in one.story), found[0])
 
 
 def _clear(one: Fit, part: Culprit) -> bool:

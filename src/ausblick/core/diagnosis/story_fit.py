@@ -21,13 +21,15 @@ from .stories import Story, begins, bounds, centre, prior, spreads
 REACH, FIELD = 0.3, 0.6
 """Errors of the level hang together over the first distance, what stands in a beam over the second, m."""
 TOGETHER, CHROMA_TOGETHER = 0.7, 0.3
-BESIDE_SHADOW = 0.15
-"""Of a lamp's lost share, what another figure or pose may differ in."""
+BESIDE_SHADOW, ASIDE = 0.15, 0.3
+"""Of a lamp's lost share, what another figure or pose may differ in; so far beside it as well, m."""
 SKIN, SKIN_COLOUR = 0.35, 0.09
 """How far, ln, a person's skin may be from the planned one in level and in colour: 0.6, as people are dark and fair,
 and 0.15, both over the root of what evidence is tempered by, as these are known to be no smaller."""
 FACE, FACE_COLOUR = (0.12, 0.18, 0.12), (0.05, 0.05, 0.05)
 """How far light on left, middle and right of a face is from a ball's: a nose catches more, and heads turn."""
+TURNED = 0.2
+"""How far what a lamp gives a side of a face may be from a ball's, as a share: noses and brows shade, heads turn."""
 APART = 0.02
 """How far a surface of the screen may look brighter or darker than the wall does, as a share: it lies differently, is
 seen flatter, is walked on."""
@@ -63,16 +65,19 @@ class Errors:
         near = np.exp(-away / REACH)
         total, each = model.light(model.as_planned)
         lost = (each[..., model.key] / total[:, model.key] * (1.0 / np.maximum(model.left, 0.05) - 1.0)).sum(axis=0)
-        lost = lost[: len(places)]
+        # Another figure or pose moves a shadow's edge into the cells beside it.
+        lost = (lost[None, : len(places)] * (away < ASIDE)).max(axis=1)
         level = noise**2 * (TOGETHER * near + (1.0 - TOGETHER) * one) + np.diag((BESIDE_SHADOW * lost) ** 2)
         chroma = model.observed.chroma**2 * (CHROMA_TOGETHER * near + (1.0 - CHROMA_TOGETHER) * one)
         level = level + APART**2 * _alike(model.observed)
+        blocks = [level, chroma, chroma]
         if model.observed.face is not None:
-            level = block_diag(level, SKIN**2 + np.diag(np.square(FACE)))
-            chroma = block_diag(chroma, SKIN_COLOUR**2 + np.diag(np.square(FACE_COLOUR)))
-        self.blocks = [level, chroma, chroma] if model.observed.coloured else [level]
+            turned = _turned_face(model)
+            face = [SKIN**2 + np.diag(np.square(FACE)), *[SKIN_COLOUR**2 + np.diag(np.square(FACE_COLOUR))] * 2]
+            blocks = [block_diag(a, b + np.diag(c)) for a, b, c in zip(blocks, face, turned, strict=True)]
+        self.blocks = blocks if model.observed.coloured else blocks[:1]
         # What stands in a beam before the screen, or shines on it, is not before the face.
-        self.smooth = np.zeros(level.shape)
+        self.smooth = np.zeros(blocks[0].shape)
         self.smooth[: len(places), : len(places)] = np.exp(-0.5 * (away / FIELD) ** 2)
 
     def whitened(self, added: list[Floats]) -> Whitening:
@@ -99,6 +104,17 @@ class Whitening:
     def level_weight(self, white: Floats) -> Floats:
         """Of whitened data (B N,) what the first block's inverse makes of them (N,)."""
         return np.asarray(self.roots[0].T @ white[: self.roots.shape[1]])
+
+
+def _turned_face(model: LightModel) -> Floats:
+    """Variances (3, Z) of the level and of the two colours of a face's zones, as what each lamp gives a zone may be
+    other than a ball would get: where lamps of unlike colours meet, or the screen's, the colour is as uncertain."""
+    zones = slice(model.observed.cells, None)
+    total, each = model.light(model.as_planned)
+    share = each[:, zones] / total[None, zones]
+    level = share[..., model.key]
+    by = [level, *(share[..., c] - level for c in model.others)]
+    return np.array([(np.square(TURNED * one)).sum(axis=0) for one in by])
 
 
 def _alike(observed: ObservedLight) -> Floats:
