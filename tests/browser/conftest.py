@@ -49,7 +49,8 @@ class Watched:
 
     def __init__(self, browser: Browser, address: str, width: int = 1280, height: int = 800) -> None:
         self.page = browser.new_page(viewport={"width": width, "height": height})
-        self.page.set_default_timeout(10_000)
+        # The first who looks at the list waits until all set-ups are judged.
+        self.page.set_default_timeout(30_000)
         self.address = address
         self.wrong: list[str] = []
         self.refused: list[str] = []

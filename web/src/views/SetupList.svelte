@@ -146,9 +146,9 @@
   <div class="mt-6 flex flex-wrap items-center gap-3">
     <a class="btn btn-sm btn-primary" href="#/new">New set-up</a>
     {#if setups?.length}
-      <button type="button" class="btn btn-sm" onclick={() => (tour.begin(), push(`/setup/${setups![0].id}`))}
-        >A tour in five minutes</button
-      >
+      <!-- On a set where something is to be mended: it shows a remedy being tried. -->
+      {@const shown = setups.find((one) => STATE_OF[one.worst] === 'fails') ?? setups[0]}
+      <button type="button" class="btn btn-sm" onclick={() => (tour.begin(), push(`/setup/${shown.id}`))}>A tour in five minutes</button>
     {/if}
     <label class="btn btn-sm">
       Open a plan document
