@@ -36,6 +36,8 @@ def test_make_save_undo_redo_and_list(client: FlaskClient) -> None:
     (listed,) = client.get("/api/setups").get_json()["setups"]
     assert (listed["title"], listed["worst"]) == ("Changed", "stop")
     assert "No light" in listed["worst_says"]
+    (named,) = client.get("/api/setups/titles").get_json()["setups"]
+    assert named == {name: listed[name] for name in ("id", "title", "revision", "changed", "damaged")}
 
 
 def test_two_writers(client: FlaskClient) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.browser.conftest import Watched
 
@@ -31,6 +31,21 @@ def test_reload_back_and_links_restore_what_was_open(watched: Watched) -> None:
     expect(page.get_by_text("Nothing in the plan stops the shoot")).to_be_visible()
     page.go_back()
     expect(page.get_by_role("tab", name="Numbers")).to_have_attribute("aria-selected", "true")
+
+
+def test_set_ups_can_be_opened_before_they_are_judged(watched: Watched) -> None:
+    held: list[Route] = []
+    watched.page.route("**/api/setups", lambda route: held.append(route))
+    page = watched.open("/")
+    title = page.get_by_role("link", name=re.compile("^Seed vault")).first
+    expect(title).to_be_visible()
+    expect(page.get_by_text("Being judged …").first).to_be_visible()
+    title.click()
+    expect(page.get_by_role("region", name="Findings and numbers").get_by_role("listitem").first).to_be_visible()
+    page.unroute("**/api/setups")
+    page.go_back()
+    expect(page.get_by_text(re.compile(r"^\d+ open$")).first).to_be_visible()
+    assert page.get_by_text("Being judged …").count() == 0
 
 
 def test_an_address_that_leads_nowhere_says_so(watched: Watched) -> None:

@@ -48,18 +48,21 @@ class PictureBody(BaseModel):
 Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 
 
-class SetupSummary(Answer):
+class SetupTitle(Answer):
     """`damaged`: what is wrong with a set-up that can't be read; empty for all others."""
 
     id: int
     title: str
     revision: int
     changed: Moment
+    damaged: str = ""
+
+
+class SetupSummary(SetupTitle):
     worst: Literal["stop", "fix", "consider", "fine"]
     worst_says: str
     worst_told: Sentence | None
     open_findings: int
-    damaged: str = ""
 
 
 class SetupModel(Answer):
@@ -74,6 +77,10 @@ class SetupModel(Answer):
 
 class SetupList(Answer):
     setups: list[SetupSummary]
+
+
+class SetupTitles(Answer):
+    setups: list[SetupTitle]
 
 
 class CreateBody(BaseModel):

@@ -57,7 +57,9 @@ export async function call<Op extends Record<string | number, unknown>, O, M ext
 
 const at = (setup_id: number) => ({ params: { path: { setup_id } } })
 
-export const listSetups = async () => (await call(client.GET('/api/setups'))).setups
+export const listSetups = async (signal?: AbortSignal) => (await call(client.GET('/api/setups', { signal }))).setups
+/** What there is to open, without what is wrong with it: there at once. */
+export const listTitles = async () => (await call(client.GET('/api/setups/titles'))).setups
 export const getSetup = (id: number) => call(client.GET('/api/setups/{setup_id}', at(id)))
 export const createSetup = (title: string, plan?: Record<string, unknown>) =>
   call(client.POST('/api/setups', { body: { title, plan: plan ?? null } }))

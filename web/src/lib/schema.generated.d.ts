@@ -958,6 +958,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/titles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What there is to open, at once: nothing is judged for it. */
+        get: operations["listTitles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups/{setup_id}": {
         parameters: {
             query?: never;
@@ -7025,10 +7042,7 @@ export interface components {
             /** Unknown Fields */
             unknown_fields: string[];
         };
-        /**
-         * SetupSummary
-         * @description `damaged`: what is wrong with a set-up that can't be read; empty for all others.
-         */
+        /** SetupSummary */
         SetupSummary: {
             /**
              * Changed
@@ -7056,6 +7070,33 @@ export interface components {
             /** Worst Says */
             worst_says: string;
             worst_told: components["schemas"]["Sentence"] | null;
+        };
+        /**
+         * SetupTitle
+         * @description `damaged`: what is wrong with a set-up that can't be read; empty for all others.
+         */
+        SetupTitle: {
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
+            /**
+             * Damaged
+             * @default
+             */
+            damaged: string;
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /** Title */
+            title: string;
+        };
+        /** SetupTitles */
+        SetupTitles: {
+            /** Setups */
+            setups: components["schemas"]["SetupTitle"][];
         };
         /**
          * Shadow
@@ -14862,6 +14903,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetupModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listTitles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupTitles"];
                 };
             };
             /** @description Forbidden */

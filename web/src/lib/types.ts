@@ -16,6 +16,7 @@ export type Subject = NonNullable<Plan['subject']>
 export type Companion = Plan['companions'][number]
 export type Setup = Schemas['SetupModel']
 export type SetupSummary = Schemas['SetupSummary']
+export type SetupTitle = Schemas['SetupTitle']
 export type Evaluation = Schemas['EvaluationModel']
 export type Finding = Schemas['FindingReport']
 export type Remedy = Schemas['RemedyReport']

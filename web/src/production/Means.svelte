@@ -4,17 +4,17 @@
   import NumberField from '../parts/NumberField.svelte'
   import Switch from '../parts/Switch.svelte'
   import TextField from '../parts/TextField.svelte'
-  import { getSetup, listSetups } from '../lib/api'
+  import { getSetup, listTitles } from '../lib/api'
   import { getKit } from '../lib/kitApi'
   import { freshId, type OpenProduction } from '../lib/production.svelte'
   import type { Production } from '../lib/productionApi'
   import { DISTANCE_SCHOOLS, LEVEL_SCHOOLS, SHUTTER_SCHOOLS } from '../lib/schools'
-  import type { SetupSummary } from '../lib/types'
+  import type { SetupTitle } from '../lib/types'
   let { open, document }: { open: OpenProduction; document: Production } = $props()
 
-  let setups = $state.raw<SetupSummary[]>([])
+  let setups = $state.raw<SetupTitle[]>([])
   let wrong = $state('')
-  void listSetups()
+  void listTitles()
     .then((found) => (setups = found))
     .catch(() => null)
   const set = (path: string) => (value: unknown) => open.change([{ path, value }])

@@ -5,18 +5,18 @@
   import State from '../parts/State.svelte'
   import Switch from '../parts/Switch.svelte'
   import TextField from '../parts/TextField.svelte'
-  import { createSetup, listSetups } from '../lib/api'
+  import { createSetup, listTitles } from '../lib/api'
   import { daysOf, freshId, nameOf, type OpenProduction } from '../lib/production.svelte'
   import type { Production } from '../lib/productionApi'
   import { prefs } from '../lib/prefs.svelte'
   import { showLength } from '../lib/units'
-  import { STATE_OF, type SetupSummary } from '../lib/types'
+  import { STATE_OF, type SetupTitle } from '../lib/types'
   import { push } from 'svelte-spa-router'
   let { open, document }: { open: OpenProduction; document: Production } = $props()
 
-  let setups = $state.raw<SetupSummary[]>([])
+  let setups = $state.raw<SetupTitle[]>([])
   let opened = $state('')
-  void listSetups()
+  void listTitles()
     .then((found) => (setups = found))
     .catch(() => null)
   const stateOf = (id: string) => open.state?.shots.find((one) => one.shot === id)

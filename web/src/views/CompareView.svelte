@@ -7,22 +7,22 @@
   import ComparedKeys from './ComparedKeys.svelte'
   import FloorPicture from '../stations/FloorPicture.svelte'
   import FrameView from '../stations/FrameView.svelte'
-  import { evaluate, getSetup, listSetups, versionPlan } from '../lib/api'
+  import { evaluate, getSetup, listTitles, versionPlan } from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
   import { Resource } from '../lib/resource.svelte'
-  import { STATE_OF, type Evaluation, type Plan, type SetupSummary } from '../lib/types'
+  import { STATE_OF, type Evaluation, type Plan, type SetupTitle } from '../lib/types'
   import { say } from '../lib/say'
   import { showValue } from '../lib/units'
   let { params }: { params: { a: string; b: string } } = $props()
 
   type Side = { plan: Plan; evaluation: Evaluation }
-  const all = new Resource<SetupSummary[]>()
+  const all = new Resource<SetupTitle[]>()
   const asked = [new Resource<Side>(), new Resource<Side>()]
   const setups = $derived(all.value ?? [])
   const sides = $derived(asked.map((side) => side.value))
   const problem = $derived([all, ...asked].map((one) => one.error).find(Boolean) ?? '')
 
-  void all.ask(listSetups)
+  void all.ask(listTitles)
   /** "3" is a set-up as it is, "3v12" its version 12. */
   async function look(what: string): Promise<Side> {
     const [id, version] = what.split('v').map(Number)

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** All set-ups with the worst thing about each; new, open, rename, duplicate, delete with undo. */
+  /** All set-ups with the worst thing about each, once it is judged; new, open, rename, duplicate, delete with undo. */
   import { listen } from '../lib/events'
   import { who } from '../lib/who.svelte'
   import { push } from 'svelte-spa-router'
@@ -10,26 +10,34 @@
   import * as api from '../lib/api'
   import { prefs } from '../lib/prefs.svelte'
   import { tour } from '../lib/tour.svelte'
-  import { STATE_OF, type SetupSummary } from '../lib/types'
+  import { opened } from '../lib/resource.svelte'
+  import { STATE_OF, type SetupSummary, type SetupTitle } from '../lib/types'
   import { say } from '../lib/say'
 
-  let setups = $state.raw<SetupSummary[] | null>(null)
-  let error = $state('')
+  /** What there is to open stands at once; what is wrong with each takes a moment when the server has just begun. */
+  const listed = opened<SetupTitle[]>()
+  const judged = opened<SetupSummary[]>()
+  const setups = $derived(listed.value)
+  const summaries = $derived(new Map((judged.value ?? []).map((one) => [one.id, one])))
+  let refused = $state('')
+  const error = $derived(refused || listed.error || judged.error)
   let renaming = $state<number | null>(null)
-  let deleted = $state.raw<SetupSummary | null>(null)
+  let deleted = $state.raw<SetupTitle | null>(null)
 
   async function run(work: () => Promise<unknown>) {
     try {
       await work()
-      setups = await api.listSetups()
-      error = ''
+      refused = ''
     } catch (err) {
-      error = (err as Error).message
+      refused = (err as Error).message
+      return
     }
+    await listed.ask(() => api.listTitles())
+    void judged.ask((signal) => api.listSetups(signal))
   }
   void run(async () => {})
 
-  const remove = (setup: SetupSummary) =>
+  const remove = (setup: SetupTitle) =>
     run(async () => {
       await api.deleteSetup(setup.id)
       deleted = setup
@@ -82,7 +90,7 @@
       <button type="button" class="btn btn-sm" onclick={() => restore(deleted!.id)}>Bring it back</button>
     </p>
   {/if}
-  {#if setups === null && !error}<progress class="progress mb-4 w-full max-w-60" aria-label="Judging the set-ups"></progress>{/if}
+  {#if setups === null && !error}<progress class="progress mb-4 w-full max-w-60" aria-label="Reading the set-ups"></progress>{/if}
   {#if setups?.length === 0}
     <p class="mb-6 max-w-prose text-quiet">
       Nothing planned yet. Say what room, screen, lamps and camera you have: a lit set comes out of it, and what is wrong with it.
@@ -90,8 +98,11 @@
   {/if}
   <ul>
     {#each setups ?? [] as setup (setup.id)}
+      {@const found = summaries.get(setup.id)}
       <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3">
-        <span class="w-16"><State state={STATE_OF[setup.worst]} /></span>
+        <span class="w-16"
+          >{#if setup.damaged}<State state="fails" />{:else if found}<State state={STATE_OF[found.worst]} />{/if}</span
+        >
         <span class="min-w-48 flex-1">
           {#if renaming === setup.id}
             <input
@@ -112,16 +123,18 @@
           <span class="block text-quiet"
             >{setup.damaged
               ? `Damaged, and kept as it is: ${setup.damaged}`
-              : setup.worst_told
-                ? say(setup.worst_told, prefs)
-                : 'Everything judged so far holds'}</span
+              : !found
+                ? 'Being judged …'
+                : found.worst_told
+                  ? say(found.worst_told, prefs)
+                  : 'Everything judged so far holds'}</span
           >
         </span>
         {#if setup.damaged}
           <button type="button" class="btn btn-sm btn-primary" onclick={() => run(() => api.undoSetup(setup.id))}
             >The state before it</button
           >
-        {:else}<span class="label-text">{setup.open_findings} open</span>{/if}
+        {:else if found}<span class="label-text">{found.open_findings} open</span>{/if}
         <span class="flex flex-wrap gap-1.5">
           <button type="button" class="btn btn-sm" aria-label="Rename {setup.title}" onclick={() => (renaming = setup.id)}>Rename</button>
           {#if setups!.length > 1}
@@ -147,8 +160,10 @@
     <a class="btn btn-sm btn-primary" href="#/new">New set-up</a>
     {#if setups?.length}
       <!-- On a set where something is to be mended: it shows a remedy being tried. -->
-      {@const shown = setups.find((one) => STATE_OF[one.worst] === 'fails') ?? setups[0]}
-      <button type="button" class="btn btn-sm" onclick={() => (tour.begin(), push(`/setup/${shown.id}`))}>A tour in five minutes</button>
+      {@const shown = (judged.value ?? []).find((one) => STATE_OF[one.worst] === 'fails') ?? setups[0]}
+      <button type="button" class="btn btn-sm" disabled={judged.value === null} onclick={() => (tour.begin(), push(`/setup/${shown.id}`))}
+        >A tour in five minutes</button
+      >
     {/if}
     <label class="btn btn-sm">
       Open a plan document

@@ -21,6 +21,8 @@ from ..schemas import (
     SetupModel,
     SetupPath,
     SetupSummary,
+    SetupTitle,
+    SetupTitles,
     TitleBody,
     VersionList,
     VersionModel,
@@ -31,26 +33,22 @@ from ..schemas import (
 api = group("setups", "set-ups", "/api/setups")
 
 
-def _summary(setup: Setup | DamagedSetup) -> SetupSummary:
+def _title(setup: Setup | DamagedSetup) -> SetupTitle:
     if isinstance(setup, DamagedSetup):
-        return SetupSummary(
-            id=setup.id,
-            title=f"Set-up {setup.id}",
-            revision=setup.revision,
-            changed=setup.changed,
-            worst="stop",
-            worst_says="",
-            worst_told=None,
-            open_findings=0,
-            damaged=setup.problem,
-        )
+        title, damaged = f"Set-up {setup.id}", setup.problem
+    else:
+        title, damaged = setup.plan.title, ""
+    return SetupTitle(id=setup.id, title=title, revision=setup.revision, changed=setup.changed, damaged=damaged)
+
+
+def _summary(setup: Setup | DamagedSetup) -> SetupSummary:
+    known = dict(_title(setup))
+    if isinstance(setup, DamagedSetup):
+        return SetupSummary(**known, worst="stop", worst_says="", worst_told=None, open_findings=0)
     _, findings = services().findings(setup.plan, with_remedies=False)
     worst = findings[0].judgement
     return SetupSummary(
-        id=setup.id,
-        title=setup.plan.title,
-        revision=setup.revision,
-        changed=setup.changed,
+        **known,
         worst=worst.severity,
         worst_says="" if worst.severity == "fine" else say(worst.says),
         worst_told=None if worst.severity == "fine" else worst.says,
@@ -65,6 +63,12 @@ def _version(version: Version) -> VersionModel:
 @api.get("", operation_id="listSetups", responses={200: SetupList})
 def list_setups() -> Response:
     return answer(SetupList(setups=[_summary(setup) for setup in services().setups.all()]))
+
+
+@api.get("/titles", operation_id="listTitles", responses={200: SetupTitles})
+def list_titles() -> Response:
+    """What there is to open, at once: nothing is judged for it."""
+    return answer(SetupTitles(setups=[_title(setup) for setup in services().setups.all()]))
 
 
 @api.post("", operation_id="createSetup", responses={201: SetupModel})
