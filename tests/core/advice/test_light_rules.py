@@ -56,6 +56,17 @@ def test_black_cloth_beside_the_mark_lowers_the_edge() -> None:
     assert (then.judgement.value or 9) < 0.9 * (before.judgement.value or 0)
 
 
+def test_a_key_too_bright_for_the_screen_is_kept_off_it_before_its_lamps_go_down() -> None:
+    """No dimmer of the screen's own lamps reaches what is wanted: the lantern alone gives that much."""
+    title, rule = "Seed vault, night round", "light.level"
+    (remedy,) = demo_findings(title)[rule].remedies
+    assert re.fullmatch(r"A 40° grid on lantern key, screen lamps down 2.2 stops, to 12 %", say(remedy.text))
+    assert not remedy.gives, "in so little light the key loses more than the match to the plate gives"
+    then = found(apply_changes(DEMO[title], remedy.changes), rule)
+    assert then.judgement.severity == "fine"
+    assert then.judgement.value == pytest.approx(32.9, abs=2.0)
+
+
 def test_the_proposed_place_clears_the_pane() -> None:
     then = after("Potting-shed window", "light.pane", "shed fill to")
     assert then.judgement.severity == "fine"

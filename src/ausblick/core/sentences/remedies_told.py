@@ -66,6 +66,7 @@ LAMPS = {
     "do/sheet-further": "Hang the sheet {to:m} before {lamp}",
     "do/off": "Off: {lamps}",
     "do/screen-lamps-down": "Screen lamps down {by:stops}, to {to:0} %",
+    "do/grid-lamps-down": "{grid}, screen lamps down {by:stops}, to {to:0} %",
     "do/screen-lamps-up": "Screen lamps up {by:stops}, to {to:0} %",
     "do/screen-lamps-back": "Screen lamps {by:m} back from the screen",
     "do/aim-across": "Aim each screen lamp across, at the far third",

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import math
 
+from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation, ScreenReading
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
-from ...plan import Light, edit
+from ...plan import Light, apply_changes, edit
 from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from .. import moves
+from ..forbidden import LEAST_DIMMER
 from ..rule import Judgement, Proposal, Rule
 from .daylight_rules import black_out
 
@@ -111,20 +113,45 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     reading = evaluation.screen
     if reading is None:
         return []
-    wanted = wanted_lux(evaluation)
-    lamps = moves.screen_lamps(evaluation.plan)
-    ours = sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) for _, lamp in lamps)
-    proposals = []
-    if ours > 0.0:
-        factor = (wanted - (reading.lux_mean - ours)) / ours
-        proposals += _dim_by(lamps, factor)
+    proposals = _screen_lamps(evaluation) or _key_kept_off(evaluation, store)
     if reading.lux_mean > 0.0:
-        over = math.log2(reading.lux_mean / wanted)
+        over = math.log2(reading.lux_mean / wanted_lux(evaluation))
         proposals += moves.film_on_pane(evaluation.plan, over)
         proposals += moves.inside_lifted(evaluation.plan, over)
         proposals += moves.aperture_by(evaluation.plan, -over, tell("cost/subject-level"))
         proposals += moves.filtered_by(evaluation.plan, -over, tell("cost/subject-level"))
     return proposals
+
+
+def _screen_lamps(evaluation: Evaluation) -> list[Proposal]:
+    """The screen's own lamps to what is wanted beside all other light; none where the other light is too much."""
+    assert evaluation.screen is not None
+    lamps = moves.screen_lamps(evaluation.plan)
+    ours = sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) for _, lamp in lamps)
+    if ours <= 0.0:
+        return []
+    factor = (wanted_lux(evaluation) - (evaluation.screen.lux_mean - ours)) / ours
+    return _dim_by(lamps, factor) if factor * max(lamp.dimmer for _, lamp in lamps) >= LEAST_DIMMER else []
+
+
+def _key_kept_off(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Where the subject's light alone is too much for the screen: a grid on the lamp that sends most of it there, and
+    the screen's own lamps down to what is then wanted."""
+    plan, onto = evaluation.plan, evaluation.screen_by_lamp
+    others = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.on and lamp.role != "screen"]
+    if not others or not moves.screen_lamps(plan):
+        return []
+    index, most = max(others, key=lambda one: onto.get(one[1].id, 0.0))
+    return [
+        Proposal(
+            tell("do/grid-lamps-down", grid=grid.text, **down.text.parameters),
+            (*grid.changes, *down.changes),
+            grid.cost,
+        )
+        for grid in moves.gridded(index, most)
+        for down in _screen_lamps(evaluate(apply_changes(plan, grid.changes), store))
+        if down.text.id == "do/screen-lamps-down"
+    ]
 
 
 def _dim_by(lamps: list[tuple[int, Light]], factor: float) -> list[Proposal]:
