@@ -129,7 +129,7 @@ def test_measure_one_or_several_frames(tmp_path: Path, plan: Path) -> None:
     assert [r["hue"] for r in several] == ["green", "green"]
     assert "green screen on" in run("measure", b).stdout
     assert [("since_previous" in r) for r in several] == [False, True]
-    darker = write_frame(tmp_path / "c.png", frame((15.0, 46.0, 21.0), noise=0.5))
+    darker = write_frame(tmp_path / "c.png", frame(colour=(15.0, 46.0, 21.0), noise=0.5))
     assert "darker than before" in run("measure", a, darker).stdout
 
 
