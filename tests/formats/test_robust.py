@@ -221,13 +221,15 @@ def test_more_than_a_camera_writes_is_refused_before_a_pixel_is_decoded(tmp_path
     assert read_image(sparse_exr(tmp_path / "plain.exr", 1280, 720, 3)).pixels.shape == (720, 1280, 3)
 
 
-def test_a_jpeg_of_very_many_scans_is_refused(tmp_path: Path) -> None:
+def test_a_jpeg_of_very_many_scans_is_refused(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     path = tmp_path / "progressive.jpg"
     Image.fromarray(still(320, 200)).save(path, progressive=True)
     whole = path.read_bytes()
     assert read_image(path).width == 320
     last_scan = whole[whole.rindex(b"\xff\xda") : -2]
     path.write_bytes(whole[:-2] + 400 * last_scan + b"\xff\xd9")
+    # Opening it goes over them all.
+    monkeypatch.setattr("ausblick.formats.images.oiio", None)
     with pytest.raises(ImageError, match=r"in 41\d scans"):
         read_image(path)
 

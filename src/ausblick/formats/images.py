@@ -8,6 +8,7 @@ so) become Rec.709 signal here, and pictures with other primaries or curves are 
 from __future__ import annotations
 
 import re
+import struct
 from collections.abc import Iterator
 from pathlib import Path
 from threading import BoundedSemaphore
@@ -16,6 +17,7 @@ from typing import Any
 import cv2
 import numpy as np
 import OpenImageIO as oiio
+from PIL.JpegImagePlugin import JpegImageFile
 
 from ausblick.core.frames.file_colour import FileColour
 from ausblick.core.frames.frame import Frame
@@ -67,6 +69,8 @@ def read_image(path: Path, said: FileColour | None = None) -> Frame:
             if said is not None:
                 raise ImageError("a HEIC, AVIF or raw picture says itself how it is written")
             return OWN_READERS[kind](path)
+        if kind == "jpeg":
+            _check_scans(path)
         source = oiio.ImageInput.open(str(path), settings)
         if source is None:
             raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
@@ -96,7 +100,17 @@ def _check_header(source: Any, kind: str, path: Path) -> None:
         raise ImageError(
             f"{decoded // 1_000_000} MB of pixels in a file of {max(1, size // 1000)} kB: no camera writes that"
         )
-    scans = _scans(path) if kind == "jpeg" else 1
+
+
+def _check_scans(path: Path) -> None:
+    """Before it is opened, as a progressive JPEG's scans are all gone over for that. Raises ImageError."""
+    scans = _scans(path)
+    try:
+        with JpegImageFile(path) as seen:
+            width, height = seen.size
+    except (OSError, SyntaxError, ValueError, struct.error):
+        # What is wrong with its header is told by whom it is opened with.
+        width = height = 0
     if scans > MAX_SCANS or scans * width * height > SCANNED:
         raise ImageError(f"the JPEG goes over its picture in {scans} scans; save it anew as a plain one")
 
