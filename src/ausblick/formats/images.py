@@ -62,8 +62,6 @@ def read_image(path: Path, said: FileColour | None = None) -> Frame:
             raise ImageError(f"the file is larger than {MAX_BYTES // 1_000_000} MB")
     except OSError as err:
         raise ImageError((err.strerror or "can't be opened").lower()) from None
-    settings = oiio.ImageSpec()
-    settings.attribute("oiio:UnassociatedAlpha", 1)
     with _AT_ONCE:
         if kind in OWN_READERS:
             if said is not None:
@@ -71,6 +69,8 @@ def read_image(path: Path, said: FileColour | None = None) -> Frame:
             return OWN_READERS[kind](path)
         if kind == "jpeg":
             _check_scans(path)
+        settings = oiio.ImageSpec()
+        settings.attribute("oiio:UnassociatedAlpha", 1)
         source = oiio.ImageInput.open(str(path), settings)
         if source is None:
             raise ImageError(f"the {kind.upper()} header can't be read: {_reason(oiio.geterror())}")
