@@ -9,4 +9,8 @@ describe('a sentence', () => {
     expect(say(sentence as unknown as Sentence, { length: 'm', light: 'lx' })).toBe(metric)
     expect(say(sentence as unknown as Sentence, { length: 'ft', light: 'fc' })).toBe(feet)
   })
+
+  test('of a server that is newer than the page says what to do', () => {
+    expect(say({ id: 'not/known/yet', parameters: {} }, { length: 'm', light: 'lx' })).toContain('load this page again')
+  })
 })

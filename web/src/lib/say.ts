@@ -11,8 +11,12 @@ export interface Units {
 const TEMPLATES: Record<string, string> = sentences
 const PLACE = /\{(\w+)(?::(\w+))?\}/g
 
+/** A page that stayed open while the server was renewed knows no words for what is new. */
+const NEWER = 'The server says something new: load this page again to read it'
+
 export function say(sentence: Sentence, units: Units): string {
-  return TEMPLATES[sentence.id].replace(PLACE, (_, name: string, kind: string | undefined) => shown(sentence.parameters[name], kind, units))
+  const template = TEMPLATES[sentence.id] ?? NEWER
+  return template.replace(PLACE, (_, name: string, kind: string | undefined) => shown(sentence.parameters[name], kind, units))
 }
 
 function shown(value: Parameter, kind: string | undefined, units: Units): string {
