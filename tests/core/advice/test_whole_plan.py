@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ausblick.core.advice.rule import Judgement
+from ausblick.core.advice.rule import Judgement, Remedy
 from ausblick.core.advice.whole_plan import MOST, weight_of, weight_of_one
 from ausblick.core.sentences import tell
 from ausblick.core.standards.limits import LIMITS
@@ -37,3 +37,27 @@ def test_taste_weighs_a_quarter_and_the_rest_by_its_severity() -> None:
     assert weight_of({"light.level": says("consider")}) == 0.25
     assert weight_of({"screen.covered": says("stop"), "space.gap": says("fix")}) == 12.0
     assert weight_of({"screen.covered": says("fine")}) == 0.0
+
+
+@pytest.mark.parametrize(
+    ("open_after", "quality_after", "gives"),
+    [(4.9, 60.0, True), (5.0, 65.0, True), (5.0, 60.2, False), (5.1, 70.0, False), (4.0, 58.0, False)],
+    ids=["less is open", "as much, and the key better", "nothing gained", "more is open", "the key worse"],
+)
+def test_a_remedy_gives_where_less_is_open_or_the_key_is_better(
+    open_after: float, quality_after: float, gives: bool
+) -> None:
+    remedy = Remedy(
+        text=tell("do/hold-out", thing="jacket"),
+        cost=None,
+        outcome="better",
+        before=80.0,
+        after=90.0,
+        worsens=(),
+        open_before=5.0,
+        open_after=open_after,
+        quality_before=60.0,
+        quality_after=quality_after,
+        changes=(),
+    )
+    assert remedy.gives is gives

@@ -16,6 +16,8 @@ from ..standards.unbounded import Unbounded
 
 WORSE = 0.5
 """Points of quality that are no loss."""
+SAME = 0.01
+"""Weights of open findings that are told as one."""
 Outcome = Literal["cured", "better", "does-not-apply"]
 Stage = Literal["plate", "space", "screen", "light", "subject", "camera"]
 RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
@@ -73,10 +75,14 @@ class Remedy:
 
     @property
     def gives(self) -> bool:
-        """Is the whole plan better for it, with nothing broken, and the key no worse? What is not costs more than it
-        gives. Where the day was stopped the key's quality was one of a shot that nobody could take."""
+        """Is the whole plan better for it, with nothing broken, and the key no worse? Where all that is open weighs the
+        same, the key better. What is not costs more than it gives. Where the day was stopped the key's quality was one
+        of a shot that nobody could take."""
         key_holds = self.frees or self.quality_after > self.quality_before - WORSE
-        return self.open_after < self.open_before and key_holds and not self.breaks
+        gains = self.open_after < self.open_before or (
+            self.open_after < self.open_before + SAME and self.quality_after > self.quality_before + WORSE
+        )
+        return gains and key_holds and not self.breaks
 
 
 @dataclass(frozen=True, kw_only=True)

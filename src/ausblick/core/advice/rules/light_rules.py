@@ -113,7 +113,9 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     reading = evaluation.screen
     if reading is None:
         return []
-    proposals = _screen_lamps(evaluation) or _key_kept_off(evaluation, store)
+    proposals = _screen_lamps(evaluation)
+    if reading.lux_mean - _ours(evaluation) > MOSTLY * wanted_lux(evaluation):
+        proposals += _key_kept_off(evaluation, store)
     if reading.lux_mean > 0.0:
         over = math.log2(reading.lux_mean / wanted_lux(evaluation))
         proposals += moves.film_on_pane(evaluation.plan, over)
@@ -123,11 +125,20 @@ def _set_level(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return proposals
 
 
+MOSTLY = 0.5
+"""Of what is wanted on the screen: more than that is not left to light that is meant for something else."""
+
+
+def _ours(evaluation: Evaluation) -> float:
+    """What the screen's own lamps give it, lux."""
+    return sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) for _, lamp in moves.screen_lamps(evaluation.plan))
+
+
 def _screen_lamps(evaluation: Evaluation) -> list[Proposal]:
     """The screen's own lamps to what is wanted beside all other light; none where the other light is too much."""
     assert evaluation.screen is not None
     lamps = moves.screen_lamps(evaluation.plan)
-    ours = sum(evaluation.screen_by_lamp.get(lamp.id, 0.0) for _, lamp in lamps)
+    ours = _ours(evaluation)
     if ours <= 0.0:
         return []
     factor = (wanted_lux(evaluation) - (evaluation.screen.lux_mean - ours)) / ours
@@ -135,7 +146,7 @@ def _screen_lamps(evaluation: Evaluation) -> list[Proposal]:
 
 
 def _key_kept_off(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """Where the subject's light alone is too much for the screen: a grid on the lamp that sends most of it there, and
+    """Where the screen would mostly be left to the subject's light: a grid on the lamp that sends most of it there, and
     the screen's own lamps down to what is then wanted."""
     plan, onto = evaluation.plan, evaluation.screen_by_lamp
     others = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.on and lamp.role != "screen"]
