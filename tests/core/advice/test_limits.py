@@ -218,6 +218,8 @@ CASES: list[Case] = [
      [(2.01, "fine"), (1.99, "consider")]),
     ("space.gap", lambda v: of(targets={"distance_school": "3m"}, subject={"z": v}),
      [(3.01, "fine"), (2.99, "consider")]),
+    ("space.framed", lambda v: of(subject={"framing": "full"}, camera={"y": 1.72 * v + AWAY * BASE.view.tan_v}),
+     [(0.19, "fine"), (0.21, "consider"), (0.79, "consider"), (0.83, "fix")]),
     ("space.distortion", lambda v: replace(BASE, focus=replace(BASE.focus, distance_m=v)),  # type: ignore[type-var]
      [(1.21, "fine"), (1.19, "consider")]),
     ("screen.margin", lambda v: replace(BASE, coverage=replace(BASE.coverage, covered=True, margin_m=v)),
@@ -240,8 +242,7 @@ CASES: list[Case] = [
      [(2.4, "fine"), (2.6, "consider"), (5.9, "consider"), (6.1, "fix"), (34.0, "fix"), (36.0, "stop")]),
     ("subject.props", lambda v: of(subject={"wardrobe": [{"name": "satin", "gloss": v}]}),
      [(0.149, "fine"), (0.151, "consider")]),
-    ("light.evenness", lambda v: screen(spread_stops=v),
-     [(0.33, "fine"), (0.34, "consider"), (1.54, "consider")]),
+    ("light.evenness", lambda v: screen(spread_stops=v), [(0.33, "fine"), (0.34, "consider"), (1.54, "consider")]),
     ("light.level", level_off, [(0.49, "fine"), (0.51, "consider"), (9.0, "consider")]),
     ("light.level", lambda v: screen(level_luma=0.0, level_key_channel=0.0, lux_max=v), [(0.0, "stop")]),
     ("light.behind",

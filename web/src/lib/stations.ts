@@ -27,6 +27,7 @@ export type Telling = { value: string; note: string }
 /** Measures whose own name is too long for the line. */
 const SHORT: Record<string, string> = {
   'space.in-picture': 'in the picture',
+  'space.framed': 'out of picture',
   'light.behind': 'through cloth',
   'light.two-zones': 'by face lamps',
   'subject.two-zones': 'by screen lamps',

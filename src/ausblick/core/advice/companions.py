@@ -12,8 +12,8 @@ from ..sentences import tell
 from .rule import RANK, Judgement, Proposal
 
 PERSONAL = (
-    "key.edge", "key.hair", "key.motion", "space.order", "space.gap", "space.distortion", "screen.hue",
-    "subject.hair", "subject.props", "subject.exposure", "subject.edge-gap", "subject.spill-front",
+    "key.edge", "key.hair", "key.motion", "space.order", "space.gap", "space.framed", "space.distortion",
+    "screen.hue", "subject.hair", "subject.props", "subject.exposure", "subject.edge-gap", "subject.spill-front",
     "subject.spill-edge", "subject.spill-under", "subject.mirrors", "light.overhead", "camera.smear",
 )  # fmt: skip
 """Rules that judge a person, with the damages that any of them is a cause of; all others judge the set, or what the

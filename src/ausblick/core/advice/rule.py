@@ -75,9 +75,9 @@ class Remedy:
 
     @property
     def gives(self) -> bool:
-        """Is the whole plan better for it, with nothing broken, and the key no worse? Where all that is open weighs the
-        same, the key better. What is not costs more than it gives. Where the day was stopped the key's quality was one
-        of a shot that nobody could take."""
+        """Is the whole plan better for it, with nothing broken, and the key no worse? Where all that is open weighs
+        the same, the key better. What is not costs more than it gives. Where the day was stopped the key's quality
+        was one of a shot that nobody could take."""
         key_holds = self.frees or self.quality_after > self.quality_before - WORSE
         gains = self.open_after < self.open_before or (
             self.open_after < self.open_before + SAME and self.quality_after > self.quality_before + WORSE

@@ -13,6 +13,9 @@ from .rules import (
     flash_rules as flash,
 )
 from .rules import (
+    framing_rules as framing,
+)
+from .rules import (
     key_rules as key,
 )
 from .rules import (
@@ -65,6 +68,7 @@ RULES: tuple[Rule, ...] = (
     *key.RULES,
     *plate.RULES,
     *space.RULES,
+    *framing.RULES,
     *screen.RULES,
     *wind.RULES,
     *wardrobe.RULES,

@@ -31,6 +31,7 @@ COSTS: dict[str, str] = {
     "cost/lift-inside": "more depth of field, less left in the lamps",
     "cost/subject-level": "moves the subject's level by as much",
     "cost/screen-level": "moves the screen's level by as much",
+    "cost/framing-said": "nothing on the set; another shot than was planned",
     "cost/framing-moves": "the framing moves",
     "cost/figure-size": "the figure changes its size",
     "cost/camera-moves": "camera moves",

@@ -29,6 +29,9 @@ LIMITS: dict[str, Limit] = {
         at=1.2, unit="m",
         source="School of distance chosen under Space: 1 m, 1.2 to 2 m, 2 m and more, or 3 m",
         reason="The limit is the school's own; a hand's reach short of it is a shot to be mended."),
+    "space.framed": Limit(
+        at=20.0, unit="%", fix=60.0, source="Geometry of the picture",
+        reason="A framing is a habit, cut a hand's breadth higher or lower; without the face it is another shot."),
     "space.in-picture": Limit(
         at=0.0, unit="", fix=1.0, source="Sight lines from the lens",
         reason="Where the action goes a lamp cuts into it; beside it, it is cropped away."),

@@ -9,7 +9,7 @@ NAMES: dict[str, str] = {
     "plate.key": "the plate's light",
     "space.order": "the order of things", "space.walls": "what fits into the room",
     "space.through-wall": "lamps in the wall",
-    "space.gap": "the mark's distance", "space.in-picture": "lamps in the picture",
+    "space.gap": "the mark's distance", "space.framed": "the framing", "space.in-picture": "lamps in the picture",
     "space.distortion": "a face seen too near",
     "screen.covered": "coverage", "screen.margin": "the spare screen", "screen.hue": "screen colour in what is worn",
     "subject.hair": "loose hair", "subject.props": "props to be tested",

@@ -1,6 +1,6 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
-from .camera_moved import aperture_by, filtered_by, raised_camera, same_framing
+from .camera_moved import aperture_by, back_for, filtered_by, raised_camera, same_framing, turned_to
 from .hidden_display import hidden_share, out_of_the_way
 from .lamps_moved import (
     aimed_across,
@@ -35,6 +35,7 @@ __all__ = [
     "all_alike",
     "all_inside",
     "aperture_by",
+    "back_for",
     "beside_the_action",
     "black_cloth",
     "camera_inside",
@@ -70,4 +71,5 @@ __all__ = [
     "softened",
     "stand_inside",
     "turned_round",
+    "turned_to",
 ]

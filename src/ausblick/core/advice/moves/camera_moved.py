@@ -12,6 +12,10 @@ from ..steps import MOST_ND, SMALLEST, opened, third_stop
 from .places import camera_inside
 
 TO_A_CENTIMETRE = 0.011
+A_TURN = 0.5
+"""Degrees that change a picture."""
+FILLED = 0.9
+"""Of the picture's height, by what is framed: as much as leaves a little above and below."""
 
 
 def aperture_by(plan: Plan, missing: float, cost: Sentence) -> list[Proposal]:
@@ -71,3 +75,57 @@ def same_framing(plan: Plan, focal_mm: float) -> float | None:
     z = plan.subject.z + (camera.z - plan.subject.z) * focal_mm / camera.focal_mm
     inside = camera_inside(plan, (camera.x, camera.y, z))[2]
     return z if min(abs(inside - z), abs(camera.z - z)) < TO_A_CENTIMETRE else None
+
+
+def turned_to(plan: Plan, low: float, high: float) -> list[Proposal]:
+    """Panned, tilted, or both, until what is between `low` and `high`, m over the mark, is in the middle, or of what
+    is too tall the upper part; or before it, looking straight ahead. Raises ValueError without a subject."""
+    if plan.subject is None:
+        raise ValueError("without a subject nothing is framed")
+    camera, cost = plan.camera, tell("cost/framing-moves")
+    shown = FILLED * _upright_mm(plan) / camera.focal_mm * abs(camera.z - plan.subject.z)
+    pan, tilt = _toward_mark(plan, camera.z, max((low + high) / 2.0, high - shown / 2.0))
+    panned, tilted = edit.camera.pan(pan), edit.camera.tilt(tilt)
+    found = []
+    if abs(tilt - camera.tilt) > A_TURN:
+        found.append(Proposal(tell("do/tilt", to=tilt), (tilted,), cost))
+    if abs(pan - camera.pan) > A_TURN:
+        found += [
+            Proposal(tell("do/pan", to=pan), (panned,), cost),
+            Proposal(tell("do/pan-tilt", pan=pan, tilt=tilt), (panned, tilted), cost),
+        ]
+        x = camera_inside(plan, (plan.subject.x, camera.y, camera.z))[0]
+        before = (edit.camera.x(x), edit.camera.pan(0.0), tilted)
+        found.append(Proposal(tell("do/camera-before", across=x), before, cost))
+    return found
+
+
+def back_for(plan: Plan, low: float, high: float) -> list[Proposal]:
+    """The camera so far back that its lens shows all from `low` to `high`, m over the mark, and turned to it; nothing
+    where it stands that far or the room ends before. Raises ValueError without a subject."""
+    if plan.subject is None:
+        raise ValueError("without a subject nothing is framed")
+    camera = plan.camera
+    away = (high - low) / FILLED * camera.focal_mm / _upright_mm(plan)
+    z = round(plan.subject.z + away, 2)
+    if z <= camera.z or camera_inside(plan, (camera.x, camera.y, z))[2] < z:
+        return []
+    pan, tilt = _toward_mark(plan, z, (low + high) / 2.0)
+    changes = (edit.camera.z(z), edit.camera.pan(pan), edit.camera.tilt(tilt))
+    return [Proposal(tell("do/camera-back-turned", z=z, tilt=tilt), changes, tell("cost/framing-moves"))]
+
+
+def _upright_mm(plan: Plan) -> float:
+    """The sensor's side that stands upright."""
+    on_its_side = abs(math.sin(math.radians(plan.camera.roll))) > 0.7
+    return plan.camera.sensor.width_mm if on_its_side else plan.camera.sensor.height_mm
+
+
+def _toward_mark(plan: Plan, z: float, y: float) -> tuple[float, float]:
+    """Pan and tilt, degrees, from a lens moved to z toward the height y over the mark."""
+    if plan.subject is None:
+        raise ValueError("without a subject nothing is framed")
+    camera, subject = plan.camera, plan.subject
+    across, ahead = subject.x - camera.x, z - subject.z
+    pan = math.degrees(math.atan2(across, ahead))
+    return round(pan, 1), round(math.degrees(math.atan2(y - camera.y, math.hypot(across, ahead))), 1)

@@ -146,8 +146,8 @@ def _screen_lamps(evaluation: Evaluation) -> list[Proposal]:
 
 
 def _key_kept_off(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """Where the screen would mostly be left to the subject's light: a grid on the lamp that sends most of it there, and
-    the screen's own lamps down to what is then wanted."""
+    """Where the screen would mostly be left to the subject's light: a grid on the lamp that sends most of it there,
+    and the screen's own lamps down to what is then wanted."""
     plan, onto = evaluation.plan, evaluation.screen_by_lamp
     others = [(i, lamp) for i, lamp in enumerate(plan.lights) if lamp.on and lamp.role != "screen"]
     if not others or not moves.screen_lamps(plan):
