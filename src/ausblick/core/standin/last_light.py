@@ -9,11 +9,13 @@ from scipy.spatial import KDTree
 
 from ..camera.view import View
 from ..figure.solid_body import SolidBody, solid_body
+from ..geometry.vectors import Floats32
 from ..light.basis import BasisStore
 from ..light.body_light import BodyLight, places_shown
 from ..light.keys import PLAIN_CAMERA, PLAIN_PERSON
 from ..matte.capture import Capture
 from ..matte.lit_room import LitSide, sides_seen
+from ..matte.pixel_window import PixelWindow
 from ..plan import Plan, seen_as
 
 SETS = 4
@@ -25,15 +27,26 @@ MOST_NEW = 0.25
 TURNED = 0.3
 """How far, in shares of stature, from a place one counts that is turned the other way, over two."""
 STANDING = {name: getattr(PLAIN_PERSON, name) for name in ("x", "z")}
+BREATHING = 0.5
+"""Px of the picture's edge that focus on somebody who walks may move it, in a picture that is shown for a moment."""
 LOOKING = {name: getattr(PLAIN_CAMERA, name) for name in ("x", "y", "z", "pan", "tilt", "roll", "focal_mm")}
 
 
 @dataclass(frozen=True, eq=False)
 class KnownLight:
-    """A set's last capture, and what was seen of its room in that and before."""
+    """A set's last capture, what was seen of its room in that and before, and what its picture showed behind
+    everybody (`background_of`)."""
 
     capture: Capture
     room: tuple[LitSide, ...]
+    behind: tuple[Floats32, Floats32]
+
+    def behind_of(self, plan: Plan, view: View, window: PixelWindow) -> tuple[Floats32, Floats32] | None:
+        """What is seen behind everybody, where the camera looks from where it did; None where it doesn't."""
+        was, seen = self.capture.plan.camera, self.behind[1].shape
+        breath = abs(view.tan_h / self.capture.view.tan_h - 1.0) * window.width / 2.0
+        still = was == plan.camera and seen == (window.height, window.width) and breath < BREATHING
+        return self.behind if still else None
 
 
 @dataclass
@@ -42,14 +55,15 @@ class LastLight:
 
     _known: dict[str, KnownLight] = field(default_factory=dict)
 
-    def keep(self, capture: Capture) -> None:
-        """The capture of a whole plan, in place of the same set's older one."""
+    def keep(self, capture: Capture, behind: tuple[Floats32, Floats32]) -> None:
+        """The capture of a whole plan and what its picture shows behind everybody, in place of the same set's older
+        one."""
         key = _placeless(capture.plan)
         before = self._known.get(key)
         room = (*capture.room, *(before.room if before else ()))[:SIDES]
         others = [(other, one) for other, one in list(self._known.items()) if other != key]
         # Bound anew in one step: requests share it.
-        self._known = dict([*others, (key, KnownLight(capture, room))][-SETS:])
+        self._known = dict([*others, (key, KnownLight(capture, room, behind))][-SETS:])
 
     def of(self, plan: Plan) -> KnownLight | None:
         """Of this plan, or of one in which people or camera were elsewhere; None where there is none."""

@@ -48,8 +48,9 @@ def planned_picture(
         ahead = beside.submit(_without_light, plan, view, window)
         capture = capture_of(replace(evaluated(plan), view=view), store, SEED)
         ahead.result()
-    last.keep(capture)
-    return PlannedPicture(_encoded(plan, draw(capture, window, again=True)), settled=True)
+    behind = background_of(capture, window)
+    last.keep(capture, behind)
+    return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=behind)), settled=True)
 
 
 def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) -> PlannedPicture | None:
@@ -64,7 +65,7 @@ def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) 
         return None
     with ThreadPoolExecutor(2) as beside:
         ahead = [beside.submit(one) for one in outlines(plan, view, window, SEED)]
-        behind = background_of(capture, window)
+        behind = known.behind_of(plan, view, window) or background_of(capture, window)
         for one in ahead:
             one.result()
     return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=behind)), settled)
