@@ -41,8 +41,14 @@ def test_taste_weighs_a_quarter_and_the_rest_by_its_severity() -> None:
 
 @pytest.mark.parametrize(
     ("open_after", "quality_after", "gives"),
-    [(4.9, 60.0, True), (5.0, 65.0, True), (5.0, 60.2, False), (5.1, 70.0, False), (4.0, 58.0, False)],
-    ids=["less is open", "as much, and the key better", "nothing gained", "more is open", "the key worse"],
+    [(4.8, 60.0, True), (4.9, 60.2, False), (5.0, 65.0, True), (5.1, 70.0, False), (4.0, 58.0, False)],
+    ids=[
+        "less is open",
+        "hardly less, and the key the same",
+        "as much, and the key better",
+        "more is open",
+        "the key worse",
+    ],
 )
 def test_a_remedy_gives_where_less_is_open_or_the_key_is_better(
     open_after: float, quality_after: float, gives: bool

@@ -12,10 +12,12 @@ import pytest
 
 from ausblick.core.camera.exposure import grey_lux
 from ausblick.core.colour.curves import rec709
-from ausblick.core.diagnosis.cause import Cause, cause_of_light
+from ausblick.core.diagnosis.cause import Cause, cause_of_light, implied
 from ausblick.core.diagnosis.light_model import Deviations, light_model_of
 from ausblick.core.diagnosis.observed_light import ObservedLight, observed_light
 from ausblick.core.diagnosis.stated_certainty import second_certainty, stated_certainty
+from ausblick.core.diagnosis.stories import Culprit
+from ausblick.core.diagnosis.story_fit import Fit
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame, linear_of
 from ausblick.core.frames.reading import read_frame
@@ -326,3 +328,11 @@ def test_what_fits_anything_is_never_told_as_sure() -> None:
     assert second_certainty("dimmer", 0.7) == pytest.approx(0.65, abs=0.02)
     assert second_certainty("dimmer", 0.99) == pytest.approx(0.80, abs=0.02)
     assert second_certainty("obstacle", 1.0) < 0.2
+
+
+def test_a_story_that_leaves_a_lamp_far_weaker_tells_of_that_lamp() -> None:
+    """A panel at 73 %, and a key that is blamed a little: the likeliest story left it at 85 % and told of no panel."""
+    key = Culprit("dimmer", 2)
+    levels = np.array([0.85, 0.91, 0.6])
+    one = Fit((key,), 0.0, 0.0, replace(Deviations.none(3), level=levels), 1.0, 0.0, None)
+    assert implied(one) == (Culprit("dimmer", 0),)

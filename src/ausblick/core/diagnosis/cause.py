@@ -209,7 +209,7 @@ def _explained(fit: StoryFit, found: list[Fit]) -> Cause:
     clear = [
         (
             *(part for part in one.story if _clear(one, part) and (part.lamp not in dim or _shown(one, plain))),
-            *(part for part in _implied(one) if part.lamp not in dim),
+            *(part for part in implied(one) if part.lamp not in dim),
         )
         for one in found
     ]
@@ -255,7 +255,7 @@ def _shown(one: Fit, plain: float) -> bool:
     return one.log_odds - one.log_prior - plain > SHOWN
 
 
-def _implied(one: Fit) -> tuple[Culprit, ...]:
+def implied(one: Fit) -> tuple[Culprit, ...]:
     """Lamps that a story has far weaker or brighter than care allows though it blames another thing."""
     blamed = {part.lamp for part in one.story}
     off = np.abs(one.by.level - 1.0)
