@@ -331,7 +331,7 @@ def test_what_fits_anything_is_never_told_as_sure() -> None:
 
 
 def test_a_story_that_leaves_a_lamp_far_weaker_tells_of_that_lamp() -> None:
-    """A panel at 73 %, and a key that is blamed a little: the likeliest story left it at 85 % and told of no panel."""
+    """A panel at 73 %, and a key blamed a little: the likeliest story left it at 85 % and told of no panel."""
     key = Culprit("dimmer", 2)
     levels = np.array([0.85, 0.91, 0.6])
     one = Fit((key,), 0.0, 0.0, replace(Deviations.none(3), level=levels), 1.0, 0.0, None)
