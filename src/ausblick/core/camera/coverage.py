@@ -16,7 +16,7 @@ import numpy as np
 
 from ..geometry.polygon import clip_half_plane, dense
 from ..geometry.vectors import Bools, Floats
-from ..plan import Plan, Screen, Subject, people_of
+from ..plan import Framing, Plan, Screen, Subject, people_of
 from ..standards.quantities import Metres, Pixels
 from .view import View
 
@@ -59,10 +59,15 @@ class Coverage:
 NOTHING = Coverage(None, False, None, None, np.zeros((0, 2)), np.zeros((0, 2)), np.zeros(0, dtype=bool))
 
 
+def framed_part(subject: Subject, framing: Framing) -> tuple[float, float]:
+    """Lowest and highest point in m of the body in the picture."""
+    return subject.up(FRAMING_FROM[framing]), subject.up(FRAMING_TO.get(framing, 1.0))
+
+
 def action_heights(subject: Subject) -> tuple[float, float]:
     """Lowest and highest point in m of the action, by the framing."""
-    low = subject.up(FRAMING_FROM[subject.framing])
-    return low, subject.up(FRAMING_TO.get(subject.framing, 1.0)) + subject.envelope.up
+    low, high = framed_part(subject, subject.framing)
+    return low, high + subject.envelope.up
 
 
 def action_box(subject: Subject) -> Floats:

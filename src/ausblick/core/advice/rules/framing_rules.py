@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from ...camera.coverage import FRAMING_FROM, FRAMING_TO
+from ...camera.coverage import FRAMING_FROM, framed_part
+from ...camera.view import NEAREST
 from ...evaluation.results import Evaluation
-from ...geometry.vectors import Bools
+from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
 from ...plan import Framing, Subject, edit
 from ...sentences import Sentence, tell
@@ -22,17 +23,23 @@ PLACES = 51
 BODY: tuple[Framing, ...] = ("full", "knees", "waist", "chest", "face")
 
 
-def framed_span(subject: Subject) -> tuple[float, float]:
-    """Lower and upper end of what the framing shows of somebody, m above the floor."""
+def _shown_of(subject: Subject) -> tuple[float, float]:
+    """Lowest and highest point in m of what the picture is to show of somebody."""
     if subject.framing == "hands":
         middle = subject.skin_at[1]
         return middle - HAND, middle + HAND
-    return subject.up(FRAMING_FROM[subject.framing]), subject.up(FRAMING_TO.get(subject.framing, 1.0))
+    return framed_part(subject, subject.framing)
 
 
-def _seen(evaluation: Evaluation, subject: Subject, heights: list[float]) -> Bools:
+def _seen(evaluation: Evaluation, subject: Subject, heights: Floats) -> Bools:
     """Which of these heights (N,), m, over the mark are in the picture?"""
-    return np.array([evaluation.view.frames((subject.x, float(y), subject.z)) for y in heights])
+    places = np.array([subject.x, 0.0, subject.z]) + np.outer(heights, [0.0, 1.0, 0.0])
+    frame, depth = evaluation.view.project(places)
+    return np.asarray(np.all((frame > 0.0) & (frame < 1.0), axis=1) & (depth > NEAREST))
+
+
+def _face_is_seen(evaluation: Evaluation, subject: Subject) -> bool:
+    return evaluation.view.frames(subject.eyes)
 
 
 def _framed(evaluation: Evaluation) -> Judgement | None:
@@ -40,13 +47,13 @@ def _framed(evaluation: Evaluation) -> Judgement | None:
     # Of a part that is replaced, a sign or a display, that part is the picture.
     if subject is None or evaluation.plan.targets.region:
         return None
-    low, high = framed_span(subject)
-    seen = _seen(evaluation, subject, list(np.linspace(low, high, PLACES)))
+    low, high = _shown_of(subject)
+    seen = _seen(evaluation, subject, np.linspace(low, high, PLACES))
     out = 100.0 * (1.0 - float(seen.mean()))
     excess, says = max(0.0, out - FRAMED.at), _where(seen, out)
     if not seen.any():
         says = tell("space.framed/nothing")
-    elif subject.framing != "hands" and not _seen(evaluation, subject, [subject.eyes[1]]).any():
+    elif subject.framing != "hands" and not _face_is_seen(evaluation, subject):
         excess, says = max(excess, FRAMED.fix + 1.0), tell("space.framed/face")
     elif subject.framing == "full" and subject.feet_seen and not seen[0]:
         excess, says = max(excess, 1.0), tell("space.framed/feet")
@@ -77,7 +84,7 @@ def _into_the_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposa
     subject = evaluation.plan.subject
     if subject is None:
         return []
-    low, high = framed_span(subject)
+    low, high = _shown_of(subject)
     return [
         *moves.turned_to(evaluation.plan, low, high),
         *moves.back_for(evaluation.plan, low, high),
@@ -87,10 +94,10 @@ def _into_the_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposa
 
 def _called_what_it_is(evaluation: Evaluation, subject: Subject) -> list[Proposal]:
     """The framing that the picture really has, where it has the face."""
-    if subject.framing == "hands" or not _seen(evaluation, subject, [subject.eyes[1]]).any():
+    if subject.framing == "hands" or not _face_is_seen(evaluation, subject):
         return []
     heights = np.linspace(0.0, subject.eyes[1], PLACES)
-    seen = _seen(evaluation, subject, list(heights))
+    seen = _seen(evaluation, subject, heights)
     lowest = float(heights[int(np.argmax(seen))])
     found = min(BODY, key=lambda framing: abs(subject.up(FRAMING_FROM[framing]) - lowest))
     if found == subject.framing:

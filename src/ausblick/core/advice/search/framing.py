@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ...camera.coverage import FRAMING_FROM, FRAMING_TO
-from ...plan import Camera, Change, Framing, Plan, Subject, edit
+from ...camera.coverage import framed_part
+from ...plan import Camera, Change, Framing, Plan, edit
 from ...standards.limits import LIMITS
 from ..moves import companions_along
 
@@ -23,11 +23,6 @@ class Stand:
     distance: float
     height: float
     tilt: float
-
-
-def framed_part(subject: Subject, framing: Framing) -> tuple[float, float]:
-    """Lowest and highest point in m of the body in the picture."""
-    return subject.up(FRAMING_FROM[framing]), subject.up(FRAMING_TO.get(framing, 1.0))
 
 
 def picture_height_mm(camera: Camera, turned: bool) -> float:
