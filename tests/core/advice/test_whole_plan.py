@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ausblick.core.advice.rule import Judgement, Remedy
+from ausblick.core.advice.rule import Judgement, Outcome, Remedy
 from ausblick.core.advice.whole_plan import MOST, weight_of, weight_of_one
 from ausblick.core.sentences import tell
 from ausblick.core.standards.limits import LIMITS
@@ -40,23 +40,31 @@ def test_taste_weighs_a_quarter_and_the_rest_by_its_severity() -> None:
 
 
 @pytest.mark.parametrize(
-    ("open_after", "quality_after", "gives"),
-    [(4.8, 60.0, True), (4.9, 60.2, False), (5.0, 65.0, True), (5.1, 70.0, False), (4.0, 58.0, False)],
+    ("outcome", "open_after", "quality_after", "gives"),
+    [
+        ("better", 4.8, 60.0, True),
+        ("better", 4.9, 60.2, False),
+        ("cured", 4.9, 60.2, True),
+        ("better", 5.0, 65.0, True),
+        ("cured", 5.1, 70.0, False),
+        ("cured", 4.0, 58.0, False),
+    ],
     ids=[
         "less is open",
         "hardly less, and the key the same",
+        "hardly less, but this is cured",
         "as much, and the key better",
         "more is open",
         "the key worse",
     ],
 )
 def test_a_remedy_gives_where_less_is_open_or_the_key_is_better(
-    open_after: float, quality_after: float, gives: bool
+    outcome: Outcome, open_after: float, quality_after: float, gives: bool
 ) -> None:
     remedy = Remedy(
         text=tell("do/hold-out", thing="jacket"),
         cost=None,
-        outcome="better",
+        outcome=outcome,
         before=80.0,
         after=90.0,
         worsens=(),

@@ -17,8 +17,8 @@ from ..standards.unbounded import Unbounded
 WORSE = 0.5
 """Points of quality that are no loss."""
 SAME, WORTH = 0.01, 0.15
-"""Weights of open findings that are told as one; and how much less is worth a walk, something less than one matter of
-taste."""
+"""Weights of open findings that are told as one; and how much less is worth a walk that cures nothing, something less
+than one matter of taste."""
 Outcome = Literal["cured", "better", "does-not-apply"]
 Stage = Literal["plate", "space", "screen", "light", "subject", "camera"]
 RANK: dict[Severity, int] = {"stop": 0, "fix": 1, "consider": 2, "fine": 3}
@@ -80,7 +80,8 @@ class Remedy:
         as much, or hardly less, the key better. What is not costs more than it gives. Where the day was stopped the
         key's quality was one of a shot that nobody could take."""
         key_holds = self.frees or self.quality_after > self.quality_before - WORSE
-        gains = self.open_after < self.open_before - WORTH or (
+        worth = WORTH if self.outcome == "better" else 0.0
+        gains = self.open_after < self.open_before - worth or (
             self.open_after < self.open_before + SAME and self.quality_after > self.quality_before + WORSE
         )
         return gains and key_holds and not self.breaks
