@@ -43,6 +43,17 @@ def test_a_camera_that_looks_past_somebody_comes_before_them(make: MakePlan) -> 
     assert found(then, "space.framed").judgement.severity == "fine"
 
 
+def test_beside_a_wall_no_camera_comes_straight_before_the_mark(make: MakePlan) -> None:
+    plan = make(
+        room={"x_min": -3.7, "x_max": 3.7},
+        subject={"framing": "waist", "x": 3.55, "z": 2.4, "height": STATURE},
+        camera={"x": -2.6, "y": 1.4, "z": 2.4 + AWAY, "focal_mm": 50.0},
+    )
+    offered = [say(one.text) for one in found(plan, "space.framed").remedies]
+    assert any("Pan the camera" in one for one in offered), offered
+    assert not any("straight before" in one for one in offered), offered
+
+
 def test_a_face_cut_off_is_tilted_into_the_picture(make: MakePlan) -> None:
     plan = framed(make, "full", tilt=-14.0)
     finding = found(plan, "space.framed")

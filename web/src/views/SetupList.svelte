@@ -124,7 +124,9 @@
             >{setup.damaged
               ? `Damaged, and kept as it is: ${setup.damaged}`
               : !found
-                ? 'Being judged …'
+                ? judged.error
+                  ? 'Not judged'
+                  : 'Being judged …'
                 : found.worst_told
                   ? say(found.worst_told, prefs)
                   : 'Everything judged so far holds'}</span
@@ -161,8 +163,11 @@
     {#if setups?.length}
       <!-- On a set where something is to be mended: it shows a remedy being tried. -->
       {@const shown = (judged.value ?? []).find((one) => STATE_OF[one.worst] === 'fails') ?? setups[0]}
-      <button type="button" class="btn btn-sm" disabled={judged.value === null} onclick={() => (tour.begin(), push(`/setup/${shown.id}`))}
-        >A tour in five minutes</button
+      <button
+        type="button"
+        class="btn btn-sm"
+        disabled={judged.value === null && !judged.error}
+        onclick={() => (tour.begin(), push(`/setup/${shown.id}`))}>A tour in five minutes</button
       >
     {/if}
     <label class="btn btn-sm">

@@ -95,8 +95,9 @@ def turned_to(plan: Plan, low: float, high: float) -> list[Proposal]:
             Proposal(tell("do/pan-tilt", pan=pan, tilt=tilt), (panned, tilted), cost),
         ]
         x = camera_inside(plan, (plan.subject.x, camera.y, camera.z))[0]
-        before = (edit.camera.x(x), edit.camera.pan(0.0), tilted)
-        found.append(Proposal(tell("do/camera-before", across=x), before, cost))
+        if abs(x - plan.subject.x) < TO_A_CENTIMETRE:
+            before = (edit.camera.x(x), edit.camera.pan(0.0), tilted)
+            found.append(Proposal(tell("do/camera-before", across=x), before, cost))
     return found
 
 
