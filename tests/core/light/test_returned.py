@@ -108,9 +108,18 @@ def share(plan: Plan, kind: str) -> float:
     return float(value)
 
 
-def test_all_light_is_the_direct_light_and_what_every_patch_sends_of_it(make: MakePlan) -> None:
-    """E = D + F rho E holds on every patch of a bright room, in each channel, whatever the direct light is."""
-    scene = scene_of(make(**grey(0.85), lights=[]), BasisStore())
+BRICK = {"reflectance": {"walls": [0.7, 0.4, 0.3], "ceiling": [0.8, 0.8, 0.8], "floor": [0.3, 0.2, 0.1]}}
+GREY_CLOTH = {"reflectance": [0.3, 0.3, 0.3]}
+
+
+@pytest.mark.parametrize(
+    ("room", "screen"), [(grey(0.85), {}), (BRICK, {}), (grey(0.85), GREY_CLOTH), (BRICK, GREY_CLOTH)]
+)
+def test_all_light_is_the_direct_light_and_what_every_patch_sends_of_it(
+    make: MakePlan, room: dict[str, Any], screen: dict[str, Any]
+) -> None:
+    """E = D + F rho E holds on every patch, in each channel, whatever is coloured and whatever light there is."""
+    scene = scene_of(make(room=room, screen=screen, lights=[]), BasisStore())
     centres, outward = scene.patches.corners.mean(axis=1), scene.patches.outward
     direct = np.random.default_rng(3).uniform(0.0, 500.0, (len(centres), 3))
     arriving = scene.incident(direct)

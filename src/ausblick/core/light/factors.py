@@ -60,14 +60,19 @@ def _as_points(
 ) -> None:
     """Puts into `factors` (P, Q) what patches of a `reach` (Q,) send as if each were a point, and into `near` (P, Q)
     which are too near for that."""
-    # As products of matrices: no array of every way in three axes is made.
-    r2 = dot(points, points)[:, None] + dot(centres, centres) - 2.0 * (points @ centres.T)
-    leaving = points @ outward.T - dot(centres, outward)
-    arriving = normals @ centres.T - dot(points, normals)[:, None]
-    safe = np.maximum(r2, 1e-12)
-    lit = (leaving > 0.0) & (arriving > 0.0)
-    factors[:] = np.where(lit, leaving * arriving * areas / (math.pi * safe * safe), 0.0)
-    near[:] = (r2 < (FAR * reach) ** 2) & (leaving > 1e-9) & (arriving > -reach)
+    # As products of matrices, offsets among them: no array of every way in three axes is made.
+    one, ones = np.ones((len(points), 1)), np.ones((len(centres), 1))
+    from_points = np.hstack([points, one, dot(points, points)[:, None]])
+    r2 = from_points @ np.hstack([-2.0 * centres, dot(centres, centres)[:, None], ones]).T
+    leaving = from_points[:, :4] @ np.hstack([outward, -dot(centres, outward)[:, None]]).T
+    arriving = np.hstack([normals, -dot(points, normals)[:, None]]) @ np.hstack([centres, ones]).T
+    near[:] = r2 < (FAR * reach) ** 2
+    near &= leaving > 1e-9
+    near &= arriving > -reach
+    np.multiply(np.maximum(leaving, 0.0, out=leaving), np.maximum(arriving, 0.0, out=arriving), out=factors)
+    np.maximum(r2, 1e-12, out=r2)
+    factors /= np.multiply(r2, r2, out=r2)
+    factors *= areas / math.pi
 
 
 def contour_factors(points: Floats, normals: Floats, corners: Floats) -> Floats:

@@ -1,9 +1,9 @@
-"""Light sent back and forth between all surfaces, solved directly: E = D + F (rho E).
+"""Light sent back and forth between all surfaces: E = D + F (rho E).
 
 D is what lamps put on each patch, F the share of each patch's light that arrives at every other one.
-F depends on the set's geometry alone and is kept, with the inverse of 1 - F rho, in a `Scene`; a dimmer is a
-weight, and a moved lamp one more product. Less light leaves a patch than arrives, so that the system is far from
-singular. Method: Goral et al. (SIGGRAPH 1984), with configuration factors from the middle of each receiving patch.
+F depends on the set's geometry alone and is kept, solved for the set's inks (exchange.py), in a `Scene`; a dimmer is
+a weight, and a moved lamp one more product. Method: Goral et al. (SIGGRAPH 1984), with configuration factors from the
+middle of each receiving patch.
 """
 
 from __future__ import annotations
@@ -20,20 +20,20 @@ from ..plan import Light, Plan
 from .basis import BasisStore
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
+from .exchange import Exchange, among_neutral, exchange_of, neutral_inks
 from .factors import patch_factors
 from .keys import StoreKey, blocking_key, lamp_key, place_key, scene_key, together
 from .occlusion import apart, blocked_among, pieces, set_triangles
 from .patches import Patches, patches_of
 
-SMALLEST_HALF = 24
 CORNERS_SEEN = 0.35
 """Rays toward a patch end this far from its middle toward its corners, as a share of the way."""
 
 
 @dataclass(frozen=True)
 class Scene:
-    """A set's geometry, ready for any light: patches, what blocks, film on a pane, and `solved` (3, N, N): all light
-    on the patches of one lux of direct light on each, in three channels. `key` tells it from others, `shape` from
+    """A set's geometry, ready for any light: patches, what blocks, film on a pane, and the `exchange` between
+    patches. `key` tells it from others, `shape` from
     those of other shapes: what light meets on its way does not depend on inks."""
 
     key: Hashable
@@ -41,7 +41,7 @@ class Scene:
     patches: Patches
     occluders: Floats
     film: PaneFilm | None
-    solved: Floats32
+    exchange: Exchange
 
     def factors(self, points: Floats, normals: Floats, rays: int = 4) -> Floats:
         """Factors (P, N) from the patches to elements, with what stands between taken away."""
@@ -50,11 +50,10 @@ class Scene:
         return _filmed(_unhidden(found, points, p.corners, self.occluders, rays), self.film, points, p.corners)
 
     def incident(self, direct: Floats) -> Floats:
-        """All light (N, C) in lux on the patches from the direct light (N, C); C = 3 channels."""
+        """All light (N, 3) in lux on the patches from the direct light (N, 3), in three channels."""
         if not len(direct):
             return direct
-        columns = self.solved @ np.ascontiguousarray(direct.T, dtype=np.float32)[..., None]
-        return np.asarray(columns[..., 0].T, dtype=np.float64)
+        return self.exchange.incident(direct)
 
 
 def scene_of(plan: Plan, store: BasisStore) -> Scene:
@@ -67,33 +66,16 @@ def _scene(key: Hashable, plan: Plan, store: BasisStore) -> Scene:
     patches, film, occluders = patches_of(plan), film_of(plan), set_triangles(plan)
     centres = patches.corners.mean(axis=1)
 
-    def between() -> Floats:
-        factors = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
-        factors = _unhidden(factors, centres, patches.corners, occluders, rays=1)
-        return _filmed(factors, film, centres, patches.corners)
+    def factors() -> Floats32:
+        found = patch_factors(centres, patches.outward, patches.corners, patches.outward, patches.areas)
+        found = _unhidden(found, centres, patches.corners, occluders, rays=1)
+        return _filmed(found, film, centres, patches.corners).astype(np.float32)
 
     shape = together("shape", place_key(patches.corners), blocking_key(plan), plan.window)
-    factors = store.scene(("factors", shape), between)
-    system = factors.astype(np.float32) * -patches.reflectance.T[:, None, :].astype(np.float32)
-    system[:, np.arange(len(centres)), np.arange(len(centres))] += 1.0
-    return Scene(key, shape, patches, occluders, film, _inverse(system))
-
-
-def _inverse(system: Floats32) -> Floats32:
-    """The inverse of each of several systems (C, N, N) by halves, nearly all of it products of matrices. No pivots
-    are needed: in 1 - F rho a row's own place outweighs the others as long as less light leaves than arrives, and so
-    it is with what is left of a half. Even in a room that returns all light it is within 1e-6 of one with pivots."""
-    half = system.shape[-1] // 2
-    if half < SMALLEST_HALF:
-        return np.asarray(np.linalg.inv(system))
-    one, two = slice(half), slice(half, None)
-    first = _inverse(system[:, one, one])
-    down, right = system[:, two, one] @ first, first @ system[:, one, two]
-    second = _inverse(np.asarray(system[:, two, two] - down @ system[:, one, two], dtype=np.float32))
-    found = np.empty_like(system)
-    found[:, two, two], found[:, one, two], found[:, two, one] = second, -right @ second, -second @ down
-    found[:, one, one] = first - right @ found[:, two, one]
-    return found
+    inks = neutral_inks(patches.reflectance)
+    neutral = together("neutral", shape, place_key(inks))
+    among = store.scene(neutral, lambda: among_neutral(store.scene(("factors", shape), factors), inks))
+    return Scene(key, shape, patches, occluders, film, exchange_of(among, patches.reflectance))
 
 
 def _filmed(factors: Floats, film: PaneFilm | None, points: Floats, corners: Floats) -> Floats:
