@@ -85,16 +85,21 @@ class Trials:
         self._quality = quality
 
     def after(self, proposal: Proposal) -> Tried | None:
-        """The changed plan, judged; None where the change can't be made."""
+        """The changed plan, judged; None where the change can't be made, or is none: as it says, so it stands."""
         key = repr(proposal.changes)
         if key not in self._judged:
-            try:
-                changed = apply_changes(self._plan, proposal.changes)
-                evaluation = evaluate(changed, self._store)
-                self._judged[key] = Tried(changed, self._rules.judge(evaluation), predicted_quality(evaluation))
-            except PlanError:
-                self._judged[key] = None
+            self._judged[key] = self._changed(proposal)
         return self._judged[key]
+
+    def _changed(self, proposal: Proposal) -> Tried | None:
+        try:
+            changed = apply_changes(self._plan, proposal.changes)
+            if changed == self._plan:
+                return None
+            evaluation = evaluate(changed, self._store)
+        except PlanError:
+            return None
+        return Tried(changed, self._rules.judge(evaluation), predicted_quality(evaluation))
 
     def remedies(self, rule: Rule, evaluation: Evaluation) -> tuple[Remedy, ...]:
         """Proposals that make the rule's value better, the one that the whole plan gains most by first; what costs

@@ -120,15 +120,15 @@ def _crossing(to: Floats, heights: Floats, a: Ints, b: Ints) -> Floats:
 def contour(to: Floats, n: Floats, heights: Floats) -> Floats:
     """Factors (K,) to elements that face n (3, K) of the parts of outlines to (N, 3, K) whose heights (N, K) over any
     plane are not negative; those lie above the horizon."""
-    up = heights > 0.0
-    count = up.sum(axis=0)
-    whole = count == len(up)
+    above = heights.max(axis=0) > 0.0
+    # Most outlines that are not all above the plane stand on it, as walls do on the floor.
+    whole = above & (heights.min(axis=0) >= 0.0)
     if whole.all():
         return _of_whole(to, n)
-    cut = (count > 0) & ~whole
-    if 4 * np.count_nonzero(cut) > 3 * len(count):
+    cut = above & ~whole
+    if 4 * np.count_nonzero(cut) > 3 * len(cut):
         return _of_cut(to, n, heights)
-    found = np.zeros(len(count))
+    found = np.zeros(len(cut))
     own, open_ones = np.flatnonzero(whole), np.flatnonzero(cut)
     found[own] = _of_whole(to[:, :, own], n[:, own])
     found[open_ones] = _of_cut(to[:, :, open_ones], n[:, open_ones], heights[:, open_ones])
