@@ -15,7 +15,7 @@ import math
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats, Ints, crossed, dot, over
+from ..geometry.vectors import Bools, Floats, Ints, crossed, dot, over, pairs_in
 
 FAR = 5.0
 """Beyond this many half diagonals a patch counts as a point: at most 1.5 % off."""
@@ -37,7 +37,7 @@ def patch_factors(points: Floats, normals: Floats, corners: Floats, outward: Flo
     for begin in range(0, len(points), rows):
         some = slice(begin, begin + rows)
         _as_points(points[some], normals[some], centres, outward, areas, reach, factors[some], near[some])
-    p, q = np.nonzero(near)
+    p, q = pairs_in(near)
     # Axes before places: what a pair needs is then taken from short rows that stay in a core's own memory.
     at, facing, outlines = points.T.copy(), normals.T.copy(), corners.transpose(1, 2, 0).copy()
     for begin in range(0, len(p), CHUNK):

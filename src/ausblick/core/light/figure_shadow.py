@@ -9,7 +9,7 @@ Somebody seated has knees and a chair before that, a lower cylinder.
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterable, Sequence
+from collections.abc import Hashable, Iterable, Iterator, Sequence
 from functools import lru_cache
 from itertools import chain
 
@@ -274,9 +274,8 @@ def left_of_round(figures: Sequence[Figure], points: Floats, facing: Floats, wit
 def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -> Floats:
     points, lost = out_of_foot(figure[0], places), np.zeros(len(places))
     near = np.hypot(points[:, 0] - figure[0].x, points[:, 2] - figure[0].z) < within
-    normals, which = np.unique(facing, axis=0, return_inverse=True)
-    for number, normal in enumerate(normals):
-        (some,) = np.nonzero(near & (which.ravel() == number))
+    for normal, alike in _by_facing(facing):
+        (some,) = np.nonzero(near & alike)
         if len(figure) == 2 and normal[1] == 1.0 and not points[some, 1].any():
             lost[some] = _on_the_ground(figure, points[some])
             continue
@@ -284,6 +283,16 @@ def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -
             few = some[begin : begin + CHUNK]
             lost[few] = _hidden_sky(figure, points[few], normal)
     return lost
+
+
+def _by_facing(facing: Floats) -> Iterator[tuple[Floats, Bools]]:
+    """Each way (3,) that places face, and which (P,) of them do; most surfaces are flat, and not looked through."""
+    if (facing == facing[:1]).all():
+        yield facing[0], np.ones(len(facing), dtype=bool)
+        return
+    normals, which = np.unique(facing, axis=0, return_inverse=True)
+    for number, normal in enumerate(normals):
+        yield normal, which.ravel() == number
 
 
 ON_THE_GROUND = np.geomspace(BODY_RADIUS, SKY_FAR, 72)

@@ -15,7 +15,7 @@ from functools import partial
 import numpy as np
 
 from ..camera.pane_film import PaneFilm, film_of
-from ..geometry.vectors import Floats, Floats32
+from ..geometry.vectors import Floats, Floats32, pairs_in
 from ..plan import Light, Plan
 from .basis import BasisStore
 from .direct import direct_lux, direct_lux_on
@@ -93,7 +93,8 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
     may = np.zeros(factors.shape, dtype=bool)
     for piece in pieces(occluders):
         may |= apart(points, centres, piece)
-    p, q = np.nonzero(may & (factors > 0.0))
+    may &= factors > 0.0
+    p, q = pairs_in(may)
     if rays == 1:
         hidden = blocked_among(points, centres, p, q, occluders).astype(float)
     else:
