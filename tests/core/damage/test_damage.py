@@ -11,7 +11,7 @@ import pytest
 
 from ausblick.core.camera.sensor_noise import noise_linear
 from ausblick.core.damage.edges import AtTheEdge, causes_of_edge, causes_of_hair
-from ausblick.core.damage.matte_loss import Lit, loss_of
+from ausblick.core.damage.matte_loss import Lit, losses_of
 from ausblick.core.damage.moving_hand import MovingHand, causes_of_motion
 from ausblick.core.damage.needed_clip import clips_of, needed_clip
 from ausblick.core.damage.screen_signal import ScreenPatch, ScreenSignal, signal_of
@@ -85,6 +85,10 @@ def test_what_clips_is_told_by_the_difference_that_is_lost() -> None:
 WHITE = np.ones(3)
 
 
+def lost(thing: Lit, before: ScreenSignal) -> float:
+    return losses_of({"thing": thing}, before, 1)["thing"]
+
+
 @pytest.mark.parametrize(
     ("ink", "mean", "larger"),
     [((0.5, 0.5, 0.5), 0.0, 0.0), (tuple(GREEN), 83.0, 83.0), ((0.30, 0.30, 0.04), 0.5 * 83.0, 0.0)],
@@ -93,13 +97,13 @@ def test_cloth_is_lost_by_the_colour_it_shares(ink: tuple[float, float, float], 
     """Grey has none of it, the screen's own cloth has all; yellow shares it with red: half by the mean of the others,
     nothing by the larger of them. Where the body turns away there is less light on it, and less is lost."""
     front = Lit(np.array(ink), WHITE, (0.0 * WHITE, 0.0 * WHITE))
-    assert loss_of(front, quiet(signal(screen(np.ones(9)))), 1) == pytest.approx(mean, abs=3.0)
-    assert loss_of(front, quiet(signal(screen(np.ones(9)), formula="larger")), 1) == pytest.approx(larger, abs=3.0)
+    assert lost(front, quiet(signal(screen(np.ones(9))))) == pytest.approx(mean, abs=3.0)
+    assert lost(front, quiet(signal(screen(np.ones(9)), formula="larger"))) == pytest.approx(larger, abs=3.0)
 
 
 def test_the_same_cloth_is_kept_before_a_brighter_screen() -> None:
     leaf = Lit(np.array([0.10, 0.20, 0.10]), WHITE, (WHITE, WHITE))
-    dim, bright = (loss_of(leaf, signal(screen(np.full(9, lit))), 1) for lit in (0.7, 2.0))
+    dim, bright = (lost(leaf, signal(screen(np.full(9, lit)))) for lit in (0.7, 2.0))
     assert dim > bright + 20.0
 
 

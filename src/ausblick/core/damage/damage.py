@@ -18,7 +18,7 @@ from ..plan.people import Garment
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair
 from .formula import FORMULAS, Formula, colour_difference
 from .held_things import mirrored_at_edge
-from .matte_loss import Lit, figure_loss, loss_of
+from .matte_loss import Lit, figure_loss, losses_of
 from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip, clips_of
 from .scale import QualityPart, composite_error, parts_of, quality_of
@@ -217,7 +217,7 @@ def _by_formula(
     losses: dict[str, float] = {}
     loss, at, moving = None, None, None
     if plan.subject is not None and edge is not None and things:
-        losses = {name: loss_of(thing, screen, key) for name, thing in things.items()}
+        losses = losses_of(things, screen, key)
         loss = figure_loss(losses, _drawn(plan.subject))
         at = _at_the_edge(plan, edge, screen, light, key)
         at = replace(at, shadow=clip.causes["shadow"], folds=clip.causes["folds"])

@@ -37,17 +37,16 @@ class Lit:
         side = np.where(TURNS < 0.0, self.sides[0], self.sides[1])
         return np.asarray(self.ink * (OF_FRONT * self.front + OF_SIDE * side))
 
-    @property
-    def look(self) -> Floats:
-        """The same clipped at white."""
-        return np.minimum(self.light, 1.0)
 
-
-def loss_of(thing: Lit, screen: ScreenSignal, key: int) -> float:
-    """1 - matte of one thing in %, by the screen's formula."""
-    white = 1.0 - float(np.clip(3.0 * screen.noise_share, 0.04, 0.3))
-    raw = 1.0 - colour_difference(thing.look, key, screen.formula) / screen.median
-    return 100.0 * float(1.0 - np.clip((raw - BLACK) / (white - BLACK), 0.0, 1.0).mean())
+def losses_of(things: Mapping[str, Lit], screen: ScreenSignal, key: int) -> dict[str, float]:
+    """1 - matte of each thing in %, by the screen's formula."""
+    if not things:
+        return {}
+    looks = np.minimum(np.stack([thing.light for thing in things.values()]), 1.0)
+    white = 1.0 - min(max(3.0 * screen.noise_share, 0.04), 0.3)
+    raw = 1.0 - colour_difference(looks, key, screen.formula) / screen.median
+    kept = np.clip((raw - BLACK) / (white - BLACK), 0.0, 1.0).mean(axis=1)
+    return {name: 100.0 * (1.0 - float(each)) for name, each in zip(things, kept, strict=True)}
 
 
 def figure_loss(losses: Mapping[str, float], shares: Mapping[str, float]) -> float:

@@ -54,8 +54,8 @@ class MovingHand:
 
 @dataclass(frozen=True)
 class _Melting:
-    """Error of the matte (K,) by cover: what anything of no screen colour has, what comes on top by screen colour on
-    it and by too little of it beside it."""
+    """Error of the matte (..., 2, K) of hand and sleeve by cover: what anything of no screen colour has, what comes
+    on top by screen colour on it and by too little of it beside it."""
 
     own: Floats
     screen_colour: Floats
@@ -66,46 +66,55 @@ def causes_of_motion(at: MovingHand | None) -> dict[str, float]:
     """In cm2, by name; empty where no hand is in the picture."""
     if at is None:
         return {}
-    quiet, whole = _causes(at, 0.0), _causes(at, at.noise)
+    quiet, whole = _without_and_with_noise(at)
     # The noise moves both clips: what the same hand would not lose without it.
     noise = max(0.0, sum(whole.values()) - sum(quiet.values()))
     share = 1.0 if noise > 0.0 else sum(whole.values()) / max(sum(quiet.values()), 1e-9)
     return {**{name: share * value for name, value in quiet.items()}, "noise": noise}
 
 
-def _causes(at: MovingHand, noise: float) -> dict[str, float]:
-    black = min(MOST_BLACK, BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * at.folds)
-    white = 1.0 - float(np.clip(3.0 * noise, 0.04, 0.3))
-    edge = EDGE * at.pixel_cm
-    parts = ((at.hand, at.seen.hand, at.seen.hand_edge), (at.sleeve, at.seen.sleeve, at.seen.sleeve_edge))
+def _without_and_with_noise(at: MovingHand) -> tuple[dict[str, float], dict[str, float]]:
+    noise = np.array([0.0, at.noise])
+    black = np.minimum(MOST_BLACK, BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * at.folds)
+    white = 1.0 - np.clip(3.0 * noise, 0.04, 0.3)
+    both = _melting(at, black, white)
+    quiet, whole = (_Melting(both.own[i], both.screen_colour[i], both.weak_screen[i]) for i in (0, 1))
+    return _causes(at, quiet), _causes(at, whole)
+
+
+def _causes(at: MovingHand, melting: _Melting) -> dict[str, float]:
+    seen = at.seen
+    area = np.stack([seen.hand, seen.sleeve])
+    moved = area * MELTS
+    edge = EDGE * at.pixel_cm * np.array([seen.hand_edge, seen.sleeve_edge])
     found = dict.fromkeys(("every key", "smear", "recording", "screen colour", "dark screen", "clipping"), 0.0)
+    found["every key"] = float(edge @ melting.own[:, MELTS].mean(axis=1))
+    found["recording"] = float(edge.sum()) * OF_CHROMA * subsampled(at.chroma)
+    found["smear"] = float((melting.own * area).sum())
     weak = "clipping" if at.clipped > CLIPS else "dark screen"
-    for thing, area, length in parts:
-        melting = _melting(thing, at, black, white)
-        moved = area * MELTS
-        found["every key"] += edge * length * float(melting.own[MELTS].mean())
-        found["recording"] += edge * length * OF_CHROMA * subsampled(at.chroma)
-        found["smear"] += float(melting.own @ area)
-        for name, more in (("screen colour", melting.screen_colour), (weak, melting.weak_screen)):
-            # What a smear and another fault do together is half of each.
-            found["smear"] += 0.5 * float(more @ moved)
-            found[name] += 0.5 * float(more @ moved) + edge * length * float(more[MELTS].mean())
-            found[name] += float(more[-1] * area[-1])
+    for name, more in (("screen colour", melting.screen_colour), (weak, melting.weak_screen)):
+        # What a smear and another fault do together is half of each.
+        together = 0.5 * float((more * moved).sum())
+        found["smear"] += together
+        found[name] = together + float(edge @ more[:, MELTS].mean(axis=1) + more[:, -1] @ area[:, -1])
     return found
 
 
 MELTS: Bools = COVERS < 1.0
 
 
-def _melting(thing: Lit, at: MovingHand, black: float, white: float) -> _Melting:
+def _melting(at: MovingHand, black: Floats, white: Floats) -> _Melting:
+    """By black and white clips (C,) of the matte: (C, 2, K)."""
     covers = COVERS[:, None]
-    pixel = covers[..., None] * thing.light + (1.0 - covers[..., None]) * at.screen
+    things = np.stack([at.hand.light, at.sleeve.light])[:, None]
+    pixel = covers[..., None] * things + (1.0 - covers[..., None]) * at.screen
     share = colour_difference(np.minimum(pixel, 1.0), at.key, at.formula) / at.d
-    error = np.abs(_clipped(1.0 - share, black, white) - covers)
-    own = np.minimum(error, np.abs(_clipped(covers, black, white) - covers))
-    more, coloured = error - own, share[-1] > 0.0
-    return _Melting(own.mean(axis=1), (more * coloured).mean(axis=1), (more * ~coloured).mean(axis=1))
+    clips = black[:, None, None, None], white[:, None, None, None]
+    error = np.abs(_clipped(1.0 - share, *clips) - covers)
+    own = np.minimum(error, np.abs(_clipped(covers, *clips) - covers))
+    more, coloured = error - own, share[:, -1:] > 0.0
+    return _Melting(own.mean(axis=-1), (more * coloured).mean(axis=-1), (more * ~coloured).mean(axis=-1))
 
 
-def _clipped(raw: Floats, black: float, white: float) -> Floats:
-    return np.asarray(np.clip((raw - black) / max(0.05, white - black), 0.0, 1.0))
+def _clipped(raw: Floats, black: Floats, white: Floats) -> Floats:
+    return np.asarray(np.clip((raw - black) / np.maximum(0.05, white - black), 0.0, 1.0))
