@@ -31,7 +31,7 @@ def pairs_in(table: Bools) -> tuple[Ints, Ints]:
     return rows, flat - rows * table.shape[1]
 
 
-def ways_between(starts: Floats, ends: Floats) -> Floats:
+def ways_between(starts: AsGiven, ends: AsGiven) -> AsGiven:
     """Every way (3, E, S) from starts (S, 3) to ends (E, 3): axis first and in that order in memory, so that array
     operations run over the ways."""
     to, of = np.ascontiguousarray(ends.T)[:, :, None], np.ascontiguousarray(starts.T)[:, None, :]
