@@ -58,6 +58,17 @@ def test_a_body_of_unknown_length_is_counted(address: str) -> None:
     assert connection.getresponse().status == 413
 
 
+def test_answers_on_a_kept_connection_do_not_wait_for_the_readers_word(address: str) -> None:
+    """Head and body are sent apart: a system that holds the body back until the head is confirmed, 40 ms later, would
+    take a second and a half for forty."""
+    connection = http.client.HTTPConnection(*host_of(address), timeout=30)
+    begun = time.monotonic()
+    for _ in range(40):
+        connection.request("GET", "/api/glossary")
+        assert b"terms" in connection.getresponse().read()
+    assert time.monotonic() - begun < 1.2
+
+
 def test_half_sent_requests_are_closed_and_hold_nobody_up(address: str, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(patience, "PATIENCE", 1.0)
     where = host_of(address)

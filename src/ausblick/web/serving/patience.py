@@ -1,8 +1,10 @@
-"""A connection that does not send its request is closed: half-sent ones would stand for ever otherwise."""
+"""A connection that does not send its request is closed: half-sent ones would stand for ever otherwise. And none
+waits for the other end to say that it has the first piece of an answer before it sends the next."""
 
 from __future__ import annotations
 
 import asyncio
+import socket
 from typing import Any
 
 from uvicorn.protocols.http.h11_impl import H11Protocol
@@ -20,6 +22,9 @@ class PatientProtocol(H11Protocol):
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         super().connection_made(transport)
+        # Only on sockets that say they are TCP's does asyncio itself do this, and those of a listening one do not:
+        # head and body go out one by one, and the body would wait the 40 ms that a reader's system takes to answer.
+        transport.get_extra_info("socket").setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
         self._wait_for_head()
 
     def data_received(self, data: bytes) -> None:
