@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { applyChanges, readPath } from './changes'
+import { applyChanges, readPath, sameSet } from './changes'
 import { deviationColour, reachFor } from './deviation'
 import { sheetOf } from './sheet'
 import type { Plan } from './types'
@@ -21,6 +21,16 @@ it('changes a copy and shares the rest', () => {
   expect(readPath(changed, 'subject.z')).toBe(3)
   expect(readPath(plan, 'lights[0].dimmer')).toBe(1)
   expect(changed.screen).toBe(plan.screen)
+})
+
+it('takes a set with people or camera elsewhere for the same, also when it comes back from the server', () => {
+  const walked = applyChanges(plan, [
+    { path: 'subject.z', value: 3 },
+    { path: 'camera.x', value: 1 },
+  ])
+  expect(sameSet(plan, walked)).toBe(true)
+  expect(sameSet(plan, JSON.parse(JSON.stringify(walked)) as Plan)).toBe(true)
+  expect(sameSet(plan, applyChanges(plan, [{ path: 'lights[0].position', value: [1, 2, 3.1] }]))).toBe(false)
 })
 
 it('draws section and floor to one scale, inside the sheet', () => {

@@ -27,4 +27,12 @@ function set(holder: unknown, [step, ...rest]: string[], value: unknown): unknow
   return { ...object, [step]: set(object[step], rest, value) }
 }
 
+const MOVES: (keyof Plan)[] = ['camera', 'subject', 'companions']
+
+/** Are two plans alike but for people and camera? Then the light of one is known from a picture of the other. */
+export function sameSet(one: Plan, other: Plan): boolean {
+  const parts = (Object.keys(other) as (keyof Plan)[]).filter((part) => !MOVES.includes(part))
+  return parts.every((part) => one[part] === other[part] || JSON.stringify(one[part]) === JSON.stringify(other[part]))
+}
+
 export const round = (value: number, digits = 2) => Number(value.toFixed(digits))

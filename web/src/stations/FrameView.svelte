@@ -5,6 +5,7 @@
   import Either from '../parts/Either.svelte'
   import { deviationColour, reachFor } from '../lib/deviation'
   import { drawPlan } from '../lib/api'
+  import { sameSet } from '../lib/changes'
   import { opened } from '../lib/resource.svelte'
   import { session, type Ghost } from '../lib/session.svelte'
   import { path } from '../lib/sheet'
@@ -27,10 +28,13 @@
     session.glimpse = new Promise<void>((seen) => {
       session.drawing = drawn.ask(async (signal, meanwhile) => {
         asked = of
-        // Where somebody or the camera moved, first in the light that was.
-        const early = { of, ...(await drawPlan(of, true, signal).finally(seen)) }
-        if (early.settled) return early
-        if (early.picture) meanwhile(early)
+        const last = untrack(() => drawn.value?.of)
+        // Where somebody or the camera moved, first in the light that was; of a moved lamp none is known.
+        if (!last || sameSet(last, of)) {
+          const early = { of, ...(await drawPlan(of, true, signal).finally(seen)) }
+          if (early.settled) return early
+          if (early.picture) meanwhile(early)
+        } else seen()
         return { of, ...(await drawPlan(of, false, signal)) }
       }, rest)
     })
