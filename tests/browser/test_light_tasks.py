@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Watched
+from tests.browser.hands import drag
 from tests.core.light.test_emission import COSINE, V, ies
 
 SLOW = 60_000
@@ -66,6 +67,25 @@ def test_the_frame_shows_the_set_as_it_is_lit(watched: Watched) -> None:
     expect(page.get_by_text("Drawn from the plan, without noise")).to_be_visible(timeout=SLOW)
     page.get_by_role("button", name="Levels", exact=True).click()
     expect(picture).to_have_count(0)
+
+
+@pytest.mark.torture
+def test_a_dragged_camera_is_drawn_before_what_costs_more_is_asked_for(watched: Watched) -> None:
+    page = open_station(watched, "Seed vault, night round", "Camera")
+    page.get_by_role("button", name="As the camera sees it").click()
+    picture = page.get_by_alt_text("The planned set as the camera sees it")
+    expect(picture).to_be_visible(timeout=SLOW)
+    expect(page.get_by_text("Recorders of the kit")).to_be_visible(timeout=SLOW)
+    page.wait_for_timeout(3_000)
+    told: list[str] = []
+    page.on("request", lambda request: told.append(request.url.rsplit("/", 1)[-1]))
+    page.on("requestfinished", lambda request: told.append(f"{request.url.rsplit('/', 1)[-1]} is here"))
+    with page.expect_request("**/api/ledger", timeout=SLOW):
+        drag(page, "Camera, from above", 12, 6)
+    last = max(i for i, one in enumerate(told) if one == "picture")
+    assert last < told.index("picture is here", last) < told.index("ledger"), told
+    # Which recorders there are does not hang on where the camera stands.
+    assert "recorders" not in told
 
 
 @pytest.mark.torture

@@ -1,4 +1,4 @@
-import { onDestroy } from 'svelte'
+import { onDestroy, untrack } from 'svelte'
 
 /**
  * What is asked of the server while a page is open: the answer to the newest question, and never an older one's;
@@ -25,11 +25,13 @@ export class Resource<T> {
       if (own !== this.newest) return null
     }
     this.busy = true
-    this.flight = new AbortController()
+    const { signal } = (this.flight = new AbortController())
+    const meanwhile = (early: T) => {
+      if (own === this.newest) this.value = early
+    }
     try {
-      const value = await question(this.flight.signal, (early) => {
-        if (own === this.newest) this.value = early
-      })
+      // What a question reads is no reason to ask it again.
+      const value = await untrack(() => question(signal, meanwhile))
       if (own !== this.newest) return null
       this.value = value
       this.error = ''

@@ -280,8 +280,9 @@ export class Session {
     this.glimpse = null
   }
 
-  /** The picture is there, or takes too long to be waited for, and is waited for no more. */
-  private async drawn() {
+  /** The picture is there, or takes too long to be waited for, and is waited for no more: what costs more is asked
+   * for after it. */
+  async drawn() {
     const drawing = this.drawing
     if (!drawing) return
     await soon(drawing, LONGEST_PICTURE)

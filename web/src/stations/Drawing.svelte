@@ -49,9 +49,9 @@
     const own = frame?.querySelector('.handle.pick')?.getBoundingClientRect()
     if (!own || !frame) return
     const box = frame.getBoundingClientRect()
-    const at = (own.left + own.right) / 2 - box.left
-    const covered = place === 'right' ? at > box.width - FIELDS_PX : at < FIELDS_PX
-    if (covered) place = at > box.width / 2 ? 'left' : 'right'
+    // No part of a handle lies beneath them: it is taken hold of at its edge, too.
+    const covered = place === 'right' ? own.right - box.left > box.width - FIELDS_PX : own.left - box.left < FIELDS_PX
+    if (covered) place = (own.left + own.right) / 2 - box.left > box.width / 2 ? 'left' : 'right'
   })
   /** Where the focus goes back to when the fields close. */
   let opener: HTMLElement | SVGElement | null = null

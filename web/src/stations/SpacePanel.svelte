@@ -38,7 +38,10 @@
 
   $effect(() => {
     void question
-    void table.ask((signal) => roomTable(plan, signal), 250)
+    void table.ask(async (signal) => {
+      await session.drawn()
+      return roomTable(plan, signal)
+    }, 250)
   })
 </script>
 

@@ -21,7 +21,10 @@
   let locked = $state<Lockable[]>([])
   $effect(() => {
     const [now, rows] = [plan, [...locked]]
-    void asked.ask((signal) => ledger(now, rows, signal), 350)
+    void asked.ask(async (signal) => {
+      await session.drawn()
+      return ledger(now, rows, signal)
+    }, 350)
   })
 
   const WORDS: Record<LedgerRow, string> = {
