@@ -4,21 +4,22 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import AsGiven, Floats
 from .screen_grid import Sheet
 
 
-def met(sheet: Sheet, radius: float, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
-    """How far along each ray (H, W, 3) the front of a surface is met (inf: nowhere), and where on it (x, y)."""
+def met(sheet: Sheet, radius: float, lens: Floats, rays: AsGiven) -> tuple[AsGiven, AsGiven, AsGiven]:
+    """How far along each ray (H, W, 3) the front of a surface is met (inf: nowhere), and where on it (x, y); as
+    closely as the rays are given."""
     (x0, x1), (y0, y1) = sheet.width, sheet.height
     if sheet.radius > 0.0:
         reach, x, y = _met_curve(sheet.radius, lens, rays)
         on = np.isfinite(reach)
     else:
-        front, origin = np.array(sheet.front), np.array(sheet.origin)
-        toward = rays @ front
-        reach = ((origin - lens) @ front) / np.minimum(toward, -1e-9)
-        x, y = ((lens - origin) @ way + reach * (rays @ way) for way in map(np.array, (sheet.across, sheet.up)))
+        away = lens - np.array(sheet.origin)
+        toward = _along(rays, sheet.front)
+        reach = np.asarray(-float(away @ np.array(sheet.front)) / np.minimum(toward, -1e-9), dtype=rays.dtype)
+        x, y = (float(away @ np.array(way)) + reach * _along(rays, way) for way in (sheet.across, sheet.up))
         on = (toward < 0.0) & (reach > 0.0)
         if sheet.name == "wall":
             y0 += radius
@@ -26,9 +27,15 @@ def met(sheet: Sheet, radius: float, lens: Floats, rays: Floats) -> tuple[Floats
     return np.where(on, reach, np.inf), x, y
 
 
-def _met_curve(radius: float, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
+def _along(rays: AsGiven, way: tuple[float, float, float]) -> AsGiven:
+    """How far (H, W) rays (H, W, 3) go along a way; most surfaces lie along the room's own axes."""
+    parts = [rays[..., i] if share == 1.0 else share * rays[..., i] for i, share in enumerate(way) if share != 0.0]
+    return np.asarray(sum(parts[1:], start=parts[0]))
+
+
+def _met_curve(radius: float, lens: Floats, rays: AsGiven) -> tuple[AsGiven, AsGiven, AsGiven]:
     """The hollow side of a quarter of a cylinder along x, its axis at y = z = radius: the farther of two places."""
-    y, z = lens[1] - radius, lens[2] - radius
+    x, y, z = float(lens[0]), float(lens[1]) - radius, float(lens[2]) - radius
     across, up, ahead = (rays[..., i].copy() for i in range(3))
     flat = np.maximum(up * up + ahead * ahead, 1e-12)
     along = (y * up + z * ahead) / flat
@@ -37,4 +44,5 @@ def _met_curve(radius: float, lens: Floats, rays: Floats) -> tuple[Floats, Float
     down, out = -(y + reach * up) / radius, -(z + reach * ahead) / radius
     on = (root > 0.0) & (reach > 0.0) & (down >= 0.0) & (out >= 0.0)
     turn = np.arctan2(np.clip(down, 0.0, 1.0), np.clip(out, 0.0, 1.0))
-    return np.where(on, reach, np.inf), lens[0] + reach * across, radius * turn
+    along_x = np.asarray(x + reach * across, dtype=rays.dtype)
+    return np.where(on, reach, np.inf), along_x, np.asarray(radius * turn, dtype=rays.dtype)

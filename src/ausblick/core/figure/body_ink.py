@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
-from ..geometry.vectors import Bytes, Floats32
+from ..geometry.vectors import Bytes, Floats32, put_rows
 from ..plan import Subject
 from ..plan.people import Garment
 from .body_file import HEADS
@@ -48,14 +48,14 @@ def ink_of(subject: Subject, part: Bytes, own: Floats32) -> Ink:
     inks = np.array([plain.get(name, subject.skin) for name in PARTS], dtype=np.float32)
     cloth = {name: CLOTH_GLOSS + SHINY_CLOTH * (0.0 if one is None else one.gloss) for name, one in worn.items()}
     gloss = np.array([(GLOSS | cloth)[name] for name in PARTS], dtype=np.float32)
-    ink, shine = inks[part], gloss[part]
+    ink, shine = inks.take(part, axis=0), gloss.take(part)
     # A suit that is to vanish is plain.
     above = subject.worn_above
     plain_suit = above is not None and above.keying == "away"
     for name, paint in (("head", _face), ("hair", _strands), ("coat", _coat), ("shoes", _sole)):
         (those,) = np.nonzero(part == PARTS.index(name))
         if len(those) and not (plain_suit and name == "coat"):
-            ink[those] = paint(subject, own[those], ink[those])
+            put_rows(ink, those, paint(subject, own.take(those, axis=0), ink.take(those, axis=0)))
     return Ink(ink, shine)
 
 

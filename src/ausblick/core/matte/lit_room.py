@@ -17,7 +17,7 @@ from ..camera.sheet_met import met
 from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody, solid_body
 from ..geometry.quantiles import quantiles
-from ..geometry.vectors import Bools, Floats, Reals
+from ..geometry.vectors import AsGiven, Bools, Floats, Reals
 from ..light.basis import BasisStore
 from ..light.body_light import shadow_on
 from ..light.body_overhead import hidden_from_above
@@ -94,19 +94,22 @@ class Side:
         same = (self.axis, self.at, self.facing) == (other.axis, other.at, other.facing)
         return same and within and self.spans != other.spans
 
-    def met(self, lens: Floats, rays: Floats) -> tuple[Floats, Floats, Floats]:
-        """How far along each ray (..., 3) its front is met (inf: nowhere), and where on it."""
+    def met(self, lens: Floats, rays: AsGiven) -> tuple[AsGiven, AsGiven, AsGiven]:
+        """How far along each ray (..., 3) its front is met (inf: nowhere), and where on it; as closely as the rays
+        are given."""
         toward = rays[..., self.axis].copy()
         on = toward * self.facing < -1e-9
-        reach = (self.at - lens[self.axis]) / np.where(on, toward, np.inf)
-        u, v = (lens[axis] + reach * rays[..., axis].copy() for axis in ALONG[self.axis])
+        reach = float(self.at - lens[self.axis]) / np.where(on, toward, np.inf)
+        u, v = (
+            np.asarray(float(lens[axis]) + reach * rays[..., axis], dtype=rays.dtype) for axis in ALONG[self.axis]
+        )
         on &= (reach > 0.0) & _within(u, v, self.spans)
         if self.opening is not None:
             on &= ~_within(u, v, self.opening)
         return np.where(on, reach, np.inf), u, v
 
 
-def _within(u: Floats, v: Floats, spans: tuple[Span, Span]) -> Bools:
+def _within(u: Reals, v: Reals, spans: tuple[Span, Span]) -> Bools:
     (u0, u1), (v0, v1) = spans
     return np.asarray((u >= u0) & (u <= u1) & (v >= v0) & (v <= v1))
 

@@ -103,16 +103,17 @@ def _within(box: Box, part: Box) -> Box:
 
 
 def met_surfaces(capture: Capture, eye: Floats, rays: Floats) -> MetSurfaces:
-    """What rays (H, W, 3) from an eye (3,) meet."""
-    nearest = np.full(rays.shape[:2], np.inf)
+    """What rays (H, W, 3) from an eye (3,) meet, as closely as a picture needs it."""
+    ways: Floats32 = rays.astype(np.float32)
+    nearest: Floats32 = np.full(rays.shape[:2], np.inf, dtype=np.float32)
     which = np.full(rays.shape[:2], -1, dtype=np.int32)
-    places: list[tuple[int | None, int | None, Floats, Floats, Floats]] = []
+    places: list[tuple[int | None, int | None, Floats32, Floats32, Floats32]] = []
     radius = curve_radius(capture.plan.screen)
     for i, lit in enumerate(capture.sheets):
-        places.append((i, None, *met(lit.sheet, radius, eye, rays)))
+        places.append((i, None, *met(lit.sheet, radius, eye, ways)))
         _sooner(nearest, which, places[-1][2], len(places) - 1, 0.0)
     for i, part in enumerate(capture.room):
-        places.append((None, i, *part.side.met(eye, rays)))
+        places.append((None, i, *part.side.met(eye, ways)))
         # The floor lies under its run.
         _sooner(nearest, which, places[-1][2], len(places) - 1, 1e-6)
     each = []
@@ -121,12 +122,12 @@ def met_surfaces(capture: Capture, eye: Floats, rays: Floats) -> MetSurfaces:
         rows, columns = np.flatnonzero(first.any(axis=1)), np.flatnonzero(first.any(axis=0))
         if len(rows):
             box = slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1)
-            maps = (values[box].astype(np.float32) for values in (np.where(first, reach, 0.0), x, y))
+            maps = np.where(first[box], reach[box], np.float32(0.0)), x[box].copy(), y[box].copy()
             each.append(MetSurface(sheet, side, box, first[box], *maps))
     return MetSurfaces(tuple(each), which < 0)
 
 
-def _sooner(nearest: Floats, which: Ints32, reach: Floats, number: int, by: float) -> None:
+def _sooner(nearest: Floats32, which: Ints32, reach: Floats32, number: int, by: float) -> None:
     sooner = reach < nearest - by
     nearest[sooner] = reach[sooner]
     which[sooner] = number

@@ -15,7 +15,7 @@ from ..camera.view import View, view_key
 from ..figure.solid_body import SolidBody
 from ..geometry.channels import threefold
 from ..geometry.raster import depth_picture, in_window, triangle_picture
-from ..geometry.vectors import Bytes, Floats32, Ints32, crossed
+from ..geometry.vectors import Bytes, Floats32, Ints32, crossed, put_rows
 from ..light.basis import Shelf
 from ..plan import Sensor
 from .pixel_window import PixelWindow
@@ -82,8 +82,8 @@ class Traced:
 
     def _means(self, values: Floats32) -> Floats32:
         h, w = self.cover.shape
-        grid = np.zeros((h * SEEN * w * SEEN, values.shape[1]), dtype=np.float32)
-        grid[self.sample] = values
+        grid: Floats32 = np.zeros((h * SEEN * w * SEEN, values.shape[1]), dtype=np.float32)
+        put_rows(grid, self.sample, values)
         return np.asarray(cv2.resize(grid.reshape(h * SEEN, w * SEEN, -1), (w, h), interpolation=cv2.INTER_AREA))
 
 
@@ -143,7 +143,7 @@ def _reaching(triangles: Ints32, depth: Floats32, column: Floats32, row: Floats3
 def _toward_lens(local: Floats32, triangles: Ints32) -> Ints32:
     """Those that face the lens: of a closed body none that it sees first faces away. Right, up and ahead are the axes
     of a left-handed system: what is counter-clockwise in the set is clockwise here."""
-    a, b, c = (local[triangles[:, i]].T.copy() for i in range(3))
+    a, b, c = (local.take(triangles[:, i], axis=0).T.copy() for i in range(3))
     x, y, z = crossed(b - a, c - a)
     return np.ascontiguousarray(triangles[a[0] * x + a[1] * y + a[2] * z > 0.0])
 
@@ -151,22 +151,22 @@ def _toward_lens(local: Floats32, triangles: Ints32) -> Ints32:
 def _sampled(which: Ints32, local: Floats32, triangles: Ints32) -> tuple[Ints32, Ints32, Floats32]:
     """Of the samples of a picture `which` (H, W) of triangles that meet one (N,): their number in it, the triangle's
     corners (N, 3), and the weights (N, 3) of those."""
-    rows, columns = np.nonzero(which >= 0)
-    found = which[rows, columns]
     high, wide = which.shape
+    sample = np.flatnonzero(which >= 0)
+    found, (rows, columns) = which.ravel().take(sample), np.divmod(sample, wide)
     ray_x = ((columns + 0.5 - wide / 2.0) * (2.0 / high)).astype(np.float32)
     ray_y = (-(rows + 0.5 - high / 2.0) * (2.0 / high)).astype(np.float32)
     met = np.zeros(len(triangles), dtype=bool)
     met[found] = True
     among = np.cumsum(met) - 1
-    a, b, c = (local[triangles[met, i]].T.copy() for i in range(3))
+    a, b, c = (local.take(triangles[met, i], axis=0).T.copy() for i in range(3))
     shares = np.empty((3, len(found)), dtype=np.float32)
     for share, (one, two) in zip(shares, ((b, c), (c, a), (a, b)), strict=True):
         # How much of the corner opposite: the triple product with the ray.
         x, y, z = (each.take(among[found]) for each in crossed(one, two))
         np.subtract(ray_x * x + ray_y * y, z, out=share)
     shares /= shares[0] + shares[1] + shares[2]
-    return (rows * wide + columns).astype(np.int32), triangles[found], np.ascontiguousarray(shares.T)
+    return sample.astype(np.int32), triangles.take(found, axis=0), np.ascontiguousarray(shares.T)
 
 
 def _box(column: Floats32, row: Floats32, window: PixelWindow) -> tuple[slice, slice] | None:
