@@ -15,7 +15,7 @@ import numpy as np
 from ..camera.view import View, view_key
 from ..figure.solid_body import BodyShape, SolidBody, solid_body
 from ..geometry.harmonics import COSINE, harmonics
-from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round
+from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round, put_rows
 from ..plan import Light, Plan, people_of
 from .basis import BasisStore, Shelf
 from .body_depth import KEPT, SUN_FROM, lit, look, within_reach
@@ -71,23 +71,24 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
     seen = shown.rows
     lux, gloss = np.zeros((2, len(body.places), 3), dtype=np.float32)
     radiance = _radiance(plan, body, light, store)
-    lux[seen] = _around(shown, radiance)
+    own = _around(shown, radiance)
     if plan.lights and len(seen):
 
         def of(lamp: Light) -> Floats:
             emission = emission_of(lamp, plan)
             found = _lamp(emission, body, seen, view.lens, set_triangles(plan))
             if plan.companions:
-                found *= left_up_body(plan, emission, body.places[seen, 1].astype(np.float64))
+                found *= left_up_body(plan, emission, body.places[:, 1].take(seen).astype(np.float64))
             return found
 
         others = tuple(figure_of(one) for one in plan.companions)
         ground = together("body", body.key, view_key(view), others, blocking_key(plan))
-        both = summed(plan, np.stack(store.each_lamp(plan, ground, of)))
-        lux[seen] += both[0]
-        gloss[seen] = both[1]
+        both = summed(plan, np.stack(store.each_lamp(plan, ground, of))).astype(np.float32)
+        own += both[0]
+        put_rows(gloss, seen, both[1])
+    put_rows(lux, seen, own)
     if plan.subject is not None:
-        lux[seen] += sent_to_itself(plan.subject, body.shape, lux)[seen]
+        put_rows(lux, seen, own + sent_to_itself(plan.subject, body.shape, lux).take(seen, axis=0))
     return BodyLight(body, seen, lux, gloss, np.float32(np.pi) * radiance.mean(axis=0))
 
 
@@ -142,14 +143,14 @@ def _shown(body: SolidBody, view: View) -> _Shown:
     asked = inside & (body.facing @ body.mark.turn[:, 2].astype(np.float32) > TURNED_AWAY)
     asked[zone_places(body.shape).places] = True
     rows = np.flatnonzero(asked)
-    return _Shown(rows, body.shape.sight[rows], np.ascontiguousarray(_among(body.shape)[:, rows].T))
+    return _Shown(rows, body.shape.sight.take(rows, axis=0), _among(body.shape).take(rows, axis=0))
 
 
 def _lamp(lamp: Emission, body: SolidBody, seen: Ints, eye: Floats, occluders: Floats) -> Floats:
     """Light (S,) in lux at full power, and gloss (S,), on the places that are seen."""
     sources, shares = _sources(lamp, body)
     look(body, sources)
-    (facing,) = np.nonzero(_facing_any(sources, body.places[seen], body.facing[seen]))
+    (facing,) = np.nonzero(_facing_any(sources, body.places.take(seen, axis=0), body.facing.take(seen, axis=0)))
     found = np.zeros((2, len(seen)))
     found[:, facing] = _arriving(lamp, sources, shares, body, seen[facing], eye, occluders)
     return found
@@ -166,14 +167,14 @@ def _arriving(
     lamp: Emission, sources: Floats, shares: Floats, body: SolidBody, rows: Ints, eye: Floats, occluders: Floats
 ) -> Floats:
     """Light and gloss (2, R) on some places."""
-    places = np.ascontiguousarray(body.places[rows].T)
-    facing = np.ascontiguousarray(body.facing[rows].T)
+    at = body.places.take(rows, axis=0)
+    places, facing = np.ascontiguousarray(at.T), np.ascontiguousarray(body.facing.take(rows, axis=0).T)
     asked = places + np.float32(LIFT) * facing
     view = eye.astype(np.float32)[:, None] - places
     view /= _length(view)
     if len(lamp.leaves):
         occluders = np.concatenate([occluders, lamp.leaves])
-    hidden = blocked_grid(body.places[rows].astype(np.float64), sources, occluders) if len(occluders) else None
+    hidden = blocked_grid(at.astype(np.float64), sources, occluders) if len(occluders) else None
     found = np.zeros((2, len(rows)), dtype=np.float32)
     for i, (source, share) in enumerate(zip(sources, shares, strict=True)):
         to = source.astype(np.float32)[:, None] - places
@@ -258,7 +259,9 @@ def _to_radiance() -> Floats:
 
 @lru_cache(maxsize=8)
 def _among(shape: BodyShape) -> Floats32:
-    """Weights (nodes, V) of each place among where returned light is asked for: linear."""
+    """Weights (V, nodes) of each place among where returned light is asked for: linear."""
     up = np.stack([np.interp(shape.own[:, 1], HEIGHTS, row) for row in np.eye(len(HEIGHTS))])
     aside = np.stack([np.interp(shape.own[:, 0], SIDES, row) for row in np.eye(len(SIDES))])
-    return np.asarray((up[:, None] * aside[None]).reshape(len(HEIGHTS) * len(SIDES), -1), dtype=np.float32)
+    return np.ascontiguousarray(
+        (up[:, None] * aside[None]).reshape(len(HEIGHTS) * len(SIDES), -1).T, dtype=np.float32
+    )
