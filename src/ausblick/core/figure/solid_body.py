@@ -74,6 +74,11 @@ class SolidBody:
         return np.asarray(self.mark.at(self.shape.shares), dtype=np.float32)
 
     @cached_property
+    def middle(self) -> Floats:
+        """Of its places (3,), m in the set."""
+        return np.asarray(self.places.mean(axis=0), dtype=np.float64)
+
+    @cached_property
     def facing(self) -> Floats32:
         """What they face (V, 3) in the set."""
         return np.asarray(self.shape.facing @ self.mark.turn.T.astype(np.float32), dtype=np.float32)

@@ -208,7 +208,7 @@ def _along(a: Floats32, b: Floats32) -> Floats32:
 def _sources(lamp: Emission, body: SolidBody) -> tuple[Floats, Floats]:
     """Places (S, 3) that stand for a lamp's face, and their shares (S,) of its light: fewer where it looks small."""
     face = lamp.face
-    middle = body.places.mean(axis=0).astype(np.float64)
+    middle = body.middle
     if lamp.normal_lux is not None:
         return (middle - SUN_FROM * face.axis)[None, :], np.ones(1)
     if face.area == 0.0:

@@ -42,7 +42,7 @@ def _round_about(body: SolidBody) -> Floats:
     way = AT_FEET * np.sinh(STEP * np.arange(-STEPS, STEPS + 1))
     across, ahead = np.meshgrid(way, way)
     asked = np.stack([across.ravel(), np.zeros(across.size), ahead.ravel()]).astype(np.float32)
-    suns = body.places.mean(axis=0).astype(np.float64) + SUN_FROM * _ways()
+    suns = body.middle + SUN_FROM * _ways()
     look(body, suns, COARSER)
     left = np.mean([lit(body, asked, sun, COARSER) for sun in suns], axis=0)
     return np.asarray(1.0 - left.reshape(across.shape), dtype=np.float64)
