@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.conftest import Watched
 from tests.browser.hands import drag
@@ -21,6 +21,14 @@ def open_station(watched: Watched, title: str, station: str) -> Page:
     page.get_by_role("link", name=title).click()
     page.get_by_role("navigation", name="Stations").get_by_role("button", name=station).click()
     return page
+
+
+def pictured(page: Page) -> Locator:
+    """The planned set as the camera sees it, once it is drawn."""
+    page.get_by_role("button", name="As the camera sees it").click()
+    picture = page.get_by_alt_text("The planned set as the camera sees it")
+    expect(picture).to_be_visible(timeout=SLOW)
+    return picture
 
 
 @pytest.mark.torture
@@ -57,9 +65,7 @@ def test_one_lamp_alone_and_off(watched: Watched) -> None:
 def test_the_frame_shows_the_set_as_it_is_lit(watched: Watched) -> None:
     """The drawn picture takes the place of the levels; what is changed draws it anew."""
     page = open_station(watched, "Scree, noon", "Screen light")
-    page.get_by_role("button", name="As the camera sees it").click()
-    picture = page.get_by_alt_text("The planned set as the camera sees it")
-    expect(picture).to_be_visible(timeout=SLOW)
+    picture = pictured(page)
     before = picture.get_attribute("src")
     page.get_by_role("button", name="left panel on").click()
     expect(page.get_by_role("button", name="left panel on")).to_have_text("off")
@@ -72,9 +78,7 @@ def test_the_frame_shows_the_set_as_it_is_lit(watched: Watched) -> None:
 @pytest.mark.torture
 def test_a_dragged_camera_is_drawn_before_what_costs_more_is_asked_for(watched: Watched) -> None:
     page = open_station(watched, "Seed vault, night round", "Camera")
-    page.get_by_role("button", name="As the camera sees it").click()
-    picture = page.get_by_alt_text("The planned set as the camera sees it")
-    expect(picture).to_be_visible(timeout=SLOW)
+    pictured(page)
     expect(page.get_by_text("Recorders of the kit")).to_be_visible(timeout=SLOW)
     page.wait_for_timeout(3_000)
     told: list[str] = []

@@ -28,7 +28,7 @@
     session.glimpse = new Promise<void>((seen) => {
       session.drawing = drawn.ask(async (signal, meanwhile) => {
         asked = of
-        const last = untrack(() => drawn.value?.of)
+        const last = drawn.value?.of
         // Where somebody or the camera moved, first in the light that was; of a moved lamp none is known.
         if (!last || sameSet(last, of)) {
           const early = { of, ...(await drawPlan(of, true, signal).finally(seen)) }

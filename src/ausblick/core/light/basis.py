@@ -71,7 +71,7 @@ class BasisStore:
     `go_on` is called whenever something is asked for; it may raise, to end a computation that nobody waits for.
     """
 
-    def __init__(self, most: int = 3000, scenes: int = 24, go_on: Callable[[], None] = lambda: None) -> None:
+    def __init__(self, most: int = 3000, scenes: int = 36, go_on: Callable[[], None] = lambda: None) -> None:
         self._go_on = go_on
         self._maps: Shelf[Floats] = Shelf(most)
         self._scenes: Shelf[Any] = Shelf(scenes)

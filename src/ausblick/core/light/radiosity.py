@@ -33,8 +33,8 @@ CORNERS_SEEN = 0.35
 @dataclass(frozen=True)
 class Scene:
     """A set's geometry, ready for any light: patches, what blocks, film on a pane, and the `exchange` between
-    patches. `key` tells it from others, `shape` from
-    those of other shapes: what light meets on its way does not depend on inks."""
+    patches. `key` tells it from others, `shape` from those of other shapes: what light meets on its way does not
+    depend on inks."""
 
     key: Hashable
     shape: Hashable
