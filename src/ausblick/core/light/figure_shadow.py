@@ -287,7 +287,9 @@ def _from_round(figure: Figure, places: Floats, facing: Floats, within: float) -
 
 def _by_facing(facing: Floats) -> Iterator[tuple[Floats, Bools]]:
     """Each way (3,) that places face, and which (P,) of them do; most surfaces are flat, and not looked through."""
-    if (facing == facing[:1]).all():
+    if not len(facing):
+        return
+    if (facing == facing[0]).all():
         yield facing[0], np.ones(len(facing), dtype=bool)
         return
     normals, which = np.unique(facing, axis=0, return_inverse=True)
