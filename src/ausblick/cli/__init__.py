@@ -1,11 +1,17 @@
 """The command line: the same computation without a browser."""
 
+import gc
 import os
 
 # Said before NumPy is loaded: the systems solved here are small, and more threads only wait for each other.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+# What is loaded stays to the end: to look for garbage in it, then and while it is loaded, costs a tenth of a check.
+gc.disable()
 
-from . import export_command, production_command, serving_commands, take_command
-from .commands import main
+from . import export_command, production_command, serving_commands, take_command  # noqa: E402
+from .commands import main  # noqa: E402
+
+gc.freeze()
+gc.enable()
 
 __all__ = ["export_command", "main", "production_command", "serving_commands", "take_command"]
