@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
-from ..evaluation.evaluate import evaluate
+from ..evaluation.evaluate import evaluate, evaluation_of
 from ..evaluation.results import Evaluation
+from ..evaluation.seen_screen import SeenScreen, seen_screen
 from ..light.basis import BasisStore
 from ..plan import Plan, PlanError, apply_changes
 from ..sentences import digits
@@ -80,6 +81,7 @@ class Trials:
     ) -> None:
         self.before = before
         self._plan, self._store, self._rules = plan, store, rules
+        self._seen: dict[str, SeenScreen | None] = {}
         self._judged: dict[str, Tried | None] = {}
         self._weight = weight_of(before)
         self._quality = quality
@@ -88,18 +90,28 @@ class Trials:
         """The changed plan, judged; None where the change can't be made, or is none: as it says, so it stands."""
         key = repr(proposal.changes)
         if key not in self._judged:
-            self._judged[key] = self._changed(proposal)
+            self._judged[key] = self._judge(self.screen_after(proposal))
         return self._judged[key]
 
-    def _changed(self, proposal: Proposal) -> Tried | None:
+    def screen_after(self, proposal: Proposal) -> SeenScreen | None:
+        """Of the changed plan, the screen alone."""
+        key = repr(proposal.changes)
+        if key not in self._seen:
+            self._seen[key] = self._see(proposal)
+        return self._seen[key]
+
+    def _see(self, proposal: Proposal) -> SeenScreen | None:
         try:
             changed = apply_changes(self._plan, proposal.changes)
-            if changed == self._plan:
-                return None
-            evaluation = evaluate(changed, self._store)
         except PlanError:
             return None
-        return Tried(changed, self._rules.judge(evaluation), predicted_quality(evaluation))
+        return None if changed == self._plan else seen_screen(changed, self._store)
+
+    def _judge(self, seen: SeenScreen | None) -> Tried | None:
+        if seen is None:
+            return None
+        evaluation = evaluation_of(seen, self._store)
+        return Tried(seen.plan, self._rules.judge(evaluation), predicted_quality(evaluation))
 
     def remedies(self, rule: Rule, evaluation: Evaluation) -> tuple[Remedy, ...]:
         """Proposals that make the rule's value better, the one that the whole plan gains most by first; what costs
@@ -116,13 +128,15 @@ class Trials:
 
     def _try(self, rule: Rule, proposal: Proposal) -> tuple[float, Remedy] | None:
         """What is left of the excess, and the remedy; None where the proposal doesn't help."""
+        if self._leaves_too_much(rule, proposal):
+            return None
         trial = self.after(proposal)
         if trial is None or forbidden(rule.id, self._plan, trial.plan, self.before, trial.judged):
             return None
         after = trial.judged
         old, new = self.before[rule.id], after.get(rule.id)
         left = 0.0 if new is None else new.excess
-        if left > (1.0 - HELPS) * old.excess or _reads_the_same(rule, old, new):
+        if left > _enough(old) or _reads_the_same(rule, old, new):
             return None
         return left, Remedy(
             text=proposal.text,
@@ -139,6 +153,13 @@ class Trials:
             frees=old.severity == "stop" and _severity(new) != "stop" and not rule.id.startswith("key."),
             breaks=any(j.severity == "stop" and self._severity_before(other) != "stop" for other, j in after.items()),
         )
+
+    def _leaves_too_much(self, rule: Rule, proposal: Proposal) -> bool:
+        """Is that told by the screen alone, which is half of the work?"""
+        if rule.at_least is None:
+            return False
+        seen = self.screen_after(proposal)
+        return seen is not None and rule.at_least(seen) > _enough(self.before[rule.id])
 
     def _worsened(self, after: dict[str, Judgement]) -> tuple[str, ...]:
         """Rules that judge the changed plan more severely. One that begins to apply and finds fault is worse, too."""
@@ -157,6 +178,11 @@ class Trials:
         if judgement.severity == "fine" and any(self.before[other].hidden > 0.0 for other in hides):
             return "consider"
         return severity_unhidden(rule_id, judgement)
+
+
+def _enough(old: Judgement) -> float:
+    """The excess that a proposal may leave and be told to help."""
+    return (1.0 - HELPS) * old.excess
 
 
 def _reads_the_same(rule: Rule, old: Judgement, new: Judgement | None) -> bool:

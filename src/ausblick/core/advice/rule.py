@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..evaluation.results import Evaluation
+from ..evaluation.seen_screen import SeenScreen
 from ..light.basis import BasisStore
 from ..plan import Change
 from ..sentences import Sentence
@@ -90,7 +91,8 @@ class Remedy:
 @dataclass(frozen=True, kw_only=True)
 class Rule:
     """`measure` names the value; `why` is the reason in a sentence. Its limit, and whose that is, stands with all
-    others in standards/limits.py under the rule's id."""
+    others in standards/limits.py under the rule's id. `at_least`, where a rule judges the screen: an excess that its
+    judgement will not be below, told before all else of a plan is worked out."""
 
     id: str
     stage: Stage
@@ -99,6 +101,7 @@ class Rule:
     judge: Callable[[Evaluation], Judgement | None]
     propose: Callable[[Evaluation, BasisStore], Sequence[Proposal]]
     digits: int = 2
+    at_least: Callable[[SeenScreen], float] | None = None
 
     @property
     def limit(self) -> Limit:

@@ -9,20 +9,20 @@ from functools import cached_property
 import numpy as np
 
 from ..camera.exposure import grey_lux
-from ..camera.level_schools import key_channel
 from ..camera.view import View
 from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
 from ..plan.people import Garment
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair
-from .formula import FORMULAS, Formula, colour_difference
+from .formula import Formula, colour_difference
 from .held_things import mirrored_at_edge
+from .keyed_screen import KeyedScreen
 from .matte_loss import Lit, figure_loss, losses_of
 from .moving_hand import MovingHand, causes_of_motion
-from .needed_clip import ScreenClip, clips_of
+from .needed_clip import ScreenClip
 from .scale import QualityPart, composite_error, parts_of, quality_of
-from .screen_signal import ScreenPatch, ScreenSignal, signal_of
+from .screen_signal import ScreenSignal
 from .smeared_hand import SmearedHand, smeared_hand
 
 FULL_COVER = {"torso": 0.6, "legs": 0.2, "skin": 0.2}
@@ -135,16 +135,11 @@ KINDER = 1.0
 
 
 def damage_of(
-    plan: Plan,
-    view: View,
-    patches: Sequence[ScreenPatch],
-    places: Mapping[str, Floats],
-    smear_px: float | None,
+    plan: Plan, view: View, screen: KeyedScreen | None, places: Mapping[str, Floats], smear_px: float | None
 ) -> Damage | None:
-    """`patches`: the judged screen; `places`: light (3,) in lux by place of the figure. None without a lit screen."""
-    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
-    mean, larger = (signal_of(patches, key, plan.camera, formula) for formula in FORMULAS)
-    if mean is None or larger is None:
+    """`screen`: None where it is not lit, and nothing is known then; `places`: light (3,) in lux by place of the
+    figure."""
+    if screen is None:
         return None
     light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
     shown = plan.subject is not None and _is_shown(plan.subject, view)
@@ -153,9 +148,8 @@ def damage_of(
     hand = None
     if plan.subject is not None and edge is not None and edge.hand and smear_px is not None and edge.pixel_cm > 0.0:
         hand = smeared_hand(plan, plan.subject, view, smear_px)
-    screens = (mean, larger)
-    found = zip(screens, clips_of(screens), strict=True)
-    return Damage(*(_by_formula(plan, edge, screen, clip, light, things, key, hand) for screen, clip in found))
+    found = zip(screen.signals, screen.clips, strict=True)
+    return Damage(*(_by_formula(plan, edge, signal, clip, light, things, screen.key, hand) for signal, clip in found))
 
 
 FORM = ((0.0, 0.95), (0.0, 0.75), (0.0, 0.5), (0.0, 0.25), (-0.13, 0.8), (0.13, 0.8), HAND_AT)

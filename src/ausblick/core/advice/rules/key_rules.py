@@ -11,6 +11,7 @@ import numpy as np
 from ...camera.level_schools import key_channel
 from ...damage.damage import KeyDamage
 from ...evaluation.results import Evaluation
+from ...evaluation.seen_screen import SeenScreen
 from ...light.basis import BasisStore
 from ...plan import edit
 from ...sentences import Sentence, tell
@@ -166,6 +167,13 @@ HARDLY_MORE = 0.01
 """Of the matte."""
 
 
+def _clip_at_least(seen: SeenScreen) -> float:
+    """By whichever key needs less; which of them is kinder is told by who stands before the screen."""
+    if seen.keyed is None:
+        return 0.0
+    return max(0.0, min(clip.needed for clip in seen.keyed.clips) - LIMITS["key.clip"].at)
+
+
 RULES = (
     Rule(
         id="key.clip",
@@ -175,6 +183,7 @@ RULES = (
         "every soft edge.",
         judge=_clip,
         propose=_mend("key.clip"),
+        at_least=_clip_at_least,
     ),
     Rule(
         id="key.clipping",

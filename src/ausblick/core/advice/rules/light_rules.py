@@ -6,6 +6,7 @@ import math
 
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation, ScreenReading
+from ...evaluation.seen_screen import SeenScreen
 from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Light, apply_changes, edit
@@ -27,7 +28,15 @@ def _evenness(evaluation: Evaluation) -> Judgement | None:
     severity = EVEN.grade(over)
     says = _varies(reading)
     value = reading.spread_stops if math.isfinite(reading.spread_stops) else None
-    return Judgement(severity, value, EVEN.at, "stops", says, max(0.0, min(over, 20.0)))
+    return Judgement(severity, value, EVEN.at, "stops", says, _excess(reading))
+
+
+def _excess(reading: ScreenReading) -> float:
+    return max(0.0, min(reading.spread_stops - EVEN.at, 20.0))
+
+
+def _uneven_at_least(seen: SeenScreen) -> float:
+    return 0.0 if seen.reading is None or seen.reading.lux_max <= 0.0 else _excess(seen.reading)
 
 
 def _varies(reading: ScreenReading) -> Sentence:
@@ -208,6 +217,7 @@ RULES = (
         "eats hair.",
         judge=_evenness,
         propose=_even_out,
+        at_least=_uneven_at_least,
     ),
     Rule(
         id="light.level",
