@@ -45,7 +45,7 @@ def _of_companion(found: Evaluation, index: int, seen: SeenScreen, store: BasisS
     """Of a companion in the picture that was evaluated: all but a person's own is the picture's."""
     plan = seen_as(found.plan, index)
     face = face_light(plan, found.scene_light, store)
-    flash = flash_of(plan, face)
+    flash = flash_of(plan, lambda: face)
     own = _own(plan, face, flash, blur_of(plan, flash), found.screen_by_lamp, seen, store)
     return replace(found, plan=plan, **own)
 
@@ -54,6 +54,7 @@ def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
     """Companions are in the picture, but only its subject is looked at."""
     plan, view, light, maps = seen.plan, seen.view, seen.light, seen.maps
     on_screen = _screen_by_lamp(plan, light, store)
+    face = face_light(plan, seen.scene_light, store)
     return Evaluation(
         plan=plan,
         view=view,
@@ -69,7 +70,7 @@ def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
         hue_spread_deg=hue_spread_of(plan, light),
         scene_light=seen.scene_light,
         not_computed=NOT_MODELLED,
-        **_own(plan, seen.face, seen.flash, seen.blur, on_screen, seen, store),
+        **_own(plan, face, seen.flash, seen.blur, on_screen, seen, store),
     )
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from ..camera.focus import defocus_px
 from ..camera.motion import motion_blur_px, shutter_angle
 from ..camera.view import focus_distance
@@ -12,11 +14,12 @@ from .on_face import OnFace
 from .results import Blur, Flash
 
 
-def flash_of(plan: Plan, face: OnFace) -> Flash | None:
-    """None where nothing flashes."""
+def flash_of(plan: Plan, on_face: Callable[[], OnFace]) -> Flash | None:
+    """None where nothing flashes; only where something does is the light on the face asked for."""
     lit = [lamp for lamp in plan.lights if lamp.on and lamp.dimmer > 0.0 and lamp.fixture.flash_lms]
     if not lit:
         return None
+    face = on_face()
     total = float(scalar_lux(face.light))
     own = sum(face.by_lamp.get(lamp.id, 0.0) for lamp in lit)
     camera = plan.camera

@@ -44,12 +44,13 @@ class Exchange:
     solved: Floats32
 
     def incident(self, direct: Floats) -> Floats:
-        """All light (N, 3) in lux on the patches from the direct light (N, 3), in three channels."""
+        """All light (N, 3) in lux on the patches from the direct light, in three channels (N, 3) or alike in all of
+        them (N, 1), which among neutral patches is a third of the work."""
         among, given = self.among, direct.astype(np.float32)
         own = among.solved @ given[among.neutral]
         seen = given[among.coloured] + among.returned @ own
         lit = (self.solved @ np.ascontiguousarray(seen.T)[..., None])[..., 0].T
-        found = np.empty(direct.shape)
+        found = np.empty((len(direct), 3))
         found[among.coloured] = lit
         found[among.neutral] = own + among.onto_neutral @ (self.ink.T * lit)
         return found

@@ -50,9 +50,10 @@ class Scene:
         return _filmed(_unhidden(found, points, p.corners, self.occluders, rays), self.film, points, p.corners)
 
     def incident(self, direct: Floats) -> Floats:
-        """All light (N, 3) in lux on the patches from the direct light (N, 3), in three channels."""
+        """All light (N, 3) in lux on the patches from the direct light, in three channels (N, 3) or alike in all of
+        them (N, 1)."""
         if not len(direct):
-            return direct
+            return np.zeros((0, 3))
         return self.exchange.incident(direct)
 
 
@@ -135,6 +136,6 @@ def lamps_incident(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
     def of(lamp: Light) -> Floats:
         key = (_on_patches(scene, plan), lamp_key(plan, lamp))
         direct = store.get(key, partial(_lamp_on_patches, scene, plan, lamp))
-        return scene.incident(np.repeat(direct[:, None], 3, axis=1))
+        return scene.incident(direct[:, None])
 
     return store.each_lamp(plan, together("incident", scene.key, plan.screen.transmittance), of)
