@@ -1,5 +1,5 @@
 """`python -m ausblick` is the `ausblick` command."""
 
-from ausblick.cli import main
+from ausblick.cli import run
 
-main()
+run()

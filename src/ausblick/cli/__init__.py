@@ -11,7 +11,12 @@ gc.disable()
 from . import export_command, production_command, serving_commands, take_command  # noqa: E402
 from .commands import main  # noqa: E402
 
-gc.freeze()
 gc.enable()
 
-__all__ = ["export_command", "main", "production_command", "serving_commands", "take_command"]
+__all__ = ["export_command", "main", "production_command", "run", "serving_commands", "take_command"]
+
+
+def run() -> None:
+    """`main`, in a process of its own."""
+    gc.freeze()
+    main()

@@ -23,3 +23,27 @@ export function deviationColour(percent: number, reach: number): string {
   const end = share < 0 ? BELOW : ABOVE
   return `oklab(${NEUTRAL.map((n, i) => (n + (end[i] - n) * Math.abs(share)).toFixed(4)).join(' ')})`
 }
+
+/** Steps of the scale from end to end: finer than a screen shows. */
+const STEPS = 255
+let inks: Uint32Array | undefined
+
+/** The same as a pixel has it, red in its lowest byte: thousands are wanted at every step of a drag. */
+export function deviationInk(percent: number, reach: number): number {
+  inks ??= pixelsOf(Array.from({ length: STEPS }, (_, i) => deviationColour((2 * i) / (STEPS - 1) - 1, 1)))
+  const share = Math.max(-1, Math.min(1, percent / reach))
+  return inks[Math.round(((share + 1) * (STEPS - 1)) / 2)]
+}
+
+/** What the browser makes of CSS colours. */
+function pixelsOf(colours: string[]): Uint32Array {
+  const canvas = document.createElement('canvas')
+  canvas.width = colours.length
+  canvas.height = 1
+  const context = canvas.getContext('2d', { willReadFrequently: true })!
+  colours.forEach((colour, i) => {
+    context.fillStyle = colour
+    context.fillRect(i, 0, 1, 1)
+  })
+  return new Uint32Array(context.getImageData(0, 0, colours.length, 1).data.buffer)
+}

@@ -242,7 +242,8 @@ export class Session {
       this.wanted = null
       try {
         if (this.evaluated !== plan) {
-          if (!this.moving) await this.glimpsed()
+          // Of a set-up that is being opened nothing stands yet: its numbers are asked for before the page is drawn.
+          if (this.evaluation && !this.moving) await this.glimpsed()
           if (this.wanted) continue
           this.numbers = new AbortController()
           this.asked = plan

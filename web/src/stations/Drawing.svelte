@@ -46,13 +46,18 @@
   /** The fields keep to the side of the drawing where what they edit is not, wherever it was brought near. */
   $effect(() => {
     void [session.selected, plan, zoom.viewBox(width, height), shown]
+    // Where things are is asked for when the page is about to be drawn, not at each of a drag's steps.
+    const next = requestAnimationFrame(keepClear)
+    return () => cancelAnimationFrame(next)
+  })
+  function keepClear() {
     const own = frame?.querySelector('.handle.pick')?.getBoundingClientRect()
     if (!own || !frame) return
     const box = frame.getBoundingClientRect()
     // No part of a handle lies beneath them: it is taken hold of at its edge, too.
     const covered = place === 'right' ? own.right - box.left > box.width - FIELDS_PX : own.left - box.left < FIELDS_PX
     if (covered) place = (own.left + own.right) / 2 - box.left > box.width / 2 ? 'left' : 'right'
-  })
+  }
   /** Where the focus goes back to when the fields close. */
   let opener: HTMLElement | SVGElement | null = null
   $effect(() => {

@@ -3,7 +3,8 @@
   import { untrack } from 'svelte'
   import DeviationScale from '../parts/DeviationScale.svelte'
   import Either from '../parts/Either.svelte'
-  import { deviationColour, reachFor } from '../lib/deviation'
+  import DeviationMap from './DeviationMap.svelte'
+  import { reachFor } from '../lib/deviation'
   import { drawPlan } from '../lib/api'
   import { sameSet } from '../lib/changes'
   import { opened } from '../lib/resource.svelte'
@@ -43,7 +44,6 @@
 
   let boxW = $state(540)
   let boxH = $state(304)
-  let canvas = $state<HTMLCanvasElement>()
   const id = $props.id()
 
   const picture = $derived(evaluation?.picture)
@@ -89,37 +89,6 @@
     ].map(([i, j]) => [one.u[i][j] * w, one.v[i][j] * h])
   const judgedBeside = $derived(new Set<string>(evaluation?.map.beside.map((one) => one.name) ?? []))
 
-  /** The map as small quads: right under any tilt and pan. */
-  $effect(() => {
-    const context = canvas?.getContext('2d')
-    if (!context || !canvas || !evaluation) return
-    const ratioPx = window.devicePixelRatio || 1
-    canvas.width = Math.round(w * ratioPx)
-    canvas.height = Math.round(h * ratioPx)
-    context.setTransform(ratioPx, 0, 0, ratioPx, 0, 0)
-    context.clearRect(0, 0, w, h)
-    const { x, y } = evaluation.map
-    const dx = (x[1] - x[0]) / 2
-    const dy = (y[1] - y[0]) / 2
-    const quad = (deviation: number, corners: [number, number][]) => {
-      context.fillStyle = deviationColour(deviation - offset, reach)
-      context.beginPath()
-      for (const [u, v] of corners) context.lineTo(u, v)
-      context.closePath()
-      context.fill()
-      // A rim of its own colour closes the seam to its neighbours.
-      context.strokeStyle = context.fillStyle
-      context.stroke()
-    }
-    for (let row = 0; row < y.length; row++)
-      for (let col = 0; col < x.length; col++)
-        quad(
-          evaluation.map.deviation[row][col],
-          CORNERS.map(([sx, sy]) => project(x[col] + sx * dx, y[row] + sy * dy)),
-        )
-    for (const one of evaluation.map.beside)
-      one.deviation.forEach((row, r) => row.forEach((deviation, c) => quad(deviation, cell(one, r, c))))
-  })
   /** Cells of the needed screen where the figure takes a twentieth of the light or more. */
   const shades = $derived.by(() => {
     if (!evaluation) return []
@@ -199,7 +168,7 @@
           node.style.height = `${h}px`
         }}
       >
-        <canvas bind:this={canvas} class="absolute inset-0 h-full w-full" aria-hidden="true"></canvas>
+        <DeviationMap map={evaluation.map} {project} {offset} {reach} width={w} height={h} />
         {#if pictured}<img
             src="data:image/jpeg;base64,{pictured.picture}"
             alt="The planned set as the camera sees it"
@@ -247,7 +216,7 @@
                 stroke-width={contour.level === 0 ? 1.4 : 0.8}
               />
             {/each}
-            {#each shades as shade, i (i)}<path d={path(shade, true)} fill="url(#{id}-shade)" />{/each}
+            <path d={shades.map((shade) => path(shade, true)).join('')} fill="url(#{id}-shade)" />
             {#if glass.length}<path
                 d={path(glass, true)}
                 fill="white"

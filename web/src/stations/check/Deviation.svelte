@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The deviation of the screen from its mean as colours. */
-  import { deviationColour } from '../../lib/deviation'
+  import { deviationInk } from '../../lib/deviation'
   import type { Frame } from '../../lib/types'
   let { frame, reach }: { frame: Frame; reach: number } = $props()
   let canvas = $state<HTMLCanvasElement>()
@@ -8,15 +8,12 @@
     const values = frame.deviation?.values
     const context = canvas?.getContext('2d')
     if (!values || !context || !canvas) return
-    canvas.width = values[0].length
-    canvas.height = values.length
-    values.forEach((row, y) =>
-      row.forEach((value, x) => {
-        if (value === null) return
-        context.fillStyle = deviationColour(value, reach)
-        context.fillRect(x, y, 1, 1)
-      }),
-    )
+    const image = new ImageData(values[0].length, values.length)
+    const pixels = new Uint32Array(image.data.buffer)
+    values.forEach((row, y) => row.forEach((value, x) => value !== null && (pixels[y * row.length + x] = deviationInk(value, reach))))
+    canvas.width = image.width
+    canvas.height = image.height
+    context.putImageData(image, 0, 0)
   })
 </script>
 

@@ -11,7 +11,8 @@
   const picture = $derived(
     cellPicture(shadow.z.length, shadow.x.length, (c, r) => {
       const lost = shadow.lost[c][shadow.x.length - 1 - r]
-      return lost >= LEAST_SEEN ? `rgb(0 0 0 / ${(0.62 * lost).toFixed(3)})` : null
+      // Black; its cover is the pixel's highest byte.
+      return lost >= LEAST_SEEN ? (Math.round(255 * 0.62 * lost) << 24) >>> 0 : 0
     }),
   )
 </script>

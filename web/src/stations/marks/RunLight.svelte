@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The light on the floor run from above, as deviation from the wanted level. */
   import { cellPicture } from '../../lib/cellPicture'
-  import { deviationColour, reachFor } from '../../lib/deviation'
+  import { deviationInk, reachFor } from '../../lib/deviation'
   import type { Evaluation } from '../../lib/types'
   import type { Sheet } from '../../lib/sheet'
   let { map, sheet }: { map: Evaluation['map']; sheet: Sheet } = $props()
@@ -18,7 +18,7 @@
     run
       ? cellPicture(run.y.length, run.x.length, (c, r) => {
           const at = run.x.length - 1 - r
-          return run.judged[c][at] ? deviationColour(run.deviation[c][at], reach) : null
+          return run.judged[c][at] ? deviationInk(run.deviation[c][at], reach) : 0
         })
       : '',
   )
