@@ -47,6 +47,25 @@ def test_a_screen_is_evened_tried_and_kept(watched: Watched) -> None:
     expect(findings.get_by_text("The needed screen varies by 1.29 stops")).to_have_count(0, timeout=SLOW)
 
 
+MAP = """region => {
+    const canvas = region.querySelector('canvas'), { width: w, height: h } = canvas;
+    const { data } = canvas.getContext('2d').getImageData(0, 0, w, h);
+    const at = (x, y) => [...data.slice(4 * (Math.round(y * h) * w + Math.round(x * w))).slice(0, 4)];
+    return { wall: at(0.25, 0.2), darker: at(0.5, 0.78), beside: at(0.03, 0.5) };
+}"""
+
+
+def test_the_frame_shows_where_the_screen_is_above_the_wanted_level_and_below(watched: Watched) -> None:
+    page = open_station(watched, "Scree, noon", "Screen light")
+    frame = page.get_by_role("region", name="Frame", exact=True)
+    expect(frame.get_by_role("img", name="What the camera sees: screen 63 % luma, spread 0.88 stops")).to_be_visible()
+    found = frame.evaluate(MAP)
+    (red, _, blue, cover), (low_red, _, low_blue, low_cover) = found["wall"], found["darker"]
+    # Amber above, violet below; what is no screen stays free.
+    assert cover == low_cover == 255 and red > blue and low_blue > low_red
+    assert found["beside"] == [0, 0, 0, 0]
+
+
 @pytest.mark.torture
 def test_one_lamp_alone_and_off(watched: Watched) -> None:
     page = open_station(watched, "Scree, noon", "Screen light")
