@@ -62,7 +62,9 @@ def test_the_frame_shows_where_the_screen_is_above_the_wanted_level_and_below(wa
     found = frame.evaluate(MAP)
     (red, _, blue, cover), (low_red, _, low_blue, low_cover) = found["wall"], found["darker"]
     # Amber above, violet below; what is no screen stays free.
-    assert cover == low_cover == 255 and red > blue and low_blue > low_red
+    assert cover == low_cover == 255
+    assert red > blue
+    assert low_blue > low_red
     assert found["beside"] == [0, 0, 0, 0]
 
 

@@ -10,6 +10,7 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.view import View
+from ..colour.rec709 import LUMA
 from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
@@ -275,6 +276,7 @@ def _at_the_edge(
     subject = plan.subject
     assert subject is not None
     skin, worn = np.array(subject.skin), _worn(subject)
+    hair, on_hair = np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]
 
     def share(ink: Floats, lit: Floats) -> float:
         return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median
@@ -288,7 +290,8 @@ def _at_the_edge(
         pixel_cm=edge.pixel_cm,
         arm=max(share(worn, light[name]) for name in ("right arm", "left arm")),
         cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
-        hair=share(np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]),
+        hair=share(hair, on_hair),
+        light_hair=float(LUMA @ np.minimum(hair * on_hair, 1.0)) / screen.median,
         hair_kind=subject.hair_kind if edge.hair else "none",
         mirrored=edge.mirrored,
     )

@@ -3,14 +3,15 @@
 Every term is a cause by its name: noise of d over d of the screen; d of a place in its own light over d of the
 screen (screen colour on it where that is positive, a screen too dark beside it where it is negative: half-covered
 pixels then look solid); what clips; shadow and folds by what they add to the clip; a recording with less than full
-chroma, which is a step, whatever its bit rate; the size of a pixel at the mark.
+chroma, which is a step, whatever its bit rate, and more in light hair: a bright strand is recorded with the colour of
+the screen beside it, at its own brightness; the size of a pixel at the mark.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-MOST_CLIPPED = 3.0
+MOST_CLIPPED, MOST_LIGHT = 3.0, 4.0
 CLIPS = 0.05
 """More than this, and a screen of little colour is one that clips, not one that is too dark."""
 
@@ -20,7 +21,8 @@ class AtTheEdge:
     """`noise`: share of d of the screen; `clipped`: see ScreenSignal; `shadow`, `folds`: what they add to the clip;
     `pixel_cm`: a pixel at the mark; `mirrored`: what held things add.
 
-    Of the subject, d of a place over d of the screen, the highest: `arm`, `cheek`, `hair`.
+    Of the subject, d of a place over d of the screen, the highest: `arm`, `cheek`, `hair`; `light_hair`: the hair's
+    luma over d of the screen.
     """
 
     chroma: str
@@ -32,6 +34,7 @@ class AtTheEdge:
     arm: float
     cheek: float
     hair: float
+    light_hair: float
     hair_kind: str
     mirrored: float
 
@@ -52,15 +55,16 @@ def causes_of_hair(at: AtTheEdge) -> dict[str, float]:
     """Empty without hair."""
     if at.hair_kind == "none":
         return {}
+    fine, light = at.hair_kind == "fine", min(at.light_hair, MOST_LIGHT)
     return {
-        "every key": 0.008,
-        "hair": 0.016 * (at.hair_kind == "fine") + 0.027 * (at.hair_kind == "curly"),
-        "recording": 0.013 * subsampled(at.chroma),
+        "every key": 0.010,
+        "hair": 0.016 * fine + 0.027 * (at.hair_kind == "curly"),
+        "recording": (0.0143 + (0.0102 + 0.0116 * fine) * light) * subsampled(at.chroma),
         "noise": 0.47 * at.noise,
         "screen colour": 0.087 * _between(at.hair, 0.5),
         "folds": 0.457 * at.folds,
         "shadow": 0.031 * at.shadow,
-        **_weak_screen(at, 0.045 * _between(-at.hair, 2.0), 0.057),
+        **_weak_screen(at, 0.029 * _between(-at.hair, 2.0), 0.057),
     }
 
 

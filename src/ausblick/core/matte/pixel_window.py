@@ -4,6 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+import cv2
+import numpy as np
+
+from ..geometry.vectors import Floats32
+
 
 @dataclass(frozen=True)
 class PixelWindow:
@@ -16,3 +21,14 @@ class PixelWindow:
     height: int
     scale: float
     person: int = field(default=0, compare=False)
+
+    def read(self, picture: Floats32, of: PixelWindow) -> Floats32:
+        """What another window's picture (H, W, C) shows of this one, (height, width, C), smoothly."""
+        step = self.scale / of.scale
+        left, top = (
+            (mine + 0.5 * self.scale - its) / of.scale - 0.5 for mine, its in ((self.x, of.x), (self.y, of.y))
+        )
+        way = np.array([[step, 0.0, left], [0.0, step, top]])
+        how = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
+        found = cv2.warpAffine(picture, way, (self.width, self.height), flags=how, borderMode=cv2.BORDER_REPLICATE)
+        return np.asarray(found, dtype=np.float32)

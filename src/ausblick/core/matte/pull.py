@@ -12,7 +12,7 @@ unevenness, not edges. The clips come from the screen's own spread and its noise
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import cv2
@@ -96,6 +96,17 @@ def pull(
     one = _middle(linear, d, where)
     clip = float(np.clip(np.percentile(raw_of(one)[where], 99.5), 0.0, 1.0))
     return Pulled(raw, np.asarray(matte, dtype=np.float32), screen, flat, black, white, clip)
+
+
+def pull_by(linear: Floats32, channel: int, screen: Floats32, known: Pulled, keyer: Keyer) -> Pulled:
+    """A part of a frame (H, W, 3) by what is `known` of the whole: `screen` (H, W, 3), and the clips."""
+    formula: Formula = "larger" if keyer == "larger channel" else "mean"
+    d = colour_difference(linear, channel, formula)
+    raw = (_chroma(linear) if keyer == "chroma distance" else _difference(d, channel, 1e-4, formula))(screen)
+    matte = np.clip((raw - known.black_clip) / max(0.05, known.white_clip - known.black_clip), 0.0, 1.0)
+    return replace(
+        known, raw=raw, matte=matte.astype(np.float32), screen=screen, flat=np.zeros(raw.shape, dtype=bool)
+    )
 
 
 def _middle(linear: Floats32, d: Floats32, where: Bools) -> Floats32:

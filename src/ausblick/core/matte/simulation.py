@@ -21,7 +21,7 @@ from .capture import Capture, capture_of
 from .key_windows import WHOLE, crop_windows, edge_window, overview_window, part_in
 from .keyer import AWAY
 from .pixel_window import PixelWindow
-from .pull import Keyer, Pulled, pull
+from .pull import Keyer, Pulled, pull, pull_by
 from .quality import Measures, held_out, joined, measured
 from .render import Drawn, draw
 from .shoot import Codec, shoot
@@ -215,9 +215,9 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
         }
         each = [both.submit(copy_context().run, _by_formula, one, shots, whole, seen, capture) for one in FORMULAS]
         usual, larger = (one.result() for one in each)
-    if usual is None and larger is None and "edge" not in windows:
-        # A head or a hand that fills its window shows no screen; its edge elsewhere does.
-        return keyed(capture, edge_window(capture), codec)
+    if "edge" not in windows and not any(one is not None and _shows_edge(one, capture) for one in (usual, larger)):
+        # A head or a hand that fills its window shows little screen there; its edge elsewhere does.
+        return keyed(capture, {**windows, **edge_window(capture)}, codec)
     if usual is None and larger is None:
         raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     usual, larger = usual or larger, larger or usual
@@ -231,17 +231,38 @@ def _by_formula(
 ) -> Keyed | None:
     """Edges from the windows, clip and loss of matte from the whole picture, `seen` by each who is looked at, of the
     person whom it costs most; None where no window has screen."""
-    own = {name: by(formula, shot, capture) for name, shot in shots.items()}
     every = pull(
         whole.linear, capture.key, capture.picked, _away(capture, whole.window), formula,
         needed=_needed(capture, whole),
     )  # fmt: skip
+    own = {name: by(formula, shot, capture) for name, shot in shots.items()}
+    if any(shot.pulled is not None for shot in own.values()):
+        own = {name: _by_whole(formula, shot, every, whole, capture) for name, shot in own.items()}
     found = [
         Keyed(formula, own, measures, person)
         for person, drawn in seen.items()
         if (measures := _of_person(person, own, replace(whole, drawn=drawn), every, capture)) is not None
     ]
     return min(found, key=lambda one: one.quality, default=None)
+
+
+def _shows_edge(one: Keyed, capture: Capture) -> bool:
+    """Is the outline in any window? Curls may fill one and fingers the other; hands alone have none but a hand's."""
+    subject = capture.plan.subject
+    return subject is None or subject.framing == "hands" or one.measures.edge_error is not None
+
+
+SHOWS_SCREEN = 0.1
+"""Of a window: where less of it lies before the screen there is nothing to key."""
+
+
+def _by_whole(formula: Keyer, shot: Shot, every: Pulled | None, whole: Shot, capture: Capture) -> Shot:
+    """A window that hair or a hand fills shows too little flat screen to be keyed by itself: it is keyed by what is
+    known of the whole picture's."""
+    if shot.pulled is not None or every is None or float((shot.drawn.screen > 0.5).mean()) < SHOWS_SCREEN:
+        return shot
+    screen = shot.window.read(every.screen, whole.window)
+    return replace(shot, pulled=held_out(pull_by(shot.linear, capture.key, screen, every, formula), shot.drawn))
 
 
 def _of_person(
@@ -258,10 +279,15 @@ def _of_person(
 
 
 def _measured(part: str, shot: Shot, among: Mapping[str, Shot], capture: Capture) -> Measures:
-    """Of one window; the moving hand counts where it is whole, not where another window cuts into it."""
+    """Of one window; the moving hand counts where it is whole, not where another window cuts into it, and so does
+    hair. What fills a window is no outline."""
     assert shot.pulled is not None
     found = measured(shot.drawn, shot.linear, shot.pulled, capture.key, EDGE)
-    return replace(found, motion_error=None) if part != "hand" and "hand" in among else found
+    if part != "hand" and "hand" in among:
+        found = replace(found, motion_error=None)
+    if part == "edge" and "hair" in among:
+        found = replace(found, hair_error=None)
+    return found if shot.pulled.flat.any() else replace(found, edge_error=None)
 
 
 def _needed(capture: Capture, whole: Shot) -> Bools:
