@@ -9,9 +9,12 @@ the screen beside it, at its own brightness; the size of a pixel at the mark.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 MOST_CLIPPED, MOST_LIGHT = 3.0, 4.0
+STRAND_CM = 0.03
+"""Size of a pixel at the mark by which what light hair costs falls to a third: a few hairs side by side."""
 CLIPS = 0.05
 """More than this, and a screen of little colour is one that clips, not one that is too dark."""
 
@@ -55,16 +58,18 @@ def causes_of_hair(at: AtTheEdge) -> dict[str, float]:
     """Empty without hair."""
     if at.hair_kind == "none":
         return {}
-    fine, light = at.hair_kind == "fine", min(at.light_hair, MOST_LIGHT)
+    fine = at.hair_kind == "fine"
+    # In a large picture a pixel is all strand; in a small one it is mixed with screen, and so is its brightness.
+    light = min(at.light_hair, MOST_LIGHT) * math.exp(-at.pixel_cm / STRAND_CM)
     return {
-        "every key": 0.010,
+        "every key": 0.008,
         "hair": 0.016 * fine + 0.027 * (at.hair_kind == "curly"),
-        "recording": (0.0143 + (0.0102 + 0.0116 * fine) * light) * subsampled(at.chroma),
+        "recording": (0.013 + (0.098 + 0.06 * fine) * light) * subsampled(at.chroma),
         "noise": 0.47 * at.noise,
         "screen colour": 0.087 * _between(at.hair, 0.5),
         "folds": 0.457 * at.folds,
         "shadow": 0.031 * at.shadow,
-        **_weak_screen(at, 0.029 * _between(-at.hair, 2.0), 0.057),
+        **_weak_screen(at, 0.045 * _between(-at.hair, 2.0), 0.057),
     }
 
 
