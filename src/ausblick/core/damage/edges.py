@@ -13,8 +13,9 @@ import math
 from dataclasses import dataclass
 
 MOST_CLIPPED, MOST_LIGHT = 3.0, 4.0
-STRAND_CM = 0.03
-"""Size of a pixel at the mark by which what light hair costs falls to a third: a few hairs side by side."""
+LARGE_CM, STRAND_CM = 0.04, 0.03
+"""Size of a pixel at the mark below which light hair costs no more, and by which that falls to a third: a few hairs
+side by side."""
 CLIPS = 0.05
 """More than this, and a screen of little colour is one that clips, not one that is too dark."""
 
@@ -60,11 +61,11 @@ def causes_of_hair(at: AtTheEdge) -> dict[str, float]:
         return {}
     fine = at.hair_kind == "fine"
     # In a large picture a pixel is all strand; in a small one it is mixed with screen, and so is its brightness.
-    light = min(at.light_hair, MOST_LIGHT) * math.exp(-at.pixel_cm / STRAND_CM)
+    light = min(at.light_hair, MOST_LIGHT) * math.exp(-max(at.pixel_cm, LARGE_CM) / STRAND_CM)
     return {
         "every key": 0.008,
         "hair": 0.016 * fine + 0.027 * (at.hair_kind == "curly"),
-        "recording": (0.013 + (0.098 + 0.06 * fine) * light) * subsampled(at.chroma),
+        "recording": (0.013 + (0.1 + 0.064 * fine) * light) * subsampled(at.chroma),
         "noise": 0.47 * at.noise,
         "screen colour": 0.087 * _between(at.hair, 0.5),
         "folds": 0.457 * at.folds,
