@@ -54,7 +54,6 @@ def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
     """Companions are in the picture, but only its subject is looked at."""
     plan, view, light, maps = seen.plan, seen.view, seen.light, seen.maps
     on_screen = _screen_by_lamp(plan, light, store)
-    face = face_light(plan, seen.scene_light, store)
     return Evaluation(
         plan=plan,
         view=view,
@@ -70,7 +69,7 @@ def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
         hue_spread_deg=hue_spread_of(plan, light),
         scene_light=seen.scene_light,
         not_computed=NOT_MODELLED,
-        **_own(plan, face, seen.flash, seen.blur, on_screen, seen, store),
+        **_own(plan, seen.face(), seen.flash, seen.blur, on_screen, seen, store),
     )
 
 

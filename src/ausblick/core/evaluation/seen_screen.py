@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cache, cached_property
 
 from ..camera.coverage import Coverage, coverage_of
 from ..camera.view import View, view_of
@@ -14,7 +15,7 @@ from ..light.keys import framing_key
 from ..light.returned import SceneLight, scene_light
 from ..plan import Plan
 from .exposed_time import blur_of, flash_of
-from .on_face import face_light
+from .on_face import OnFace, face_light
 from .results import Blur, Flash, ScreenMap, ScreenReading
 from .screen_light import ScreenLight, patches_of, screen_light_of, screen_maps_of
 from .screen_reading import screen_reading
@@ -23,12 +24,13 @@ from .screen_reading import screen_reading
 @dataclass(frozen=True)
 class SeenScreen:
     """Of a plan: what is in the picture, the light that all of the set gives, and the screen lit by it. `flash` and
-    `blur` are the subject's, whom the lens is focused on."""
+    `blur` are the subject's, whom the lens is focused on; `face` is worked out when it is first asked for."""
 
     plan: Plan
     view: View
     coverage: Coverage
     scene_light: SceneLight
+    face: Callable[[], OnFace]
     flash: Flash | None
     blur: Blur
     light: ScreenLight
@@ -51,9 +53,10 @@ def seen_screen(plan: Plan, store: BasisStore) -> SeenScreen:
     view = view_of(plan.camera, plan.subject)
     coverage = store.record(("coverage", framing_key(plan)), lambda: coverage_of(plan, view))
     scene = scene_light(plan, store)
-    flash = flash_of(plan, lambda: face_light(plan, scene, store))
+    face = cache(lambda: face_light(plan, scene, store))
+    flash = flash_of(plan, face)
     blur = blur_of(plan, flash)
     light = screen_light_of(plan, coverage, view, scene, store)
     maps = screen_maps_of(plan, light, view, blur, store)
     patches = tuple(patches_of(plan, view, maps, store))
-    return SeenScreen(plan, view, coverage, scene, flash, blur, light, maps, patches)
+    return SeenScreen(plan, view, coverage, scene, face, flash, blur, light, maps, patches)

@@ -213,11 +213,20 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
             person: whole.drawn if person == 0 else draw(capture, replace(coarse, person=person))
             for person in capture.looked_at
         }
-        each = [both.submit(copy_context().run, _by_formula, one, shots, whole, seen, capture) for one in FORMULAS]
-        usual, larger = (one.result() for one in each)
-    if "edge" not in windows and not any(one is not None and _shows_edge(one, capture) for one in (usual, larger)):
-        # A head or a hand that fills its window shows little screen there; its edge elsewhere does.
-        return keyed(capture, {**windows, **edge_window(capture)}, codec)
+
+        def by_each(shots: Mapping[str, Shot]) -> list[Keyed | None]:
+            each = [
+                both.submit(copy_context().run, _by_formula, one, shots, whole, seen, capture) for one in FORMULAS
+            ]
+            return [one.result() for one in each]
+
+        usual, larger = by_each(shots)
+        if "edge" not in windows and not any(
+            one is not None and _shows_edge(one, capture) for one in (usual, larger)
+        ):
+            # A head or a hand that fills its window shows little screen there; its edge elsewhere does.
+            more = {name: take(capture, one, codec) for name, one in edge_window(capture).items()}
+            usual, larger = by_each({**shots, **more})
     if usual is None and larger is None:
         raise NoScreen("nothing to key: no screen is in the picture where the figure is")
     usual, larger = usual or larger, larger or usual
@@ -227,7 +236,7 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec) -> tu
 
 
 def _by_formula(
-    formula: Keyer, shots: dict[str, Shot], whole: Shot, seen: Mapping[int, Drawn], capture: Capture
+    formula: Keyer, shots: Mapping[str, Shot], whole: Shot, seen: Mapping[int, Drawn], capture: Capture
 ) -> Keyed | None:
     """Edges from the windows, clip and loss of matte from the whole picture, `seen` by each who is looked at, of the
     person whom it costs most; None where no window has screen."""
