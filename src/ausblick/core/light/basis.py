@@ -133,27 +133,43 @@ def lamp_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
     """The same on several surfaces: what is in the way of a lamp is found once for all but the wall."""
     walls = [grid for grid in grids if grid.sheet.name == "wall"]
     beside = [grid for grid in grids if grid.sheet.name != "wall"]
-    ground = {id(grid): together("map", grid.key, plan.screen.transmittance, blocking_key(plan)) for grid in grids}
-    found: dict[int, list[Floats]] = {id(grid): [] for grid in grids}
-    for lamp, key in zip(plan.lights, lamp_keys(plan), strict=True):
-        for part, make in ((walls, _on_wall), (beside, _beside)):
-            if part:
-                made = store.get_all([(ground[id(grid)], key) for grid in part], partial(make, plan, lamp, part))
-                for grid, each in zip(part, made, strict=True):
-                    found[id(grid)].append(each)
-    return [np.stack(found[id(grid)]) if plan.lights else np.zeros((0, *grid.shape)) for grid in grids]
+    parts = [(walls, "map", _on_wall), (beside, "map", _beside)]
+    found = {id(grid): np.zeros((0, *grid.shape)) for grid in grids}
+    for some, name, make in parts:
+        found.update(_of_each_lamp(plan, some, name, make, store))
+    if plan.screen.transmittance > 0.0 and plan.lights:
+        for grid, behind in _of_each_lamp(plan, walls, "behind", _behind, store).items():
+            found[grid] = found[grid] + plan.screen.transmittance * behind
+    return [found[id(grid)] for grid in grids]
+
+
+def _of_each_lamp(
+    plan: Plan,
+    grids: Sequence[Grid],
+    name: str,
+    make: Callable[[Plan, Light, Sequence[Grid]], list[Floats]],
+    store: BasisStore,
+) -> dict[int, Floats]:
+    """Maps (N, H, W) by the grid's identity; those of a lamp are made together and remembered one by one."""
+    if not grids or not plan.lights:
+        return {}
+    ground = [together(name, grid.key, blocking_key(plan)) for grid in grids]
+    made = [
+        store.get_all([(each, key) for each in ground], partial(make, plan, lamp, grids))
+        for lamp, key in zip(plan.lights, lamp_keys(plan), strict=True)
+    ]
+    return {id(grid): np.stack(maps) for grid, maps in zip(grids, zip(*made, strict=True), strict=True)}
 
 
 def _on_wall(plan: Plan, lamp: Light, grids: Sequence[Grid]) -> list[Floats]:
-    emission, through = emission_of(lamp, plan), plan.screen.transmittance
-    found = []
-    for grid in grids:
-        points = grid.points()
-        lux = direct_lux(emission, points, FRONT, before_wall(plan))
-        if through > 0.0:
-            lux += through * direct_lux(emission, points, -FRONT, flag_triangles(plan.flags))
-        found.append(lux.reshape(grid.shape))
-    return found
+    emission, blocking = emission_of(lamp, plan), before_wall(plan)
+    return [direct_lux(emission, grid.points(), FRONT, blocking).reshape(grid.shape) for grid in grids]
+
+
+def _behind(plan: Plan, lamp: Light, grids: Sequence[Grid]) -> list[Floats]:
+    """On the wall's back, of which the cloth lets a share through."""
+    emission, blocking = emission_of(lamp, plan), flag_triangles(plan.flags)
+    return [direct_lux(emission, grid.points(), -FRONT, blocking).reshape(grid.shape) for grid in grids]
 
 
 def _beside(plan: Plan, lamp: Light, grids: Sequence[Grid]) -> list[Floats]:

@@ -108,26 +108,35 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
 
 def lamps_on_patches(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
     """Direct light (N,) in lux of each lamp at full power on every patch, as its mean over four places."""
-    return store.each_lamp(plan, _on_patches(scene, plan), partial(_lamp_on_patches, scene, plan))
+    return store.each_lamp(plan, _on_patches(scene, plan), partial(_lamp_on_patches, scene, plan, store))
 
 
 def _on_patches(scene: Scene, plan: Plan) -> StoreKey:
     return together("patches", scene.shape, plan.screen.transmittance)
 
 
-def _lamp_on_patches(scene: Scene, plan: Plan, lamp: Light) -> Floats:
-    patches, emission = scene.patches, emission_of(lamp, plan)
-    lux = direct_lux_on(emission, *patches.samples, scene.occluders, most=3).reshape(-1, 4).mean(axis=1)
-    through = plan.screen.transmittance
-    if through > 0.0 and len(lux):
-        own = patches.of("screen")
-        back = (
-            direct_lux(emission, patches.corners[own].mean(axis=1), np.array([0.0, 0.0, -1.0]), scene.occluders)
-            if own.any()
-            else np.zeros(0)
-        )
-        lux[own] += through * back
-    return np.asarray(lux)
+def _lamp_on_patches(scene: Scene, plan: Plan, store: BasisStore, lamp: Light) -> Floats:
+    """What the cloth lets through is a share of what is known of its back, so that other cloth costs no light."""
+    key = lamp_key(plan, lamp)
+    lux = store.get(("before", scene.shape, key), partial(_before, scene, plan, lamp))
+    own = scene.patches.of("screen")
+    if plan.screen.transmittance == 0.0 or not own.any():
+        return lux
+    back = store.get(("behind", scene.shape, key), partial(_behind, scene, plan, lamp))
+    return lux + plan.screen.transmittance * back if back.any() else lux
+
+
+def _before(scene: Scene, plan: Plan, lamp: Light) -> Floats:
+    lux = direct_lux_on(emission_of(lamp, plan), *scene.patches.samples, scene.occluders, most=3)
+    return np.asarray(lux.reshape(-1, 4).mean(axis=1))
+
+
+def _behind(scene: Scene, plan: Plan, lamp: Light) -> Floats:
+    """On the back of the screen's patches (N,), and nothing on others."""
+    own, lux = scene.patches.of("screen"), np.zeros(len(scene.patches.areas))
+    back = np.array([0.0, 0.0, -1.0])
+    lux[own] = direct_lux(emission_of(lamp, plan), scene.patches.corners[own].mean(axis=1), back, scene.occluders)
+    return lux
 
 
 def lamps_incident(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
@@ -135,7 +144,7 @@ def lamps_incident(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
 
     def of(lamp: Light) -> Floats:
         key = (_on_patches(scene, plan), lamp_key(plan, lamp))
-        direct = store.get(key, partial(_lamp_on_patches, scene, plan, lamp))
+        direct = store.get(key, partial(_lamp_on_patches, scene, plan, store, lamp))
         return scene.incident(direct[:, None])
 
     return store.each_lamp(plan, together("incident", scene.key, plan.screen.transmittance), of)
