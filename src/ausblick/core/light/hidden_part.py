@@ -14,10 +14,12 @@ import numpy as np
 
 from ..geometry.vectors import Bools, Floats, Ints, over
 from .factors import clipped, contour, seen_from
-from .occlusion import Touched
+from .occlusion import ON_PLANE, Piece, Touched
 
 MOST_AT_ONCE = 2
 """Pieces that are taken together; each one more doubles the parts."""
+SEAM = 1e-6
+"""Pieces that overlap by less than this share of an edge lie beside each other."""
 
 
 def alike(found: Sequence[Touched], left: Bools) -> Iterator[tuple[list[Touched], Ints]]:
@@ -52,9 +54,22 @@ def hidden_factors(front: Floats, points: Floats, normals: Floats, which: Sequen
     hidden = np.zeros(len(points))
     for size in range(1, len(which) + 1):
         for some in combinations(which, size):
+            if any(beside(a.piece, b.piece) for a, b in combinations(some, 2)):
+                continue
             sides = [(piece, side) for piece in some for side in range(piece.sides)]
             hidden += (-1) ** (size + 1) * _behind(to, n, points, sides)
     return hidden
+
+
+def beside(one: Piece, other: Piece) -> bool:
+    """Do two pieces lie in one plane without overlapping, as the parts of a wall round a window? Then nothing is
+    hidden by both of them."""
+    corners = other.corners
+    if np.abs(one.height(corners)).max() > ON_PLANE:
+        return False
+    u, v = one.within(corners)
+    least = (u.min(), v.min()) if one.whole else ((u + v).min(),)
+    return bool(min(u.max(), v.max()) <= SEAM or max(least) >= 1.0 - SEAM)
 
 
 def _behind(to: Floats, n: Floats, points: Floats, sides: Sequence[tuple[Touched, int]]) -> Floats:

@@ -105,6 +105,12 @@ class Piece:
     along_v: Floats
     whole: bool
 
+    @property
+    def corners(self) -> Floats:
+        """In order round it (4 or 3, 3)."""
+        u, v = self.edges
+        return self.corner + np.array([0.0 * u, u, u + v, v] if self.whole else [0.0 * u, u, v])
+
     def height(self, points: Floats) -> Floats:
         """Signed distance (...) in m of points (..., 3) from its plane."""
         return np.asarray((points - self.corner) @ self.normal)
