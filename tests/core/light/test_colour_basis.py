@@ -38,11 +38,13 @@ def test_only_what_moved_is_computed_again(make: MakePlan) -> None:
     plan = make(lights=[{"position": [-2, 2, 2]}, {"position": [2, 2, 2]}])
     grid = screen_grid(plan.screen, 11, 7)
     first = lamp_maps(plan, grid, store)
-    assert len(store._maps._kept) == 2
+    # Of each lamp what falls on the cloth's front, and what on its back.
+    assert len(store._maps._kept) == 4
     lamp_maps(apply_changes(plan, [Change("lights[0].dimmer", 0.2), Change("lights[1].on", False)]), grid, store)
-    assert len(store._maps._kept) == 2
+    lamp_maps(apply_changes(plan, [Change("screen.transmittance", 0.2)]), grid, store)
+    assert len(store._maps._kept) == 4
     moved = lamp_maps(apply_changes(plan, [Change("lights[0].position", [-2.0, 2.0, 1.5])]), grid, store)
-    assert len(store._maps._kept) == 3
+    assert len(store._maps._kept) == 6
     assert moved[1] == pytest.approx(first[1])
     assert not np.allclose(moved[0], first[0])
 

@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from ausblick.core.light.blocked import blocked_grid
 from ausblick.core.light.figure_shadow import hidden_by
-from ausblick.core.light.occlusion import NONE, blocked_among, blocked_grid, blocked_pairs, quad, touching
+from ausblick.core.light.occlusion import NONE, blocked_pairs, quad, touching
 from ausblick.core.light.solids import Ball, Pillar, hidden, ways
 
 RNG = np.random.default_rng(11)
@@ -28,7 +29,6 @@ def test_a_grid_of_stretches_is_each_of_them(count: int) -> None:
     p, s = (index.ravel() for index in np.indices((len(PLACES), len(SAMPLES))))
     each = blocked_pairs(PLACES[p], SAMPLES[s], occluders)
     assert np.array_equal(blocked_grid(PLACES, SAMPLES, occluders).ravel(), each)
-    assert np.array_equal(blocked_among(PLACES, SAMPLES, p, s, occluders), each)
     assert each.any() == (count > 1)
     # A place that something is blocked from may be blocked, and one that is surely hidden is;
     # not the other way round.
@@ -40,6 +40,25 @@ def test_a_grid_of_stretches_is_each_of_them(count: int) -> None:
     assert may[blocked.any(axis=1)].all()
     assert blocked[surely].all()
     assert surely.any() == (count > 1)
+
+
+def test_pieces_of_one_plane_are_met_at_one_place() -> None:
+    """A wall round an opening, a slanting strip and a lone corner in the same plane: as each by itself."""
+    across, up, at = np.array([1.6, 0.3, 0.2]), np.array([-0.1, 1.1, 0.4]), np.array([-0.8, -0.6, 0.1])
+
+    def place(u: float, v: float) -> np.ndarray:
+        return at + u * across + v * up
+
+    wall = [(-9, -9, 0.2, 9), (0.8, -9, 9, 9), (0.2, -9, 0.8, 0.2), (0.2, 0.8, 0.8, 9)]
+    parts = [quad([place(a, b), place(c, b), place(c, d), place(a, d)]) for a, b, c, d in wall]
+    parts.append(quad([place(0.2, 0.3), place(0.7, 0.6), place(0.7, 0.7), place(0.2, 0.4)]))
+    parts.append(np.array([[place(0.4, 0.2), place(0.8, 0.25), place(0.5, 0.4)]]))
+    occluders = np.concatenate(parts)
+    starts, ends = RNG.uniform(-2, 2, (70, 3)), RNG.uniform(-2, 2, (80, 3))
+    p, s = (index.ravel() for index in np.indices((70, 80)))
+    each = blocked_pairs(starts[p], ends[s], occluders)
+    assert np.array_equal(blocked_grid(starts, ends, occluders).ravel(), each)
+    assert 0.3 < each.mean() < 0.55
 
 
 def test_a_solid_hides_of_cells_what_single_rays_say() -> None:

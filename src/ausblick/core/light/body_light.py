@@ -18,6 +18,7 @@ from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round, put_rows
 from ..plan import Light, Plan, people_of
 from .basis import BasisStore, Shelf
+from .blocked import blocked_grid
 from .body_depth import KEPT, SUN_FROM, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
@@ -25,7 +26,7 @@ from .emitters import Face
 from .figure_shadow import figure_of
 from .keys import blocking_key, together
 from .mix import ambient_rgb, summed
-from .occlusion import blocked_grid, set_triangles
+from .occlusion import set_triangles
 from .others_shade import left_up_body
 from .past_cards import returned_past_cards
 from .quadrature import polygon_points

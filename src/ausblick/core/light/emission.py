@@ -18,8 +18,9 @@ from ..camera.pane_film import PaneFilm, film_of
 from ..geometry.vectors import Floats, Reals, unit, ways_between
 from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
+from .blocked import blocked_grid
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela
-from .occlusion import NONE, blocked_grid, quad
+from .occlusion import NONE, quad
 from .quadrature import polygon_points
 
 GRID_ON_AXIS = 0.9

@@ -109,7 +109,7 @@ class Piece:
     def corners(self) -> Floats:
         """In order round it (4 or 3, 3)."""
         u, v = self.edges
-        return self.corner + np.array([0.0 * u, u, u + v, v] if self.whole else [0.0 * u, u, v])
+        return np.asarray(self.corner + np.array([0.0 * u, u, u + v, v] if self.whole else [0.0 * u, u, v]))
 
     def height(self, points: Floats) -> Floats:
         """Signed distance (...) in m of points (..., 3) from its plane."""
@@ -231,13 +231,8 @@ def seen_share(points: Floats, sources: Floats, weights: Floats, in_the_way: Seq
     return np.where(total > 0.0, seen / np.where(total > 0.0, total, 1.0), 1.0)
 
 
-def blocked_grid(points: Floats, sources: Floats, occluders: Floats) -> Bools:
-    """Which (P, S) of the stretches from points (P, 3) to sources (S, 3) cross any of the triangles."""
-    return blocked_by(touching(points, sources, occluders), points, sources)
-
-
 def blocked_by(in_the_way: Sequence[Touched], points: Floats, sources: Floats) -> Bools:
-    """The same where what is in the way is known."""
+    """Which (P, S) of the stretches from points (P, 3) to sources (S, 3) are, by what is in the way."""
     blocked = np.zeros((len(points), len(sources)), dtype=bool)
     for one in in_the_way:
         blocked[one.rows] |= blocked_by_piece(one.piece, points[one.rows], sources)
@@ -336,26 +331,8 @@ def blocked_pairs(starts: Floats, ends: Floats, occluders: Floats) -> Bools:
     return blocked
 
 
-def blocked_among(points: Floats, sources: Floats, p: Ints, s: Ints, occluders: Floats) -> Bools:
-    """Which (K,) of the stretches from points[p] to sources[s] cross any of the triangles."""
-    blocked = np.zeros(len(p), dtype=bool)
-    for piece in pieces(occluders):
-        a, b = piece.height(points)[p], piece.height(sources)[s]
-        (k,) = np.nonzero(_apart(a, b) & ~blocked)
-        if len(k):
-            (u0, v0), (u1, v1) = piece.within(points), piece.within(sources)
-            start, end = (u0[p[k]], v0[p[k]]), (u1[s[k]], v1[s[k]])
-            blocked[k] = _crosses(a[k], b[k], start, end, piece.whole)
-    return blocked
-
-
 def _apart(a: Floats, b: Floats) -> Bools:
     return np.asarray(((a > ON_PLANE) & (b < -ON_PLANE)) | ((a < -ON_PLANE) & (b > ON_PLANE)))
-
-
-def apart(points: Floats, sources: Floats, piece: Piece) -> Bools:
-    """Which pairs (P, S) of points (P, 3) and sources (S, 3) lie on different sides of a piece's plane."""
-    return _apart(piece.height(points)[:, None], piece.height(sources)[None, :])
 
 
 def _crosses(a: Floats, b: Floats, start: tuple[Floats, Floats], end: tuple[Floats, Floats], whole: bool) -> Bools:

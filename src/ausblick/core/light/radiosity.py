@@ -15,15 +15,16 @@ from functools import partial
 import numpy as np
 
 from ..camera.pane_film import PaneFilm, film_of
-from ..geometry.vectors import Floats, Floats32, pairs_in
+from ..geometry.vectors import Floats, Floats32
 from ..plan import Light, Plan
 from .basis import BasisStore
+from .blocked import blocked_grid
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .exchange import Exchange, among_neutral, exchange_of, neutral_inks
 from .factors import patch_factors
 from .keys import StoreKey, blocking_key, lamp_key, place_key, scene_key, together
-from .occlusion import apart, blocked_among, pieces, set_triangles
+from .occlusion import set_triangles
 from .patches import Patches, patches_of
 
 CORNERS_SEEN = 0.35
@@ -91,19 +92,11 @@ def _unhidden(factors: Floats, points: Floats, corners: Floats, occluders: Float
     if not len(occluders):
         return factors
     centres = corners.mean(axis=1)
-    may = np.zeros(factors.shape, dtype=bool)
-    for piece in pieces(occluders):
-        may |= apart(points, centres, piece)
-    may &= factors > 0.0
-    p, q = pairs_in(may)
     if rays == 1:
-        hidden = blocked_among(points, centres, p, q, occluders).astype(float)
-    else:
-        toward = centres[:, None, :] + 2.0 * CORNERS_SEEN * (corners - centres[:, None, :])
-        hits = [blocked_among(points, toward[:, i], p, q, occluders) for i in range(4)]
-        hidden = np.mean(hits, axis=0)
-    factors[p, q] *= 1.0 - hidden
-    return factors
+        return factors * ~blocked_grid(points, centres, occluders)
+    toward = [centres + 2.0 * CORNERS_SEEN * (corners[:, i] - centres) for i in range(4)]
+    hidden = sum(blocked_grid(points, each, occluders).astype(np.uint8) for each in toward)
+    return np.asarray(factors * (1.0 - 0.25 * hidden))
 
 
 def lamps_on_patches(scene: Scene, plan: Plan, store: BasisStore) -> list[Floats]:
