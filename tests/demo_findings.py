@@ -6,7 +6,7 @@ from functools import cache
 
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
-from ausblick.core.advice.rule_set import rules_with
+from ausblick.core.advice.rules.kit_rules import rules_with
 from ausblick.core.kit.catalogue import small_kit
 from ausblick.core.plan import Plan
 from ausblick.demo.fern_house import scree, seed_vault

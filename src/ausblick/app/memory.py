@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from ausblick.core.advice.findings import findings_of
 from ausblick.core.advice.rule import Finding
-from ausblick.core.advice.rule_set import rules_with
+from ausblick.core.advice.rules.kit_rules import rules_with
 from ausblick.core.advice.search.room_table import Cell, room_table
 from ausblick.core.diagnosis.expected import expected_reading
 from ausblick.core.evaluation.evaluate import evaluate

@@ -6,8 +6,7 @@ import pytest
 
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.rule import Finding
-from ausblick.core.advice.rule_set import rules_with
-from ausblick.core.advice.rules.kit_rules import stands_needed
+from ausblick.core.advice.rules.kit_rules import rules_with, stands_needed
 from ausblick.core.kit import Kit
 from ausblick.core.kit.catalogue import full_kit, small_kit
 from ausblick.core.plan import apply_changes

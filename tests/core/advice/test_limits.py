@@ -13,7 +13,8 @@ from typing import Any
 import numpy as np
 import pytest
 
-from ausblick.core.advice.rule_set import CRAFT, rules_with
+from ausblick.core.advice.rule_set import CRAFT
+from ausblick.core.advice.rules.kit_rules import rules_with
 from ausblick.core.camera.level_schools import edge_levels
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.results import Evaluation, Flash, Shadow

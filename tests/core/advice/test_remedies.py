@@ -9,7 +9,8 @@ from ausblick.core.advice.check_report import check_report
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.moves.lamps_moved import gridded, softened
 from ausblick.core.advice.rule import RANK, Finding, Judgement, Remedy
-from ausblick.core.advice.rule_set import CRAFT, RuleSet, rules_with
+from ausblick.core.advice.rule_set import CRAFT, RuleSet
+from ausblick.core.advice.rules.kit_rules import rules_with
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore

@@ -9,12 +9,10 @@ from collections.abc import Collection, Iterable, Iterator
 from dataclasses import dataclass
 
 from ..evaluation.results import Evaluation
-from ..kit import Kit
 from .causes import told_as_causes
 from .companions import PERSONAL, with_companions
 from .rule import Judgement, Rule
 from .rule_table import RULES
-from .rules.kit_rules import kit_rules
 
 
 @dataclass(frozen=True)
@@ -48,9 +46,4 @@ def _judged(evaluation: Evaluation, rules: Iterable[Rule]) -> dict[str, Judgemen
 
 
 CRAFT = RuleSet(RULES)
-"""What holds without knowing what somebody owns."""
-
-
-def rules_with(kit: Kit) -> RuleSet:
-    """The craft's rules and the kit's."""
-    return RuleSet((*RULES, *kit_rules(kit)))
+"""What holds without knowing what somebody owns; for what they own see rules/kit_rules.py."""

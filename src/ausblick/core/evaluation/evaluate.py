@@ -9,21 +9,18 @@ import numpy as np
 
 from ..camera.exposure import grey_lux, luma, signal, stops
 from ..camera.focus import depth_of_field
-from ..camera.level_schools import key_channel, level_target
+from ..camera.level_schools import level_target
 from ..camera.view import focus_distance
 from ..damage.damage import damage_of
 from ..geometry.vectors import Floats
 from ..light.basis import BasisStore, weight
-from ..light.mirror import mirrored_screen, pane_reflections
-from ..light.mix import dimmed, probes_by_lamp, scalar_lux, tints
-from ..light.radiosity import scene_of
-from ..light.returned import returned_by_lamp, screen_nodes
-from ..light.spill import spill_of
+from ..light.mirror import mirrored_screen
+from ..light.mix import dimmed, probes_by_lamp, scalar_lux
 from ..plan import Plan, seen_as
 from .exposed_time import blur_of, flash_of
-from .on_face import OnFace, face_light
+from .lit_set import on_face, on_subject
 from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
-from .screen_light import ScreenLight, hue_spread_of, shadow_of, shadow_on, texture_of
+from .screen_light import hue_spread_of, texture_of
 from .seen_screen import SeenScreen, seen_screen
 
 
@@ -44,46 +41,44 @@ def evaluation_of(seen: SeenScreen, store: BasisStore) -> Evaluation:
 def _of_companion(found: Evaluation, index: int, seen: SeenScreen, store: BasisStore) -> Evaluation:
     """Of a companion in the picture that was evaluated: all but a person's own is the picture's."""
     plan = seen_as(found.plan, index)
-    face = face_light(plan, found.scene_light, store)
-    flash = flash_of(plan, lambda: face)
-    own = _own(plan, face, flash, blur_of(plan, flash), found.screen_by_lamp, seen, store)
+    flash = flash_of(plan, lambda: on_face(plan, found.scene_light, store))
+    own = _own(plan, flash, blur_of(plan, flash), seen, store)
     return replace(found, plan=plan, **own)
 
 
 def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
     """Companions are in the picture, but only its subject is looked at."""
-    plan, view, light, maps = seen.plan, seen.view, seen.light, seen.maps
-    on_screen = _screen_by_lamp(plan, light, store)
+    plan, view, light, maps = seen.plan, seen.view, seen.lit.screen, seen.maps
+    beyond = seen.lit.beyond()
     return Evaluation(
         plan=plan,
         view=view,
         coverage=seen.coverage,
         screen=seen.reading,
         screen_maps=maps,
-        screen_by_lamp=on_screen,
-        shadow=shadow_of(plan, light),
-        upright_shadow=shadow_on(plan, light, "wall", "left wing", "right wing"),
-        ground_shadow=shadow_on(plan, light, "curve", "floor run"),
-        reflections=tuple(pane_reflections(plan, view)),
+        screen_by_lamp=beyond.on_screen,
+        shadow=beyond.shadow,
+        upright_shadow=beyond.upright_shadow,
+        ground_shadow=beyond.ground_shadow,
+        reflections=beyond.reflections,
         texture=texture_of(plan, light, maps, view, store),
         hue_spread_deg=hue_spread_of(plan, light),
-        scene_light=seen.scene_light,
+        scene_light=seen.lit.scene,
         not_computed=NOT_MODELLED,
-        **_own(plan, seen.face(), seen.flash, seen.blur, on_screen, seen, store),
+        **_own(plan, seen.flash, seen.blur, seen, store),
     )
 
 
 def _own(
     plan: Plan,
-    face: OnFace,
     flash: Flash | None,
     blur: Blur,
-    on_screen: dict[str, float],
     seen: SeenScreen,
     store: BasisStore,
 ) -> dict[str, Any]:
     """What of an evaluation is a person's own, of the plan's subject in the picture that is `seen`."""
-    spill = spill_of(plan, key_channel(plan.screen.hue, np.array(plan.screen.reflectance)), seen.scene_light, store)
+    face = on_face(plan, seen.lit.scene, store)
+    spill = on_subject(plan, seen.lit.scene, store)
     places = {r.place.name: r.light for r in spill.probes}
     return {
         "exposure": _exposure(plan, face.light),
@@ -95,7 +90,7 @@ def _own(
         "focus": _focus(plan),
         "spill": spill,
         "mirrored": tuple(mirrored_screen(plan, seen.view)),
-        "zones": _zones(plan, on_screen, face.by_lamp),
+        "zones": _zones(plan, seen.lit.beyond().on_screen, face.by_lamp),
         "flash": flash,
         "rim_ratio": _rim_ratio(plan, face.light, store),
         "damage": damage_of(plan, seen.view, seen.keyed, places, blur.motion_px),
@@ -110,22 +105,6 @@ NOT_MODELLED = (
     "surfaces are matt for light they return; gloss is only counted where the camera sees it",
 )
 """What a reader must know is not in these numbers."""
-
-
-def _screen_by_lamp(plan: Plan, light: ScreenLight, store: BasisStore) -> dict[str, float]:
-    """All light in lux that each lamp, dimmed as it is, causes on the judged screen, by its id."""
-    if not light.any_judged:
-        return {}
-    scene = scene_of(plan, store)
-    total = sum(float(one.share[one.judged].sum()) for one in light.surfaces)
-    lux = np.zeros(len(plan.lights))
-    for one in light.surfaces:
-        shares = np.where(one.judged, one.share, 0.0) / total
-        nodes = screen_nodes(one.grid, scene, store)
-        returned = scalar_lux(nodes.mean(returned_by_lamp(plan, scene, one.grid, nodes, store), shares))
-        own = np.einsum("lhw,hw->l", one.arriving, shares)
-        lux += dimmed(plan, own * tints(plan) + returned)
-    return {lamp.id: float(each) for lamp, each in zip(plan.lights, lux, strict=True)}
 
 
 def _zones(plan: Plan, on_screen: dict[str, float], on_face: dict[str, float]) -> Zones:

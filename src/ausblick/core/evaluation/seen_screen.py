@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache, cached_property
+from functools import cached_property
 
 from ..camera.coverage import Coverage, coverage_of
 from ..camera.view import View, view_of
@@ -12,28 +11,25 @@ from ..damage.keyed_screen import KeyedScreen, keyed_screen
 from ..damage.screen_signal import ScreenPatch
 from ..light.basis import BasisStore
 from ..light.keys import framing_key
-from ..light.returned import SceneLight, scene_light
 from ..plan import Plan
 from .exposed_time import blur_of, flash_of
-from .on_face import OnFace, face_light
+from .lit_set import LitSet, lit_set
 from .results import Blur, Flash, ScreenMap, ScreenReading
-from .screen_light import ScreenLight, patches_of, screen_light_of, screen_maps_of
+from .screen_light import patches_of, screen_maps_of
 from .screen_reading import screen_reading
 
 
 @dataclass(frozen=True)
 class SeenScreen:
     """Of a plan: what is in the picture, the light that all of the set gives, and the screen lit by it. `flash` and
-    `blur` are the subject's, whom the lens is focused on; `face` is worked out when it is first asked for."""
+    `blur` are the subject's, whom the lens is focused on."""
 
     plan: Plan
     view: View
     coverage: Coverage
-    scene_light: SceneLight
-    face: Callable[[], OnFace]
+    lit: LitSet
     flash: Flash | None
     blur: Blur
-    light: ScreenLight
     maps: tuple[ScreenMap, ...]
     patches: tuple[ScreenPatch, ...]
 
@@ -52,11 +48,9 @@ def seen_screen(plan: Plan, store: BasisStore) -> SeenScreen:
     """Companions are in the picture, but only its subject is looked at."""
     view = view_of(plan.camera, plan.subject)
     coverage = store.record(("coverage", framing_key(plan)), lambda: coverage_of(plan, view))
-    scene = scene_light(plan, store)
-    face = cache(lambda: face_light(plan, scene, store))
-    flash = flash_of(plan, face)
+    lit = lit_set(plan, coverage, view, store)
+    flash = flash_of(plan, lit.face)
     blur = blur_of(plan, flash)
-    light = screen_light_of(plan, coverage, view, scene, store)
-    maps = screen_maps_of(plan, light, view, blur, store)
+    maps = screen_maps_of(plan, lit.screen, view, blur, store)
     patches = tuple(patches_of(plan, view, maps, store))
-    return SeenScreen(plan, view, coverage, scene, face, flash, blur, light, maps, patches)
+    return SeenScreen(plan, view, coverage, lit, flash, blur, maps, patches)

@@ -76,6 +76,7 @@ class BasisStore:
         self._maps: Shelf[Floats] = Shelf(most)
         self._scenes: Shelf[Any] = Shelf(scenes)
         self._records: Shelf[Any] = Shelf(most)
+        self._lit: Shelf[Any] = Shelf(scenes)
 
     def get(self, key: Hashable, make: Callable[[], Floats]) -> Floats:
         self._go_on()
@@ -109,6 +110,12 @@ class BasisStore:
         """What is large and rebuilt seldom; few are kept."""
         self._go_on()
         found: S = self._scenes.get(key, make)
+        return found
+
+    def lit(self, key: Hashable, make: Callable[[], S]) -> S:
+        """What a set's light as a whole gives: every step of a drag makes its own, and few are kept."""
+        self._go_on()
+        found: S = self._lit.get(key, make)
         return found
 
     def record(self, key: Hashable, make: Callable[[], S]) -> S:

@@ -28,6 +28,9 @@ ASIDE_OF_LENS = (
     "widest", "f_number", "shutter_s", "iso", "fps", "nd_stops", "white_balance_k", "tint", "playback_fps", "sync_s",
     "sharpening", "noise_reduction", "curve", "curve_table", "noise", "recording",
 )  # fmt: skip
+OF_LIGHT = ("shutter_s", "white_balance_k", "tint")
+"""What of a camera's settings light is counted by: flashes over the time that it is gathered for, and its white."""
+ASIDE_OF_LIT = ("title", "medium", "plate", "photometry")
 ASIDE_OF_PERSON = ("speed", "skin", "hair", "wardrobe")
 
 
@@ -120,6 +123,16 @@ def _framing(plan: Plan) -> StoreKey:
     return together(*parts.values())
 
 
+def _lit(plan: Plan) -> StoreKey:
+    flashes = any(lamp.fixture.flash_lms is not None for lamp in plan.lights)
+    aside = tuple(name for name in ASIDE_OF_LENS if name not in OF_LIGHT or (name == "shutter_s" and not flashes))
+    parts = {name: getattr(plan, name) for name in Plan.model_fields if name not in ASIDE_OF_LIT}
+    parts["camera"] = _aside(plan.camera, PLAIN_CAMERA, aside)
+    parts["subject"] = plan.subject and _aside(plan.subject, PLAIN_PERSON, ASIDE_OF_PERSON)
+    parts["companions"] = tuple(_aside(one, PLAIN_PERSON, ASIDE_OF_PERSON) for one in plan.companions)
+    return together(*parts.values(), *lamp_keys(plan))
+
+
 _of_lamp = Noted(_lamp)
 scene_key = Noted(_scene, most=64)
 """What decides how light goes back and forth in a plan: shapes and inks of room, screen and flags."""
@@ -127,6 +140,8 @@ blocking_key = Noted(_blocking, most=64)
 """What decides which light is blocked on its way: shapes, whatever their ink."""
 framing_key = Noted(_framing, most=64)
 """What decides where things are seen in the picture, and which of the screen is needed."""
+lit_key = Noted(_lit, most=64)
+"""What decides all light in a set: where it is looked at, every lamp and its colour, and no exposure."""
 
 
 def lamp_key(plan: Plan, lamp: Light) -> Hashable:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..advice.findings import find
 from ..advice.rule import Finding
-from ..advice.rule_set import rules_with
+from ..advice.rules.kit_rules import rules_with
 from ..advice.search.framing import FRAMINGS
 from ..advice.search.proposal import SetupProposals, propose
 from ..advice.search.room_table import room_table

@@ -118,8 +118,10 @@ def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """The screen's lamps, the aperture or a filter, until its key channel is below white."""
     plan = evaluation.plan
     key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
-    judged = [one.linear[one.judged][:, key] for one in evaluation.screen_maps]
-    factor = min(1.0, BELOW_WHITE / max(float(np.median(np.concatenate(judged))), 1e-6))
+    judged = np.sort(np.concatenate([one.linear[one.judged][:, key] for one in evaluation.screen_maps]))
+    # NumPy's own median loads its masked arrays, which takes longer than a trial.
+    median = 0.5 * float(judged[(len(judged) - 1) // 2] + judged[len(judged) // 2])
+    factor = min(1.0, BELOW_WHITE / max(median, 1e-6))
     f_number = third_stop(plan.camera.f_number / factor**0.5)
     found = list(moves.dimmed_screen(evaluation, factor))
     if f_number <= SMALLEST and f_number > plan.camera.f_number:

@@ -12,8 +12,15 @@ from ...plan import Plan, edit
 from ...sentences import Sentence, tell
 from .. import moves
 from ..rule import Judgement, Proposal, Rule, Stage
+from ..rule_set import RuleSet
+from ..rule_table import RULES
 
 Judge = Callable[[Evaluation], Judgement | None]
+
+
+def rules_with(kit: Kit) -> RuleSet:
+    """The craft's rules and the kit's."""
+    return RuleSet((*RULES, *kit_rules(kit)))
 
 
 def kit_rules(kit: Kit) -> tuple[Rule, ...]:

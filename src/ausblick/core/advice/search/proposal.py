@@ -16,7 +16,8 @@ from ...light.basis import BasisStore
 from ...plan import Framing, Plan, apply_changes, edit
 from ...sentences import Sentence, tell
 from ..rule import Judgement
-from ..rule_set import RuleSet, rules_with
+from ..rule_set import RuleSet
+from ..rules.kit_rules import rules_with
 from ..rules.light_rules import wanted_lux
 from ..rules.subject_rules import wanted_stops
 from ..steps import nominal_iso
