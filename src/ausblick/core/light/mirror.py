@@ -56,10 +56,11 @@ def pane_reflections(plan: Plan, view: View) -> list[Reflection]:
     """Every lamp of the plan against its window pane; empty without a pane."""
     if plan.window is None:
         return []
-    return [_in_pane(plan, plan.window, lamp, view) for lamp in plan.lights]
+    return [in_pane(plan, plan.window, lamp, view) for lamp in plan.lights]
 
 
-def _in_pane(plan: Plan, pane: Window, lamp: Light, view: View) -> Reflection:
+def in_pane(plan: Plan, pane: Window, lamp: Light, view: View) -> Reflection:
+    """One lamp of the plan against a pane."""
     emission = emission_of(lamp, plan)
     centre, outline = mirrored_outline(emission, _outline(emission), pane, view)
     return _judged(plan, pane, lamp, view, centre, outline, emission)

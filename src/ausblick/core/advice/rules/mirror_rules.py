@@ -9,8 +9,8 @@ import numpy as np
 from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...light.mirror import pane_reflections
-from ...plan import Change, Light, Plan, apply_changes, edit
+from ...light.mirror import in_pane
+from ...plan import Change, Light, Plan, Window, apply_changes, edit
 from ...sentences import few, tell
 from ...standards.limits import LIMITS, RIM_MOST
 from .. import moves
@@ -35,7 +35,7 @@ def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     changes: list[Change] = []
     words = []
     for index, lamp in enumerate(plan.lights):
-        place = _clear_place(plan, index, lamp) if lamp.id in seen else None
+        place = _clear_place(plan, plan.window, index, lamp) if plan.window and lamp.id in seen else None
         if place is not None:
             changes += moves.lamp_to(plan, index, place)
             across, high, z = place
@@ -45,7 +45,7 @@ def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return [Proposal(tell("do/lamps-to", lamps=tuple(words)), tuple(changes), tell("cost/check-face"))]
 
 
-def _clear_place(plan: Plan, index: int, lamp: Light) -> moves.Place | None:
+def _clear_place(plan: Plan, pane: Window, index: int, lamp: Light) -> moves.Place | None:
     """Round the subject and upwards, nearest first, keeping the distance to where it aims."""
     aim = np.array(lamp.aim)
     way = np.array(lamp.position) - aim
@@ -60,7 +60,7 @@ def _clear_place(plan: Plan, index: int, lamp: Light) -> moves.Place | None:
         place = moves.stand_inside(plan, (float(x), float(y), float(z)))
         moved = apply_changes(plan, moves.lamp_to(plan, index, place))
         view = view_of(moved.camera, moved.subject)
-        if not pane_reflections(moved, view)[index].visible and not view.frames(place):
+        if not in_pane(moved, pane, moved.lights[index], view).visible and not view.frames(place):
             return place
     return None
 
