@@ -98,20 +98,34 @@ def clipped(to: Floats, heights: Floats) -> Floats:
     # Corners are counted from the first one inside: then those inside lie one after another.
     first = np.argmax(inside & ~np.roll(inside, 1, axis=0), axis=0)
     turn = (first + np.arange(sides)[:, None]) % sides
-    to, heights = np.take_along_axis(to, turn[:, None, :], axis=0), np.take_along_axis(heights, turn, axis=0)
-    last, next_one = np.maximum(count - 1, 0)[None], np.minimum(count, sides - 1)[None]
-    leave = _crossing(to, heights, last, next_one)
-    enter = _crossing(to, heights, np.full_like(last, sides - 1), np.zeros_like(last))
+    to, heights = _corners(to, turn), _heights(heights, turn)
+    leave = _crossing(to, heights, np.maximum(count - 1, 0), np.minimum(count, sides - 1))
+    enter = _between(to[-1], to[0], heights[-1], heights[0])
     enter = np.where(count == 0, leave, enter)
     slot = np.arange(sides + 1)[:, None, None]
     kept = np.concatenate([to, to[-1:]])
     return np.asarray(np.where(slot < count, kept, np.where(slot == count, leave, enter)))
 
 
+def _corners(to: Floats, which: Ints) -> Floats:
+    """Of outlines to (N, 3, K) the corners `which` (..., K) of each: (..., 3, K)."""
+    _, axes, pairs = to.shape
+    return np.asarray(to.take((which * (axes * pairs))[..., None, :] + np.arange(axes * pairs).reshape(axes, pairs)))
+
+
+def _heights(heights: Floats, which: Ints) -> Floats:
+    """The same of their heights (N, K): (..., K)."""
+    pairs = heights.shape[1]
+    return np.asarray(heights.take(which * pairs + np.arange(pairs)))
+
+
 def _crossing(to: Floats, heights: Floats, a: Ints, b: Ints) -> Floats:
-    """Where (3, K) the side from corner a to corner b (1, K) meets the plane."""
-    ha, hb = (np.take_along_axis(heights, index, axis=0)[0] for index in (a, b))
-    begin, end = (np.take_along_axis(to, index[:, None, :], axis=0)[0] for index in (a, b))
+    """Where (3, K) the side from corner a to corner b (K,) meets the plane."""
+    return _between(_corners(to, a), _corners(to, b), _heights(heights, a), _heights(heights, b))
+
+
+def _between(begin: Floats, end: Floats, ha: Floats, hb: Floats) -> Floats:
+    """Where (3, K) a side meets the plane, by the heights (K,) of its ends."""
     step = ha - hb
     share = np.clip(ha / np.where(np.abs(step) < 1e-300, 1.0, step), 0.0, 1.0)
     return np.asarray(begin + share * (end - begin))

@@ -125,7 +125,7 @@ class Piece:
         return (0, 1, 2, 3) if self.whole else (0, 1, 2)
 
     def cut(self, edge: int, points: Floats) -> Floats:
-        """Normals (K, 3), away from the piece, of planes through points (K, 3) and one of its edges: of a
+        """Normals (3, K), toward the piece, of planes through points (K, 3) and one of its edges: of a
         parallelogram where u is 0, where it is 1, where v is 0, 1; of a triangle where u, where v is 0, the third."""
         u, v = self.edges
         if self.whole:
@@ -134,8 +134,8 @@ class Piece:
             )[edge]  # fmt: skip
         else:
             begin, along, inward = ((self.corner, v, u), (self.corner, u, v), (self.corner + u, v - u, -u))[edge]
-        normals = cross(begin - points, np.broadcast_to(along, points.shape))
-        return np.asarray(-np.sign(normals @ inward)[:, None] * normals)
+        normals = cross(begin, along)[:, None] - cross(np.eye(3), along).T @ points.T
+        return np.asarray(np.sign(inward @ normals) * normals)
 
 
 def pieces(occluders: Floats) -> tuple[Piece, ...]:
@@ -265,7 +265,7 @@ class Touched:
         """How far (N, K) from a side places `to` (N, 3, K) seen from points (K, 3) lie in what the piece hides: not
         to scale, and what is negative is seen."""
         if side < len(self.edges):
-            return over(to, -np.ascontiguousarray(self.piece.cut(self.edges[side], points).T))
+            return over(to, self.piece.cut(self.edges[side], points))
         here = self.piece.height(points)
         return np.asarray(-np.sign(here) * (here + over(to, self.piece.normal)))
 
