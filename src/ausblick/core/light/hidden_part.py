@@ -23,7 +23,12 @@ SEAM = 1e-6
 
 
 def alike(found: Sequence[Touched], left: Bools) -> Iterator[tuple[list[Touched], Ints]]:
-    """Points (rows) that are left (P,), by the pieces that are in their way; more than two are not told apart."""
+    """Points (rows) that are left (P,), by the pieces that are in their way; more than two are not told apart.
+
+    Pieces that lie all beside each other are told one by one, as what each hides is no other's."""
+    if all(beside(a.piece, b.piece) for a, b in combinations(found, 2)):
+        yield from (([one], rows) for one in found if len(rows := one.rows[left[one.rows]]))
+        return
     touched = np.zeros((len(found), len(left)), dtype=bool)
     for own, one in zip(touched, found, strict=True):
         own[one.rows] = True
