@@ -190,7 +190,9 @@ def _lobes(
     more. `facing`: one normal (3,) of all points or each point's own (P, 3)."""
     face = lamp.face
     order = _near_order(front, points, face, least)
-    samples, areas = polygon_points(front, order if most >= 8 else min(most, order), not len(occluders))
+    # Who asks for few places of a panel is served by few of a disc.
+    closely = most >= CLOSELY
+    samples, areas = polygon_points(front, order if closely else min(most, order), not (closely and len(occluders)))
     # Of a sum over places single precision leaves more than is told: half of the time goes with the digits.
     middle = face.centre
     near, places = (points - middle).astype(np.float32), (samples - middle).astype(np.float32)
