@@ -10,8 +10,8 @@ import numpy as np
 from ..geometry.vectors import Floats
 from .emitters import Face
 
-CELLS = 100
-"""An edge of a shadow across the face is placed exactly where it lies along a row of cells, else to about 0.5 %."""
+CELLS = 64
+"""An edge of a shadow across the face is placed exactly where it lies along a row of cells, else to about 0.7 %."""
 OF_A_DISC = 1.2
 """Cells of a disc are no squares: so many times as many across for the same exactness."""
 
