@@ -192,6 +192,24 @@ def test_zones_that_mix(make: MakePlan) -> None:
     assert verdict_of(near, "light.two-zones").value > verdict_of(far, "light.two-zones").value > 0
 
 
+def test_grids_are_for_lamps_that_can_make_up_for_them() -> None:
+    """A grid of 60° leaves a screen a third of its light: without some to spare it would go dark."""
+    [rule] = CRAFT.only(["subject.two-zones"])
+
+    def turned_up(dimmer: float) -> set[float]:
+        plan = apply_changes(DEMO["Scree, noon"], [Change(f"lights[{i}].dimmer", dimmer) for i in range(2)])
+        offered = [one for one in rule.propose(evaluate(plan, STORE), STORE) if one.text.id == "do/grids"]
+        return {change.value for one in offered for change in one.changes if change.path.endswith("dimmer")}
+
+    assert turned_up(0.6) == set()
+    assert turned_up(0.5) == {1.0}
+    assert turned_up(0.14) == {0.4}
+    plan = DEMO["Scree, noon"]
+    gridded = apply_changes(plan, [Change("lights[0].modifier", {"kind": "grid", "deg": 60.0})])
+    bare, left = (evaluate(one, STORE).screen_by_lamp["l1"] for one in (plan, gridded))
+    assert left / bare == pytest.approx(0.35, abs=0.01)
+
+
 @pytest.mark.parametrize(("dimmer", "limit"), [(0.02, 0.25), (1.0, 2.0)])
 def test_a_back_light_neither_lost_nor_glaring(make: MakePlan, dimmer: float, limit: float) -> None:
     key = lamp(emitter={"shape": "rect"}, flux_lm=9000, role="key", position=[-0.6, 1.8, 4.6], aim=[0, 1.5, 2.4])

@@ -59,8 +59,7 @@ def of(**parts: Any) -> Evaluation:
 BASE = of()
 assert BASE.damage is not None
 EVEN_WORSE = replace(BASE.damage.larger, matte_loss=100.0, needed_clip=1.0)
-EYES = 0.93 * 1.72
-AWAY = 6.4 - 2.4
+EYES, AWAY = 0.93 * 1.72, 6.4 - 2.4
 
 
 def severity(rule_id: str, evaluation: Evaluation) -> str | None:

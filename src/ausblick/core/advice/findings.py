@@ -15,7 +15,7 @@ from ..standards.limit import Severity
 from ..standards.limits import HELPS, MOST_REMEDIES
 from .causes import CAUSES
 from .companions import said_of
-from .forbidden import forbidden
+from .forbidden import never_changed, never_made_worse
 from .no_remedy import no_remedy
 from .rule import RANK, Finding, Judgement, Outcome, Proposal, Remedy, Rule
 from .rule_set import CRAFT, RuleSet
@@ -81,6 +81,7 @@ class Trials:
     ) -> None:
         self.before = before
         self._plan, self._store, self._rules = plan, store, rules
+        self._changed: dict[str, Plan | None] = {}
         self._seen: dict[str, SeenScreen | None] = {}
         self._judged: dict[str, Tried | None] = {}
         self._weight = weight_of(before)
@@ -93,19 +94,27 @@ class Trials:
             self._judged[key] = self._judge(self.screen_after(proposal))
         return self._judged[key]
 
+    def changed(self, proposal: Proposal) -> Plan | None:
+        """The changed plan, not yet looked at."""
+        key = repr(proposal.changes)
+        if key not in self._changed:
+            self._changed[key] = self._change(proposal)
+        return self._changed[key]
+
     def screen_after(self, proposal: Proposal) -> SeenScreen | None:
         """Of the changed plan, the screen alone."""
         key = repr(proposal.changes)
         if key not in self._seen:
-            self._seen[key] = self._see(proposal)
+            plan = self.changed(proposal)
+            self._seen[key] = None if plan is None else seen_screen(plan, self._store)
         return self._seen[key]
 
-    def _see(self, proposal: Proposal) -> SeenScreen | None:
+    def _change(self, proposal: Proposal) -> Plan | None:
         try:
             changed = apply_changes(self._plan, proposal.changes)
         except PlanError:
             return None
-        return None if changed == self._plan else seen_screen(changed, self._store)
+        return None if changed == self._plan else changed
 
     def _judge(self, seen: SeenScreen | None) -> Tried | None:
         if seen is None:
@@ -128,10 +137,11 @@ class Trials:
 
     def _try(self, rule: Rule, proposal: Proposal) -> tuple[float, Remedy] | None:
         """What is left of the excess, and the remedy; None where the proposal doesn't help."""
-        if self._leaves_too_much(rule, proposal):
+        plan = self.changed(proposal)
+        if plan is None or never_changed(rule.id, self._plan, plan) or self._leaves_too_much(rule, proposal, plan):
             return None
         trial = self.after(proposal)
-        if trial is None or forbidden(rule.id, self._plan, trial.plan, self.before, trial.judged):
+        if trial is None or never_made_worse(rule.id, self.before, trial.judged):
             return None
         after = trial.judged
         old, new = self.before[rule.id], after.get(rule.id)
@@ -154,8 +164,10 @@ class Trials:
             breaks=any(j.severity == "stop" and self._severity_before(other) != "stop" for other, j in after.items()),
         )
 
-    def _leaves_too_much(self, rule: Rule, proposal: Proposal) -> bool:
-        """Is that told by the screen alone, which is half of the work?"""
+    def _leaves_too_much(self, rule: Rule, proposal: Proposal, changed: Plan) -> bool:
+        """Is that told by the plan without its light, or by the screen alone, which is half of the work?"""
+        if rule.unlit is not None:
+            return rule.unlit(changed) > _enough(self.before[rule.id])
         if rule.at_least is None:
             return False
         seen = self.screen_after(proposal)

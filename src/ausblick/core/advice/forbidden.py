@@ -14,17 +14,21 @@ FOR_THE_SCREEN = ("subject.above-screen", "subject.edge-gap", "light.level")
 Judged = dict[str, Judgement]
 
 
-def forbidden(rule_id: str, before: Plan, after: Plan, judged: Judged, then: Judged) -> bool:
-    """A lamp of the screen or the sun put out, any lamp dimmed to nothing; daylight changed; a face exposed worse
-    for the sake of the screen's level; what the lens does not open to, another lens or opening where it is built in;
-    or what the kit does not have."""
+def never_changed(rule_id: str, before: Plan, after: Plan) -> bool:
+    """A lamp of the screen or the sun put out, any lamp dimmed to nothing; daylight changed; what the lens does not
+    open to, another lens or opening where it is built in."""
     return (
         _puts_out(before, after)
         or (not rule_id.startswith("kit.") and _turns_what_is_built_in(before.camera, after.camera))
         or after.camera.f_number < min(before.camera.f_number, after.camera.widest) - 0.01
-        or (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
-        or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
     )
+
+
+def never_made_worse(rule_id: str, judged: Judged, then: Judged) -> bool:
+    """A face exposed worse for the sake of the screen's level; what the kit does not have."""
+    return (
+        rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure")
+    ) or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
 
 
 def _turns_what_is_built_in(before: Camera, after: Camera) -> bool:

@@ -9,7 +9,7 @@ from typing import Literal
 from ..evaluation.results import Evaluation
 from ..evaluation.seen_screen import SeenScreen
 from ..light.basis import BasisStore
-from ..plan import Change
+from ..plan import Change, Plan
 from ..sentences import Sentence
 from ..standards.limit import Limit, Severity
 from ..standards.limits import LIMITS
@@ -91,8 +91,8 @@ class Remedy:
 @dataclass(frozen=True, kw_only=True)
 class Rule:
     """`measure` names the value; `why` is the reason in a sentence. Its limit, and whose that is, stands with all
-    others in standards/limits.py under the rule's id. `at_least`, where a rule judges the screen: an excess that its
-    judgement will not be below, told before all else of a plan is worked out."""
+    others in standards/limits.py under the rule's id. An excess that the judgement will not be below, told before all
+    else of a plan is worked out: by its screen (`at_least`), by where things are and no light (`unlit`)."""
 
     id: str
     stage: Stage
@@ -102,6 +102,7 @@ class Rule:
     propose: Callable[[Evaluation, BasisStore], Sequence[Proposal]]
     digits: int = 2
     at_least: Callable[[SeenScreen], float] | None = None
+    unlit: Callable[[Plan], float] | None = None
 
     @property
     def limit(self) -> Limit:

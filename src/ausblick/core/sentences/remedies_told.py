@@ -86,7 +86,7 @@ LAMPS = {
     "do/hang": "Hang {lamps} from the ceiling, {high:m} high",
     "do/beside-action": "{lamps} beside the action instead of above it",
     "do/grid": "A {degrees:0}° grid on {lamp}",
-    "do/grids": "60° grids on the screen lamps",
+    "do/grids": "60° grids on the screen lamps, and those up to {to:0} %",
     "do/circuit": "{lamp} on circuit {circuit}",
     "do/lamp-to": "{lamp} to {across:m} across, {high:m} high, {z:m} from the screen",
     "do/lamps-to": "{lamps:list}",

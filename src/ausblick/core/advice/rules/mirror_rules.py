@@ -9,7 +9,7 @@ import numpy as np
 from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
-from ...light.mirror import in_pane
+from ...light.mirror import in_pane, mirrored_screen
 from ...plan import Change, Light, Plan, Window, apply_changes, edit
 from ...sentences import few, tell
 from ...standards.limits import LIMITS, RIM_MOST
@@ -63,6 +63,12 @@ def _clear_place(plan: Plan, pane: Window, index: int, lamp: Light) -> moves.Pla
         if not in_pane(moved, pane, moved.lights[index], view).visible and not view.frames(place):
             return place
     return None
+
+
+def _shines_by_place(plan: Plan) -> float:
+    """The excess is told by where things are."""
+    mirrored = mirrored_screen(plan, view_of(plan.camera, plan.subject))
+    return max((thing.share - SHINE.at for thing in mirrored), default=0.0)
 
 
 def _shine(evaluation: Evaluation) -> Judgement | None:
@@ -132,6 +138,7 @@ RULES = (
         judge=_shine,
         propose=_out_of_mirror,
         digits=0,
+        unlit=_shines_by_place,
     ),
     Rule(
         id="subject.rim",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation, Shadow
 from ...light.basis import BasisStore
-from ...plan import Light
+from ...plan import Light, edit
 from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -111,9 +111,27 @@ def _on_face(evaluation: Evaluation) -> Judgement | None:
 
 def _off_face(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     lamps = [(i, lamp) for i, lamp in enumerate(evaluation.plan.lights) if lamp.role == "screen" and lamp.on]
-    grids = [p.changes[0] for i, lamp in lamps for p in moves.gridded(i, lamp, 60.0)]
-    all_of_them = [Proposal(tell("do/grids"), tuple(grids), tell("cost/grids"))] if grids else []
-    return [*all_of_them, *moves.mark_forward(evaluation), *moves.dimmed_screen(evaluation)]
+    return [*_gridded(lamps), *moves.mark_forward(evaluation), *moves.dimmed_screen(evaluation)]
+
+
+GRID_LEAVES = 0.35
+"""Of what a soft lamp gives a screen, behind a grid of 60°: a tenth is lost in it, the rest beside the beam."""
+TURNS_UP = 0.5
+"""A lamp that is dimmed so far or farther makes up for most of that once it is turned up; the screen goes dark for
+others."""
+
+
+def _gridded(lamps: list[tuple[int, Light]]) -> list[Proposal]:
+    """Grids on all of them, and those turned up for what the grids take; none where that would not do."""
+    if any(lamp.dimmer > TURNS_UP for _, lamp in lamps):
+        return []
+    grids = [change for i, lamp in lamps for p in moves.gridded(i, lamp, 60.0) for change in p.changes]
+    if not grids:
+        return []
+    turned_up = [(i, min(1.0, round(lamp.dimmer / GRID_LEAVES, 3))) for i, lamp in lamps]
+    changes = (*grids, *(edit.lamp(i).dimmer(to) for i, to in turned_up))
+    text = tell("do/grids", to=100.0 * max(to for _, to in turned_up))
+    return [Proposal(text, changes, tell("cost/grids"))]
 
 
 RULES = (
