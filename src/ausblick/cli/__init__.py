@@ -5,6 +5,8 @@ import os
 
 # Said before NumPy is loaded: the systems solved here are small, and more threads only wait for each other.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+# Nobody's plugins have a say in how a plan is read, so that they need not be looked for in all that is installed.
+os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 # What is loaded stays to the end: to look for garbage in it, then and while it is loaded, costs a tenth of a check.
 gc.disable()
 

@@ -29,7 +29,7 @@ PER_EDGE = 24
 """Rays followed along each edge of the needed outline."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Coverage:
     """`needed` = x0, y0, x1, y1 on the screen plane in m; `outline` the same as a polygon (N, 2).
 

@@ -27,7 +27,7 @@ NEAREST = 0.05
 """What is nearer to the lens than this, m, is not seen."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class View:
     """Lens position (3,) in m, camera axes (3, 3), half angles of view as tangents."""
 

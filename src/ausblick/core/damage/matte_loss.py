@@ -23,7 +23,7 @@ OF_FRONT, OF_SIDE = np.sqrt(1.0 - 0.92 * TURNS * TURNS), 0.75 * np.abs(TURNS) **
 BLACK = 0.03
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Lit:
     """A thing's reflectance (3,), and the linear light (3,) on its front and on both its sides."""
 

@@ -30,7 +30,7 @@ BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS, MOST_BLACK = 0.005, 5.97, 1.24, 0.6
 """The black clip near the hand: its least, by the noise, by what folds add to the clip that the screen needs."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class MovingHand:
     """Hand and sleeve in their own light before a screen of unclipped linear light (3,) and a median d.
 
@@ -52,7 +52,7 @@ class MovingHand:
     seen: SmearedHand
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class _Melting:
     """Error of the matte (..., 2, K) of hand and sleeve by cover: what anything of no screen colour has, what comes
     on top by screen colour on it and by too little of it beside it."""

@@ -60,7 +60,7 @@ def _below(at: Floats) -> Floats:
     return np.asarray(np.interp(at, BELOW_AT, BELOW))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Groups:
     """Places (N,) of like middle taken together: which of the BINS groups each is in, how much it counts, and how
     far from its group's middle it lies, squared; of each group the mean middle and its weight (BINS,)."""

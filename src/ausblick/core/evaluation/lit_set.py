@@ -24,7 +24,7 @@ from .results import Shadow
 from .screen_light import ScreenLight, screen_light_of, shadow_of, shadow_on
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class LitSet:
     """Light on every patch of the set and on the screen. `face` and `beyond` are worked out when they are first asked
     for."""
@@ -35,7 +35,7 @@ class LitSet:
     beyond: Callable[[], Beyond]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Beyond:
     """What is asked of the light once the screen is worth it: lux on the judged screen by lamp, the figure's shadow
     on all of the screen, on what is upright and the ground, and lamps in a window's pane."""

@@ -14,7 +14,7 @@ from ..light.returned import SceneLight, probe_all, probe_shares
 from ..plan import Plan
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class OnFace:
     """All light (3,) in lux; lux each lamp causes, by its id; and who else stands in its light."""
 

@@ -77,7 +77,7 @@ class Flash:
     recycle_s: Seconds
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ScreenMap:
     """Over one surface of the screen, rows along its y, (H, W) each: lux and both traces with the figure's shadow and
     the set's returned light, `open` lux without the shadow, `shadow` the share of light lost to it, `wrinkles` the
@@ -163,7 +163,7 @@ class Focus:
     far_m: OpenMetres
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Evaluation:
     """The whole of it. `screen_maps`: of the wall and the other surfaces that the frame needs. `*_by_lamp`: each
     lamp's lux by id, on the judged screen and on the face. `*_shadow`: on wall and wings, on curve and floor run.

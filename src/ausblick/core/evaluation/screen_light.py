@@ -37,7 +37,7 @@ SHADOW_SEEN = LIMITS["light.shadow"].at / 100.0
 """A place counts as shadow from this lost share of light: one point of signal at usual levels."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class SurfaceLight:
     """On a surface's grid: lamp maps (L, H, W) at full power, shares of them lost to the figure and to other lamps'
     bodies (L, H, W); all light (H, W, 3) in lux without the figure, and as it is; the judged cells (H, W) and how
@@ -64,7 +64,7 @@ class SurfaceLight:
         return np.clip(np.where(lux > 0.0, 1.0 - shown / np.where(lux > 0.0, lux, 1.0), 0.0), 0.0, 1.0)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ScreenLight:
     """Every surface that the frame needs, the wall first, which is always there."""
 
@@ -233,7 +233,7 @@ def texture_of(
     return Texture(float(quantiles(folds, [0.95])[0]), tuple(sorted(brightest.values(), key=lambda s: -s.added)))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class MapLux:
     """Lux (H, W) over a grid: lamps and around; the same with the figure's shadow; with returned light."""
 

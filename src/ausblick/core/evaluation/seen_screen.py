@@ -19,7 +19,7 @@ from .screen_light import patches_of, screen_maps_of
 from .screen_reading import screen_reading
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class SeenScreen:
     """Of a plan: what is in the picture, the light that all of the set gives, and the screen lit by it. `flash` and
     `blur` are the subject's, whom the lens is focused on."""

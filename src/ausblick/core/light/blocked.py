@@ -18,7 +18,7 @@ AT_ONCE = 30_000
 """Stretches that are worked out in one array, which then stays in a core's own memory."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Flat:
     """Pieces in one plane, and what turns a place along the edges of the first into one along each other's."""
 

@@ -125,7 +125,7 @@ def _fresh(
     return found
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Spots:
     """Places (P, 3) of several surfaces one after another, their normals (P, 3), and the width (P,) of the spot that
     each stands for, m."""

@@ -21,7 +21,7 @@ DISC_SIDES = 32
 AnyEmitter = PointEmitter | RectEmitter | DiscEmitter | SunEmitter | WindowEmitter
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Face:
     """Centre, axis, right, up: (3,) each; `outline` (N, 3), counter-clockwise seen from the front.
 

@@ -19,7 +19,7 @@ from ..geometry.vectors import Floats, Floats32, Ints
 SMALLEST_HALF = 24
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class AmongNeutral:
     """What a set's geometry and its neutral patches (`neutral`, G of them) make of light: `solved` (G, G) is all
     light on them of one lux of direct light on each. Of one lux that leaves each of the `coloured` patches (S of
@@ -35,7 +35,7 @@ class AmongNeutral:
     returned: Floats32
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Exchange:
     """The same with the inks (3, S) of the coloured patches, and `solved` (3, S, S) of these."""
 

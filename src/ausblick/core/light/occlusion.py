@@ -93,7 +93,7 @@ ON_PLANE = 1e-7
 BOX = np.array([[i, j, k] for i in (0, 1) for j in (0, 1) for k in (0, 1)], dtype=bool)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Piece:
     """A triangle or a parallelogram that blocks light: a corner, its two edges from there, its unit normal, and what
     tells how far along the edges a place lies (3,) each."""
@@ -143,7 +143,7 @@ def pieces(occluders: Floats) -> tuple[Piece, ...]:
     return _pieces(occluders.tobytes())
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Stacked:
     """Every piece's axes (T, 3), and how far along each its corner lies (T,): places against all pieces at once."""
 
@@ -239,7 +239,7 @@ def blocked_by(in_the_way: Sequence[Touched], points: Floats, sources: Floats) -
     return blocked
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Touched:
     """A piece that some stretches may cross: the points (rows) they begin at, never too few; from which (K,) of them
     it surely hides every source; which of its edges lie across the sources from any of them; and whether some of the

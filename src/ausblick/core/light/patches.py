@@ -31,7 +31,7 @@ OUTDOORS = (1.0, 2.2, 4.0, 7.0, 12.0, 25.0, 60.0, 200.0)
 """Outdoors the floor has no end: lines this far beyond the screen's edges, m."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Patches:
     """corners (N, 4, 3) counter-clockwise from the front, outward (N, 3), areas (N,) m2,
     reflectance (N, 3), group (N,) index into `names`."""

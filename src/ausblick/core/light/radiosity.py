@@ -31,7 +31,7 @@ CORNERS_SEEN = 0.35
 """Rays toward a patch end this far from its middle toward its corners, as a share of the way."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Scene:
     """A set's geometry, ready for any light: patches, what blocks, film on a pane, and the `exchange` between
     patches. `key` tells it from others, `shape` from those of other shapes: what light meets on its way does not

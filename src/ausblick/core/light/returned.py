@@ -22,7 +22,7 @@ linear."""
 UP = np.array([0.0, 1.0, 0.0])
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class SceneLight:
     """Light (N, 3) in lux on the patches of a scene: first-hand, and all of it."""
 
@@ -68,7 +68,7 @@ def _around(plan: Plan, scene: Scene) -> Floats:
     return light
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ScreenNodes:
     """Places (M,) on the screen at which returned light is known, and what spreads it over a grid:
     `factors` (M, N) from the patches, `to_x` (W, nodes across), `to_y` (H, nodes up)."""
@@ -176,7 +176,7 @@ def by_surface(light: SceneLight, factors: Floats) -> dict[str, Floats]:
     return {name: parts[:, i] for i, name in enumerate(patches.names)}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ProbeLight:
     """Light (3,) in lux on a small surface: from lamps and around, all of it, and first-hand from the screen."""
 

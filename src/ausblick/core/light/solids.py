@@ -40,7 +40,7 @@ class Ball:
 Solid = Pillar | Ball
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Ways:
     """Straight ways from places (P, 3) to cells (S, 3) of a lamp: begin (3, P, 1), way (3, P, S), width of a cell of
     the lamp, or of each (S,), and, where places stand for spots and not for points, (P, 1) of those; m."""

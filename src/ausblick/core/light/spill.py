@@ -32,7 +32,7 @@ class Place:
     facing: tuple[float, float, float]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ProbeReading:
     """Light (3,) in lux at a place, `share` of screen colour in % (None in the dark), and that share
     by surface in points, largest first; `lamps` is what the lamps themselves add by their colour."""
