@@ -10,7 +10,7 @@ from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.mirror import in_pane, mirrored_screen
-from ...plan import Change, Light, Plan, Window, apply_changes, edit
+from ...plan import Change, Light, Plan, Window, edit
 from ...sentences import few, tell
 from ...standards.limits import LIMITS, RIM_MOST
 from .. import moves
@@ -35,7 +35,7 @@ def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     changes: list[Change] = []
     words = []
     for index, lamp in enumerate(plan.lights):
-        place = _clear_place(plan, plan.window, index, lamp) if plan.window and lamp.id in seen else None
+        place = _clear_place(plan, plan.window, lamp) if plan.window and lamp.id in seen else None
         if place is not None:
             changes += moves.lamp_to(plan, index, place)
             across, high, z = place
@@ -45,7 +45,7 @@ def _out_of_pane(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     return [Proposal(tell("do/lamps-to", lamps=tuple(words)), tuple(changes), tell("cost/check-face"))]
 
 
-def _clear_place(plan: Plan, pane: Window, index: int, lamp: Light) -> moves.Place | None:
+def _clear_place(plan: Plan, pane: Window, lamp: Light) -> moves.Place | None:
     """Round the subject and upwards, nearest first, keeping the distance to where it aims."""
     aim = np.array(lamp.aim)
     way = np.array(lamp.position) - aim
@@ -54,13 +54,13 @@ def _clear_place(plan: Plan, pane: Window, index: int, lamp: Light) -> moves.Pla
     tries = sorted(
         ((a, e) for a in range(-80, 81, 5) for e in range(0, 41, 10)), key=lambda t: abs(t[0]) + 0.8 * abs(t[1])
     )
+    view = view_of(plan.camera, plan.subject)
     for turn, lift in tries[1:]:
         a, e = around + math.radians(turn), min(1.3, up + math.radians(lift))
         x, y, z = aim + away * np.array([math.sin(a) * math.cos(e), math.sin(e), math.cos(a) * math.cos(e)])
         place = moves.stand_inside(plan, (float(x), float(y), float(z)))
-        moved = apply_changes(plan, moves.lamp_to(plan, index, place))
-        view = view_of(moved.camera, moved.subject)
-        if not in_pane(moved, pane, moved.lights[index], view).visible and not view.frames(place):
+        moved = lamp.model_copy(update={"position": place})
+        if not in_pane(plan, pane, moved, view).visible and not view.frames(place):
             return place
     return None
 
