@@ -2,9 +2,17 @@
 
 from __future__ import annotations
 
+import pytest
+
+from ausblick.core.advice.findings import find
 from ausblick.core.advice.moves.places import all_inside, camera_inside, stand_inside
+from ausblick.core.advice.rule_set import CRAFT
+from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.plan import apply_changes
-from tests.conftest import MakePlan
+from ausblick.core.sentences import say
+from ausblick.demo import fern_house_2
+from tests.conftest import MakePlan, lamp
+from tests.stores import STORE
 
 ROOM = {"x_min": -3.0, "x_max": 3.0, "z_min": -0.6, "z_max": 6.0, "height": 3.0}
 
@@ -20,6 +28,50 @@ def test_what_stands_in_a_wall_comes_inside_with_room_for_its_legs(make: MakePla
 def test_outdoors_nothing_is_brought_anywhere(make: MakePlan) -> None:
     plan = make(room={**ROOM, "kind": "exterior"})
     assert stand_inside(plan, (8.0, 5.0, 9.0)) == (8.0, 5.0, 9.0)
+
+
+WALL = {"x": 0.0, "y": 1.5, "z": 1.5, "width": 1.2, "height": 1.2, "in_wall": True}
+
+
+def test_a_wall_with_a_window_is_not_walked_through(make: MakePlan) -> None:
+    plan = make(room=ROOM, window=WALL)
+    assert stand_inside(plan, (1.0, 2.0, 2.5), (1.0, 2.0, 0.8)) == (1.0, 2.0, 1.25)
+    assert stand_inside(plan, (1.0, 2.0, 0.5), (1.0, 2.0, 2.5)) == (1.0, 2.0, 1.75)
+    assert stand_inside(plan, (1.0, 2.0, -1.0), (1.0, 2.0, 0.8)) == (1.0, 2.0, -0.4)
+    pane_alone = make(room=ROOM, window={**WALL, "in_wall": False})
+    assert stand_inside(pane_alone, (1.0, 2.0, 2.5), (1.0, 2.0, 0.8)) == (1.0, 2.0, 2.5)
+
+
+def test_no_remedy_carries_a_lamp_through_it() -> None:
+    plan = fern_house_2.potting_shed()
+    assert plan.window is not None
+    wall, tried = plan.window.z, 0
+    for finding in find(plan, STORE)[1]:
+        for remedy in finding.remedies:
+            moved = apply_changes(plan, remedy.changes)
+            for was, now in zip(plan.lights, moved.lights, strict=False):
+                tried += was.position != now.position
+                assert (was.position[2] < wall) == (now.position[2] < wall), remedy.text
+            if finding.rule.id == "light.heat":
+                # 0.25 m are left for a stand before the wall, and the lamp stays nearer to the cloth than it should.
+                assert say(remedy.text) == "loft lamp as far from cloths and boards as there is room"
+                assert remedy.after == pytest.approx(wall - 0.25)
+                assert remedy.outcome == "better"
+    assert tried > 3
+
+
+def test_a_lamp_that_stands_in_it_is_told(make: MakePlan) -> None:
+    """Half of a panel of 0.6 m on one side, half on the other."""
+    panel = lamp(emitter={"shape": "rect", "width": 0.6, "height": 0.6}, flux_lm=9000, position=[2.0, 2.0, 1.55],
+                 aim=[0.0, 2.0, 1.55])  # fmt: skip
+    plan = make(room=ROOM, window=WALL, subject={"z": 3.0}, camera={"z": 5.0}, lights=[panel])
+    [finding] = [one for one in find(plan, STORE)[1] if one.rule.id == "space.through-wall"]
+    assert finding.judgement.value == pytest.approx(0.25)
+    moved = apply_changes(plan, finding.remedies[0].changes).lights[0]
+    assert moved.position[2] == pytest.approx(1.82)
+    assert finding.remedies[0].outcome == "cured"
+    whole = make(room=ROOM, window={**WALL, "in_wall": False}, subject={"z": 3.0}, camera={"z": 5.0}, lights=[panel])
+    assert CRAFT.judge(evaluate(whole, STORE))["space.through-wall"].severity == "fine"
 
 
 def test_only_what_is_named_is_moved(make: MakePlan) -> None:

@@ -74,11 +74,21 @@ def pole_places(plan: Plan, lamp: Light) -> Floats:
     return np.array([x, y, z]) * np.where(UPWARD, SHARES, 1.0)
 
 
+def depths(plan: Plan, z: float) -> tuple[float, float]:
+    """Between which depths of a room, m, somebody at z stands: a wall with a window in it divides the room."""
+    room, window = plan.room, plan.window
+    if window is None or not window.in_wall:
+        return room.z_min, room.z_max
+    return (room.z_min, window.z) if z < window.z else (window.z, room.z_max)
+
+
 def through_walls(plan: Plan, lamp: Light) -> Floats:
     """How far (3,) in m a lamp of a room would have to move along each axis for its face not to reach through that
-    wall of two that it reaches through farther."""
+    wall of two that it reaches through farther. A wall with a window in it is one, in its opening too: nobody stands
+    a lamp there."""
     room = plan.room
-    low, high = np.array([room.x_min, 0.0, room.z_min]), np.array([room.x_max, room.height, room.z_max])
+    near, far = depths(plan, lamp.position[2])
+    low, high = np.array([room.x_min, 0.0, near]), np.array([room.x_max, room.height, far])
     if lamp.is_daylight or room.kind != "interior":
         return np.zeros(3)
     outline = emission_of(lamp, plan).face.outline

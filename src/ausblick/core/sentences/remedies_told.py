@@ -90,6 +90,7 @@ LAMPS = {
     "do/circuit": "{lamp} on circuit {circuit}",
     "do/lamp-to": "{lamp} to {across:m} across, {high:m} high, {z:m} from the screen",
     "do/lamps-to": "{lamps:list}",
+    "do/as-far-as-room": "{lamps} as far from cloths and boards as there is room",
     "do/clear-distance": "{lamps} back to the clear distance",
     "do/back-light-up": "Back light a stop up",
     "do/back-light-to": "Back light to {share:1} of the face",

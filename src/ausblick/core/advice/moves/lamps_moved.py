@@ -43,10 +43,19 @@ def screen_lamps(plan: Plan) -> Lamps:
 def further_back(plan: Plan, lamps: Lamps) -> list[Proposal]:
     changes: list[Change] = []
     centre = plan.screen.x_centre
+    by = min((_room_behind(plan, lamp) for _, lamp in lamps), default=0.0)
+    if by < TOO_LITTLE:
+        return []
     for index, lamp in lamps:
         x, y, z = lamp.position
-        changes += lamp_to(plan, index, (centre + (x - centre) * 1.15, y, z + 0.5))
-    return [Proposal(tell("do/screen-lamps-back", by=0.5), tuple(changes), tell("cost/light"))]
+        changes += lamp_to(plan, index, (centre + (x - centre) * 1.15, y, z + by))
+    return [Proposal(tell("do/screen-lamps-back", by=by), tuple(changes), tell("cost/light"))]
+
+
+def _room_behind(plan: Plan, lamp: Light) -> float:
+    """How far back a lamp of the screen can go of half a metre, m."""
+    x, y, z = lamp.position
+    return stand_inside(plan, (x, y, z + 0.5), lamp.position)[2] - z
 
 
 def clear_of_walls(plan: Plan, lamp: Light) -> Light | None:
@@ -138,8 +147,10 @@ def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     for order, (index, _) in enumerate(sorted(lamps, key=lambda item: item[1].position[0])):
         side = -1.0 if order < len(lamps) / 2 else 1.0
         rung = order if side < 0 else len(lamps) - 1 - order
-        x = plan.screen.x_centre + side * (plan.screen.width / 2 + 0.4)
-        changes += lamp_to(plan, index, (x, middle, away + 0.4 * rung), (_far_third(plan, side), middle, 0.0))
+        place = plan.screen.x_centre + side * (plan.screen.width / 2 + 0.4), middle, away + 0.4 * rung
+        if stand_inside(plan, place, plan.lights[index].position)[2] < place[2] - TOO_LITTLE:
+            return []
+        changes += lamp_to(plan, index, place, (_far_third(plan, side), middle, 0.0))
         changes.append(edit.lamp(index).dimmer(dimmer))
     return [Proposal(tell("do/all-alike", away=away, high=middle), tuple(changes), tell("cost/every-stand"))]
 
@@ -168,7 +179,7 @@ def turned_round(plan: Plan, index: int, lamp: Light, degrees: float) -> list[Pr
     turn = math.radians(degrees) * (1.0 if dx >= 0.0 else -1.0)
     x = subject.x + dx * math.cos(turn) + dz * math.sin(turn)
     z = subject.z - dx * math.sin(turn) + dz * math.cos(turn)
-    place = stand_inside(plan, (x, lamp.position[1], z))
+    place = stand_inside(plan, (x, lamp.position[1], z), lamp.position)
     if float(np.hypot(place[0] - lamp.position[0], place[2] - lamp.position[2])) < TOO_LITTLE:
         return []
     text = tell("do/turn-round", lamp=lamp.name, degrees=degrees)
@@ -177,7 +188,7 @@ def turned_round(plan: Plan, index: int, lamp: Light, degrees: float) -> list[Pr
 
 def raised(plan: Plan, index: int, lamp: Light, step: float = 0.5) -> list[Proposal]:
     x, y, z = lamp.position
-    place = stand_inside(plan, (x, y + step, z))
+    place = stand_inside(plan, (x, y + step, z), lamp.position)
     if place[1] - y < TOO_LITTLE:
         return []
     text = tell("do/lamp-higher", lamp=lamp.name, by=place[1] - y)

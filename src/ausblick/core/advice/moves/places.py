@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...light.lamp_bodies import depths
 from ...plan import Change, Plan, edit
 
 STAND_FROM_WALL, STAND_FROM_BACK, LAMP_FROM_CEILING = 0.25, 0.2, 0.2
@@ -14,14 +15,16 @@ LENS_FROM_FLOOR = 0.1
 Place = tuple[float, float, float]
 
 
-def stand_inside(plan: Plan, place: Place) -> Place:
-    """The place brought inside the walls, with room for a stand, to the centimetre."""
+def stand_inside(plan: Plan, place: Place, now: Place | None = None) -> Place:
+    """The place brought inside the walls, with room for a stand, to the centimetre; what stands `now` on one side of
+    a wall with a window in it stays on that side."""
     x, y, z = place
     room = plan.room
     if room.kind == "interior":
         x = _within(x, room.x_min + STAND_FROM_WALL, room.x_max - STAND_FROM_WALL)
         y = _within(y, LAMP_FROM_CEILING, room.height - LAMP_FROM_CEILING)
-        z = _within(z, room.z_min + STAND_FROM_BACK, room.z_max - STAND_FROM_WALL)
+        near, far = (room.z_min, room.z_max) if now is None else depths(plan, now[2])
+        z = _within(z, near + (STAND_FROM_BACK if near == room.z_min else STAND_FROM_WALL), far - STAND_FROM_WALL)
     return round(x, 2), round(y, 2), round(z, 2)
 
 
@@ -42,7 +45,7 @@ def _within(value: float, low: float, high: float) -> float:
 
 def lamp_to(plan: Plan, index: int, place: Place, aim: Place | None = None) -> tuple[Change, ...]:
     """The lamp at a place, brought inside the walls, and aimed anew where an aim is given."""
-    changes = [edit.lamp(index).position(list(stand_inside(plan, place)))]
+    changes = [edit.lamp(index).position(list(stand_inside(plan, place, plan.lights[index].position)))]
     if aim is not None:
         changes.append(edit.lamp(index).aim([round(v, 2) for v in aim]))
     return tuple(changes)

@@ -58,7 +58,7 @@ def _clear_place(plan: Plan, pane: Window, lamp: Light) -> moves.Place | None:
     for turn, lift in tries[1:]:
         a, e = around + math.radians(turn), min(1.3, up + math.radians(lift))
         x, y, z = aim + away * np.array([math.sin(a) * math.cos(e), math.sin(e), math.cos(a) * math.cos(e)])
-        place = moves.stand_inside(plan, (float(x), float(y), float(z)))
+        place = moves.stand_inside(plan, (float(x), float(y), float(z)), lamp.position)
         moved = lamp.model_copy(update={"position": place})
         if not in_pane(plan, pane, moved, view).visible and not view.frames(place):
             return place

@@ -154,7 +154,7 @@ def _as_lit(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     proposals = []
     for distance in dict.fromkeys((away, 1.5)):
         x, y, z = face + distance * worst.wanted
-        x, y, z = moves.stand_inside(plan, (float(x), float(y), float(z)))
+        x, y, z = moves.stand_inside(plan, (float(x), float(y), float(z)), lamp.position)
         text = tell("do/lamp-to", lamp=lamp.name, across=x, high=y, z=z)
         proposals.append(Proposal(text, moves.lamp_to(plan, worst.index, (x, y, z)), tell("cost/set-level")))
     return proposals

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from ...evaluation.results import Evaluation
@@ -60,6 +62,10 @@ def _heat(evaluation: Evaluation) -> Judgement | None:
     return Judgement(HEAT.grade(over), worst.away, worst.clear, "m", says, over)
 
 
+TO_A_CENTIMETRE = 0.011
+"""A place is told to the centimetre, m."""
+
+
 def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """Back from the cloth; back along the aim from a board; the sheet hung further out."""
     plan, hot = evaluation.plan, hot_near_cloth(evaluation.plan)
@@ -67,7 +73,7 @@ def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     from_cloth: list[str] = []
     from_boards: list[str] = []
     stands: list[Change] = []
-    found = []
+    found, reached = [], True
     for one in hot:
         i, step = index[one.light], one.clear - one.away + 0.05
         lamp = plan.lights[i]
@@ -79,9 +85,12 @@ def _away(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
         ax, _, az = step * away / max(float(np.linalg.norm(away)), 1e-6)
         at = (x, y, z + step) if one.what == "cloth" else (x + ax, y, z + az)
         stands += moves.lamp_to(plan, i, at)
+        reached &= math.dist(moves.stand_inside(plan, at, lamp.position), at) < TO_A_CENTIMETRE
         (from_cloth if one.what == "cloth" else from_boards).append(lamp.name)
     if stands:
         word = "do/clear-distance" if from_cloth else "do/away-from-boards"
+        if not reached:
+            word = "do/as-far-as-room"
         found.append(Proposal(tell(word, lamps=(*from_cloth, *from_boards)), tuple(stands), tell("cost/light")))
     return found
 

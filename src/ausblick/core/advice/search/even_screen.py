@@ -239,7 +239,8 @@ def _starts(before: Evaluation, search: _Search, freedoms: Freedoms) -> Iterator
         found = {}
         for rank, index in enumerate(order):
             side = -1.0 if rank < len(order) / 2 else 1.0
-            place = stand_inside(before.plan, (screen.x_centre + side * (screen.width / 2 + 0.4), middle, away))
+            beside = screen.x_centre + side * (screen.width / 2 + 0.4), middle, away
+            place = stand_inside(before.plan, beside, lights[index].position)
             found[index] = LampPlace(tuple(place), (screen.x_centre - side * screen.width / 6, middle, 0.0))  # type: ignore[arg-type]
         yield [found[i] for i in search.indices]
 
@@ -287,7 +288,8 @@ def _neighbours(trial: LampPlace, step: float, freedoms: Freedoms) -> Iterator[L
 def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
     """Inside the room, off the cloth, out of the action, and not seen by the camera, in the pane neither."""
     x, y, z = trial.position
-    if stand_inside(plan, trial.position) != (round(x, 2), round(y, 2), round(z, 2)) or z < CLOTH:
+    now = plan.lights[index].position
+    if stand_inside(plan, trial.position, now) != (round(x, 2), round(y, 2), round(z, 2)) or z < CLOTH:
         return False
     if math.dist(trial.position, trial.aim) < 0.3:
         return False
