@@ -216,3 +216,25 @@ def test_a_drawn_key_is_as_good_as_it_was_predicted(apart: float) -> None:
     assert told["quality"].value == damage.kinder.quality
     assert told["clip"].value == damage.kinder.needed_clip
     assert {part.name for part in told["clip"].inputs} == {"unevenness", "shadow", "folds", "noise"}
+
+
+def test_who_stands_beside_a_window_loses_neither_hair_nor_hand_to_the_key() -> None:
+    """Before the wall round it nothing is keyed: a set of an office, its speaker before the pane and beside it."""
+    pane = {"x": 0.0, "y": 1.5, "z": 1.5, "width": 1.8, "height": 1.4, "in_wall": True}
+    key = {"id": "k1", "role": "key", "position": [-1.0, 2.2, 5.6], "aim": [0.0, 1.6, 4.0]}
+
+    def told(across: float, **parts: Any) -> tuple[float, float]:
+        plan = plan_from({
+            "format": "ausblick-plan", "version": 1, "screen": {"width": 4.0, "height": 2.8}, "window": pane,
+            "subject": {"x": across, "z": 4.0, "framing": "waist", "speed": 1.5}, "camera": {"x": across, "z": 7.6},
+            "lights": [{"id": "l1", "role": "screen", "position": [-2.4, 1.5, 1.1], "aim": [0.4, 1.5, 0.0]}, key],
+            **parts,
+        })  # fmt: skip
+        damage = evaluate(plan, BasisStore()).damage
+        assert damage is not None
+        return sum(damage.mean.hair_causes.values()), sum(damage.mean.motion_causes.values())
+
+    hair, motion = told(0.0)
+    assert min(hair, motion) > 0.0
+    assert told(2.6) == (0.0, 0.0)
+    assert min(told(2.6, window=None)) > 0.0

@@ -159,6 +159,10 @@ HANDS = (HANDS_ALONE_AT, (-HANDS_ALONE_AT[0], HANDS_ALONE_AT[1]), (0.0, HANDS_AL
 picture."""
 
 
+HAIR = ((0.0, 0.955), (-0.06, 0.95), (0.06, 0.95))
+"""Of the hair, by which it is told whether any is before the screen."""
+
+
 def _is_shown(subject: Subject, view: View) -> bool:
     """Of who stands beside the picture a key takes nothing."""
     return any(view.frames(_at(subject, x, y)) for x, y in (HANDS if subject.framing == "hands" else FORM))
@@ -166,7 +170,7 @@ def _is_shown(subject: Subject, view: View) -> bool:
 
 @dataclass(frozen=True)
 class EdgeInPicture:
-    """What of the figure's edge is seen, how much of the mark's plane a pixel shows, cm, and what things that are
+    """What of the figure's edge is seen before the screen, how much of the mark's plane a pixel shows, cm, and what things that are
     held add to the error of the edge, on the mean of all that is looked at."""
 
     hair: bool
@@ -176,8 +180,8 @@ class EdgeInPicture:
 
 
 def _edge_in_picture(plan: Plan, subject: Subject, view: View) -> EdgeInPicture:
-    hair = subject.framing != "hands" and view.frames(_at(subject, 0.0, 0.955))
-    hand = view.frames(_at(subject, *hand_at(subject)))
+    hair = subject.framing != "hands" and any(_before_screen(plan, view, _at(subject, x, y)) for x, y in HAIR)
+    hand = _before_screen(plan, view, _at(subject, *hand_at(subject)))
     pixel = _pixel_cm(subject, view, plan)
     held = next((thing for thing in shown_props(subject) if not thing.worn), None)
     mirrored = 0.0
