@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from ausblick.core.advice import moves
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.moves.places import all_inside, camera_inside, stand_inside
 from ausblick.core.advice.rule_set import CRAFT
@@ -72,6 +73,21 @@ def test_a_lamp_that_stands_in_it_is_told(make: MakePlan) -> None:
     assert finding.remedies[0].outcome == "cured"
     whole = make(room=ROOM, window={**WALL, "in_wall": False}, subject={"z": 3.0}, camera={"z": 5.0}, lights=[panel])
     assert CRAFT.judge(evaluate(whole, STORE))["space.through-wall"].severity == "fine"
+
+
+def test_lamps_that_are_to_be_alike_stay_behind_the_mark(make: MakePlan) -> None:
+    """From before it the screen's lamps would light the face, however wide the screen is."""
+
+    def away(mark: float) -> float:
+        sides = [{"id": f"l{i}", "role": "screen", "position": [x, 2.2, 1.0], "aim": [0, 1.4, 0]}
+                 for i, x in enumerate((-2.4, 2.2))]  # fmt: skip
+        plan = make(room={**ROOM, "z_max": 9.0}, screen={"width": 4.0}, subject={"z": mark}, lights=sides)
+        lamps = [(i, one) for i, one in enumerate(plan.lights)]
+        [proposal] = moves.all_alike(evaluate(plan, STORE), lamps)
+        [where] = {change.value[2] for change in proposal.changes if change.path.endswith("position")}
+        return float(where)
+
+    assert [away(mark) for mark in (1.0, 2.0, 3.0, 5.0)] == pytest.approx([1.2, 1.6, 2.6, 3.0])
 
 
 def test_only_what_is_named_is_moved(make: MakePlan) -> None:

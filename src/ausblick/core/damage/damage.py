@@ -170,8 +170,8 @@ def _is_shown(subject: Subject, view: View) -> bool:
 
 @dataclass(frozen=True)
 class EdgeInPicture:
-    """What of the figure's edge is seen before the screen, how much of the mark's plane a pixel shows, cm, and what things that are
-    held add to the error of the edge, on the mean of all that is looked at."""
+    """What of the figure's edge is seen before the screen, how much of the mark's plane a pixel shows, cm, and what
+    things that are held add to the error of the edge, on the mean of all that is looked at."""
 
     hair: bool
     hand: bool

@@ -31,6 +31,10 @@ STEP_OUT, MOST_STEPS = 0.3, 12
 HUNG_UNDER, MOST_RAISED = 0.3, 1.2
 """A lamp that is hung is so far under the ceiling, and no higher than that above where it stood, m."""
 
+LEAST_AWAY, BEHIND_MARK = 1.2, 0.4
+"""A screen's lamps that are to be alike stand so far from it or farther, m, and so far behind the mark where they
+can: from before it they would light the face too."""
+
 Lamps = list[tuple[int, Light]]
 
 
@@ -137,11 +141,13 @@ def half_height(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
 
 
 def all_alike(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
-    """Equal distance, equal height, equal power, aimed across: what two stands can always do."""
+    """Equal distance, equal height, equal power, aimed across, behind the mark: what two stands can always do."""
     needed, plan = evaluation.coverage.needed, evaluation.plan
     if needed is None or len(lamps) < 2 or not _all_stand(plan, lamps):
         return []
-    middle, away = _middle(needed), max(1.2, 0.75 * plan.screen.width)
+    middle, away = _middle(needed), max(LEAST_AWAY, 0.75 * plan.screen.width)
+    if plan.subject is not None and away > plan.subject.z - BEHIND_MARK:
+        away = round(max(LEAST_AWAY, plan.subject.z - BEHIND_MARK), 2)
     dimmer = round(sum(lamp.dimmer for _, lamp in lamps) / len(lamps), 2)
     changes: list[Change] = []
     for order, (index, _) in enumerate(sorted(lamps, key=lambda item: item[1].position[0])):
