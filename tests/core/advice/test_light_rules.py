@@ -204,6 +204,15 @@ def test_grids_are_for_lamps_that_can_make_up_for_them() -> None:
     assert turned_up(0.6) == set()
     assert turned_up(0.5) == {1.0}
     assert turned_up(0.14) == {0.4}
+    has_one = apply_changes(
+        DEMO["Scree, noon"],
+        [
+            *(Change(f"lights[{i}].dimmer", 0.14) for i in range(2)),
+            Change("lights[0].modifier", {"kind": "grid", "deg": 40.0}),
+        ],
+    )
+    [offer] = [one for one in rule.propose(evaluate(has_one, STORE), STORE) if one.text.id == "do/grids"]
+    assert {change.path.partition(".")[0] for change in offer.changes} == {"lights[1]"}
     plan = DEMO["Scree, noon"]
     gridded = apply_changes(plan, [Change("lights[0].modifier", {"kind": "grid", "deg": 60.0})])
     bare, left = (evaluate(one, STORE).screen_by_lamp["l1"] for one in (plan, gridded))

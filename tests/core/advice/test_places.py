@@ -39,6 +39,8 @@ def test_a_wall_with_a_window_is_not_walked_through(make: MakePlan) -> None:
     assert stand_inside(plan, (1.0, 2.0, 2.5), (1.0, 2.0, 0.8)) == (1.0, 2.0, 1.25)
     assert stand_inside(plan, (1.0, 2.0, 0.5), (1.0, 2.0, 2.5)) == (1.0, 2.0, 1.75)
     assert stand_inside(plan, (1.0, 2.0, -1.0), (1.0, 2.0, 0.8)) == (1.0, 2.0, -0.4)
+    beyond = make(room=ROOM, window={**WALL, "z": 8.0})
+    assert stand_inside(beyond, (1.0, 2.0, 7.0), (1.0, 2.0, 0.8)) == (1.0, 2.0, 5.75)
     pane_alone = make(room=ROOM, window={**WALL, "in_wall": False})
     assert stand_inside(pane_alone, (1.0, 2.0, 2.5), (1.0, 2.0, 0.8)) == (1.0, 2.0, 2.5)
 

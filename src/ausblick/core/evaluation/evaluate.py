@@ -69,13 +69,7 @@ def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
     )
 
 
-def _own(
-    plan: Plan,
-    flash: Flash | None,
-    blur: Blur,
-    seen: SeenScreen,
-    store: BasisStore,
-) -> dict[str, Any]:
+def _own(plan: Plan, flash: Flash | None, blur: Blur, seen: SeenScreen, store: BasisStore) -> dict[str, Any]:
     """What of an evaluation is a person's own, of the plan's subject in the picture that is `seen`."""
     face = on_face(plan, seen.lit.scene, store)
     spill = on_subject(plan, seen.lit.scene, store)

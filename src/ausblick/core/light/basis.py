@@ -140,11 +140,10 @@ def lamp_maps_on(plan: Plan, grids: Sequence[Grid], store: BasisStore) -> list[F
     """The same on several surfaces: what is in the way of a lamp is found once for all but the wall."""
     walls = [grid for grid in grids if grid.sheet.name == "wall"]
     beside = [grid for grid in grids if grid.sheet.name != "wall"]
-    parts = [(walls, "map", _on_wall), (beside, "map", _beside)]
     found = {id(grid): np.zeros((0, *grid.shape)) for grid in grids}
-    for some, name, make in parts:
-        found.update(_of_each_lamp(plan, some, name, make, store))
-    if plan.screen.transmittance > 0.0 and plan.lights:
+    found |= _of_each_lamp(plan, walls, "map", _on_wall, store)
+    found |= _of_each_lamp(plan, beside, "map", _beside, store)
+    if plan.screen.transmittance > 0.0:
         for grid, behind in _of_each_lamp(plan, walls, "behind", _behind, store).items():
             found[grid] = found[grid] + plan.screen.transmittance * behind
     return [found[id(grid)] for grid in grids]

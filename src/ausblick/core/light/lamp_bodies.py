@@ -79,7 +79,8 @@ def depths(plan: Plan, z: float) -> tuple[float, float]:
     room, window = plan.room, plan.window
     if window is None or not window.in_wall:
         return room.z_min, room.z_max
-    return (room.z_min, window.z) if z < window.z else (window.z, room.z_max)
+    wall = min(max(window.z, room.z_min), room.z_max)
+    return (room.z_min, wall) if z < window.z else (wall, room.z_max)
 
 
 def through_walls(plan: Plan, lamp: Light) -> Floats:

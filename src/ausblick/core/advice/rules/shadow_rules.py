@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evaluation.results import Evaluation, Shadow
 from ...light.basis import BasisStore
-from ...plan import Light, edit
+from ...plan import Change, Light, edit
 from ...sentences import Sentence, tell
 from ...standards.limits import LIMITS
 from .. import moves
@@ -125,13 +125,15 @@ def _gridded(lamps: list[tuple[int, Light]]) -> list[Proposal]:
     """Grids on all of them, and those turned up for what the grids take; none where that would not do."""
     if any(lamp.dimmer > TURNS_UP for _, lamp in lamps):
         return []
-    grids = [change for i, lamp in lamps for p in moves.gridded(i, lamp, 60.0) for change in p.changes]
-    if not grids:
+    changes, highest = list[Change](), 0.0
+    for i, lamp in lamps:
+        for grid in moves.gridded(i, lamp, 60.0):
+            dimmer = min(1.0, round(lamp.dimmer / GRID_LEAVES, 3))
+            changes += [*grid.changes, edit.lamp(i).dimmer(dimmer)]
+            highest = max(highest, dimmer)
+    if not changes:
         return []
-    turned_up = [(i, min(1.0, round(lamp.dimmer / GRID_LEAVES, 3))) for i, lamp in lamps]
-    changes = (*grids, *(edit.lamp(i).dimmer(to) for i, to in turned_up))
-    text = tell("do/grids", to=100.0 * max(to for _, to in turned_up))
-    return [Proposal(text, changes, tell("cost/grids"))]
+    return [Proposal(tell("do/grids", to=100.0 * highest), tuple(changes), tell("cost/grids"))]
 
 
 RULES = (
