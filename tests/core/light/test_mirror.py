@@ -48,7 +48,7 @@ EIGHT = [
 
 def test_eight_lamps_in_the_pane(make: MakePlan) -> None:
     plan = make(window=PANE, lights=[light for light, _ in EIGHT])
-    found = pane_reflections(plan, view_of(plan.camera, plan.subject))
+    found = pane_reflections(plan, view_of(plan.camera, plan.subject), BasisStore())
     assert [r.visible for r in found] == [seen for _, seen in EIGHT]
     for reflection, (light, _) in zip(found, EIGHT, strict=True):
         if light["position"][2] < 1.0:
@@ -60,8 +60,8 @@ def test_eight_lamps_in_the_pane(make: MakePlan) -> None:
 def test_a_flag_between_lamp_and_pane_hides_it(make: MakePlan) -> None:
     plan = make(window=PANE, lights=[bulb(0.6, 1.7, 4.0)])
     card = {"corners": [[0, 1, 3.5], [1.2, 1, 3.5], [1.2, 2.4, 3.5], [0, 2.4, 3.5]]}
-    covered = apply_changes(plan, [Change("flags", [card])])
-    seen = [pane_reflections(p, view_of(p.camera, p.subject))[0].visible for p in (plan, covered)]
+    covered, store = apply_changes(plan, [Change("flags", [card])]), BasisStore()
+    seen = [pane_reflections(p, view_of(p.camera, p.subject), store)[0].visible for p in (plan, covered)]
     assert seen == [True, False]
 
 

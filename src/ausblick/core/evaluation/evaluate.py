@@ -18,6 +18,7 @@ from ..light.mirror import mirrored_screen
 from ..light.mix import dimmed, probes_by_lamp, scalar_lux
 from ..plan import Plan, seen_as
 from .exposed_time import blur_of, flash_of
+from .lamps_in_picture import lamps_in_picture
 from .lit_set import on_face, on_subject
 from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
 from .screen_light import hue_spread_of, texture_of
@@ -60,6 +61,7 @@ def _of_subject(seen: SeenScreen, store: BasisStore) -> Evaluation:
         shadow=beyond.shadow,
         upright_shadow=beyond.upright_shadow,
         ground_shadow=beyond.ground_shadow,
+        lamps_in_picture=lamps_in_picture(plan, view, seen.coverage, store),
         reflections=beyond.reflections,
         texture=texture_of(plan, light, maps, view, store),
         hue_spread_deg=hue_spread_of(plan, light),

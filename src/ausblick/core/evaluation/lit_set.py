@@ -81,7 +81,7 @@ def _beyond(plan: Plan, scene: SceneLight, screen: ScreenLight, view: View, stor
         shadow=shadow_of(plan, screen),
         upright_shadow=shadow_on(plan, screen, "wall", "left wing", "right wing"),
         ground_shadow=shadow_on(plan, screen, "curve", "floor run"),
-        reflections=tuple(pane_reflections(plan, view)),
+        reflections=tuple(pane_reflections(plan, view, store)),
     )
 
 

@@ -30,6 +30,7 @@ from ..standards.quantities import (
     Seconds,
     Share,
 )
+from .lamps_in_picture import FramedLamp
 
 
 @dataclass(frozen=True)
@@ -188,6 +189,7 @@ class Evaluation:
     upright_shadow: Shadow | None
     ground_shadow: Shadow | None
     spill: Spill
+    lamps_in_picture: tuple[FramedLamp, ...]
     reflections: tuple[Reflection, ...]
     mirrored: tuple[Mirrored, ...]
     texture: Texture | None

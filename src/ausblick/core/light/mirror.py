@@ -10,6 +10,7 @@ lamp L           The pane shows a lamp where the line from the lens to the lamp'
 from __future__ import annotations
 
 import math
+from collections.abc import Hashable
 from dataclasses import dataclass
 
 import numpy as np
@@ -22,9 +23,10 @@ from ..geometry.vectors import Floats, unit
 from ..plan import Light, Plan, Screen, Subject, Window
 from ..plan.people import MirrorShape
 from ..standards.quantities import Percent
-from .basis import weight
+from .basis import BasisStore, weight
 from .emission import Emission, emission_of
 from .figure_shadow import figure_of, hidden_by
+from .keys import framing_key, lamp_keys
 from .occlusion import blocked_pairs, set_triangles
 
 SHINY_GARMENT = 0.15
@@ -52,11 +54,18 @@ class Mirrored:
     share: Percent
 
 
-def pane_reflections(plan: Plan, view: View) -> list[Reflection]:
+def pane_reflections(plan: Plan, view: View, store: BasisStore) -> list[Reflection]:
     """Every lamp of the plan against its window pane; empty without a pane."""
-    if plan.window is None:
+    pane = plan.window
+    if pane is None:
         return []
-    return [in_pane(plan, plan.window, lamp, view) for lamp in plan.lights]
+
+    def of(lamp: Light, key: Hashable) -> Reflection:
+        on = weight(lamp, plan.camera) > 0.0
+        every = "in pane", framing_key(plan), key, lamp.id, on
+        return store.record(every, lambda: in_pane(plan, pane, lamp, view))
+
+    return [of(lamp, key) for lamp, key in zip(plan.lights, lamp_keys(plan), strict=True)]
 
 
 def in_pane(plan: Plan, pane: Window, lamp: Light, view: View) -> Reflection:

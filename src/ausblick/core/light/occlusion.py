@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
-from ..geometry.vectors import Bools, Floats, Ints, cross, over
+from ..geometry.vectors import Bools, Floats, Floats32, Ints, cross, over
 from ..plan import Flag, Plan, Screen
 
 NONE: Floats = np.zeros((0, 3, 3))
@@ -119,6 +119,14 @@ class Piece:
         """Place (...) of points (..., 3) along the two edges: 0 to 1 each in a parallelogram."""
         to = points - self.corner
         return np.asarray(to @ self.along_u), np.asarray(to @ self.along_v)
+
+    @cached_property
+    def _axes(self) -> Floats32:
+        return np.array([self.along_u, self.along_v], dtype=np.float32)
+
+    def along(self, points: Floats) -> Floats32:
+        """The same (2, P) of points (P, 3), in single precision."""
+        return np.asarray(self._axes @ (points - self.corner).astype(np.float32).T)
 
     @property
     def every_edge(self) -> tuple[int, ...]:
@@ -299,18 +307,17 @@ def _met(piece: Piece, rows: Ints, points: Floats, box: Floats, a: Floats, b: Fl
     """Points (rows) from which the hull of a box's corners, seen on a piece's plane, is not beside it. Heights of
     the points a (R,) and the corners b (C,)."""
     # In single precision: a hull is beside the piece or not to some micrometres.
-    a, b = a.astype(np.float32), b.astype(np.float32)
-    share = a / (a - b[:, None])
-    (u0, v0), (u1, v1) = ((u.astype(np.float32), v.astype(np.float32)) for u, v in map(piece.within, (points, box)))
-    u, v = u0 + share * (u1[:, None] - u0), v0 + share * (v1[:, None] - v0)
-    u_low, u_high, v_low, v_high = u.min(axis=0), u.max(axis=0), v.min(axis=0), v.max(axis=0)
-    met = (u_high >= 0.0) & (u_low <= 1.0) & (v_high >= 0.0) & (v_low <= 1.0)
+    share = a.astype(np.float32) / (a - b[:, None]).astype(np.float32)
+    begin, end = piece.along(points), piece.along(box)
+    place = begin[:, None, :] + share * (end[:, :, None] - begin[:, None, :])
+    low, high = place.min(axis=1), place.max(axis=1)
+    met = ((high >= 0.0) & (low <= 1.0)).all(axis=0)
+    (u_low, v_low), (u_high, v_high) = low[:, met], high[:, met]
     if piece.whole:
-        across = np.stack([u_low < 0.0, u_high > 1.0, v_low < 0.0, v_high > 1.0])
+        across = np.array([u_low < 0.0, u_high > 1.0, v_low < 0.0, v_high > 1.0])
     else:
-        across = np.stack([u_low < 0.0, v_low < 0.0, (u + v).max(axis=0) > 1.0])
-    across = across[:, met]
-    edges = tuple(int(edge) for edge in np.flatnonzero(across.any(axis=1)))
+        across = np.array([u_low < 0.0, v_low < 0.0, place.sum(axis=0).max(axis=0)[met] > 1.0])
+    edges = tuple(np.flatnonzero(across.any(axis=1)).tolist())
     return Touched(piece, rows[met], np.asarray(~across.any(axis=0)), edges, astride=False)
 
 

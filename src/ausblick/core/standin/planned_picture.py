@@ -6,6 +6,7 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
+import cv2
 import numpy as np
 
 from ..camera.turned import side_turns, upright
@@ -72,8 +73,9 @@ def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) 
 
 
 def _encoded(plan: Plan, drawn: Drawn) -> Bytes:
-    signal = encode(np.maximum(drawn.frame, 0.0), plan.camera.curve, plan.camera.curve_table)
-    return upright(np.round(255.0 * signal).astype(np.uint8), side_turns(plan.camera))
+    signal = encode(drawn.frame, plan.camera.curve, plan.camera.curve_table)
+    # Rounds as NumPy does, without a picture in between.
+    return upright(np.asarray(cv2.convertScaleAbs(signal, alpha=255.0), dtype=np.uint8), side_turns(plan.camera))
 
 
 def _without_light(plan: Plan, view: View, window: PixelWindow) -> None:

@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
-from ...camera.coverage import behind_window_wall
-from ...camera.view import NEAREST, focus_distance
+from ...camera.view import focus_distance
 from ...evaluation.results import Evaluation
-from ...geometry.vectors import Bools, Floats
 from ...light.basis import BasisStore
-from ...light.lamp_bodies import head_in_picture, pole_places, round_the_lens, through_walls
-from ...plan import Companion, Light, Plan, edit, people_of
+from ...light.lamp_bodies import through_walls
+from ...plan import Companion, Plan, edit, people_of
 from ...sentences import few, tell
 from ...standards.limits import LIMITS
 from ...standards.schools import DISTANCE
@@ -132,8 +128,8 @@ def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 
 def _in_picture(evaluation: Evaluation) -> Judgement | None:
     """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
-    framed = _framed(evaluation)
-    seen, before = [one.lamp for one in framed], [one.lamp for one in framed if one.cuts]
+    framed, lights = evaluation.lamps_in_picture, evaluation.plan.lights
+    seen, before = [lights[one.index] for one in framed], [lights[one.index] for one in framed if one.cuts]
     if not seen:
         return Judgement("fine", 0.0, 0.0, "", tell("space.in-picture/none"), 0.0)
     names = few(tuple(lamp.name for lamp in before or seen))
@@ -146,67 +142,12 @@ def _in_picture(evaluation: Evaluation) -> Judgement | None:
     return Judgement(PICTURE.grade(1.0), float(len(seen)), PICTURE.at, "", says, 1.0)
 
 
-@dataclass(frozen=True)
-class _InPicture:
-    """A lamp in the picture, by its place among the plan's; does it cut into the action, and by its stand only?"""
-
-    index: int
-    lamp: Light
-    cuts: bool
-    by_stand: bool
-
-
-def _framed(evaluation: Evaluation) -> list[_InPicture]:
-    """Lamps that stand in the picture."""
-    plan = evaluation.plan
-    lamps = [(i, lamp) for i, lamp in enumerate(plan.lights) if not (lamp.is_daylight or round_the_lens(plan, lamp))]
-    if not lamps:
-        return []
-    heads = np.array([lamp.position for _, lamp in lamps])
-    poles = [pole_places(plan, lamp) for _, lamp in lamps]
-    frame, depth = evaluation.view.project(heads)
-    seen = np.all((frame > 0.0) & (frame < 1.0), axis=1) & (depth > NEAREST) & ~behind_window_wall(plan, heads)
-    cutting = _in_action(evaluation, np.concatenate([heads, *poles]))
-    head, *pole = np.split(cutting, np.cumsum([len(heads), *map(len, poles)])[:-1])
-    behind = behind_window_wall(plan, heads)
-    found = []
-    for k, (i, lamp) in enumerate(lamps):
-        by_head = bool(head[k]) or (not behind[k] and _covers_action(evaluation, lamp))
-        cuts = by_head or bool(pole[k].any())
-        if seen[k] or cuts:
-            found.append(_InPicture(i, lamp, cuts, cuts and not by_head))
-    return found
-
-
-def _covers_action(evaluation: Evaluation, lamp: Light) -> bool:
-    """Does a lamp's head, near the lens perhaps all that is seen, lie over the action, though its middle does not?"""
-    outline = evaluation.coverage.frame_outline
-    if len(outline) < 3:
-        return False
-    low, high = outline.min(axis=0), outline.max(axis=0)
-    return head_in_picture(evaluation.plan, lamp, evaluation.view, low, high) > CORNER
-
-
-CORNER = 0.005
-"""Of the action's picture: a lamp's corner that takes no more goes with the next nudge of the camera."""
-
-
-def _in_action(evaluation: Evaluation, places: Floats) -> Bools:
-    """Which of these places (N, 3) are in the picture where the action goes?"""
-    outline = evaluation.coverage.frame_outline
-    if len(outline) < 3 or not len(places):
-        return np.zeros(len(places), dtype=bool)
-    frame, depth = evaluation.view.project(places)
-    inside = (frame > outline.min(axis=0)) & (frame < outline.max(axis=0))
-    return np.asarray(inside.all(axis=1) & (depth > NEAREST) & ~behind_window_wall(evaluation.plan, places))
-
-
 def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    framed = _framed(evaluation)
-    stands = [(one.index, one.lamp) for one in framed if one.by_stand]
+    framed, lights = evaluation.lamps_in_picture, evaluation.plan.lights
+    stands = [(one.index, lights[one.index]) for one in framed if one.by_stand]
     return [
         *moves.hung(evaluation, stands),
-        *moves.out_of_picture(evaluation, [(one.index, one.lamp) for one in framed]),
+        *moves.out_of_picture(evaluation, [(one.index, lights[one.index]) for one in framed]),
     ]
 
 

@@ -23,7 +23,7 @@ from ...light.balance import Cells
 from ...light.basis import BasisStore, lamp_maps
 from ...light.direct import direct_lux, direct_lux_facing
 from ...light.emission import Emission, emission_of
-from ...light.mirror import pane_reflections
+from ...light.mirror import in_pane
 from ...light.mix import dimmed
 from ...light.occlusion import NONE, before_wall, set_triangles
 from ...light.total import light_without_lamps, total_maps
@@ -299,13 +299,12 @@ def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
         if low[0] < x < high[0] and low[2] < z < high[2]:
             return False
     lamp = plan.lights[index].model_copy(update={"position": trial.position, "aim": trial.aim})
-    moved = plan.model_copy(update={"lights": (lamp,)})
     view = _view(plan)
     outline = emission_of(lamp, plan).face.outline
     frame, depth = view.project(np.vstack([np.array(trial.position), *outline]))
     if bool(((depth > 0.05) & (frame > -0.01).all(axis=1) & (frame < 1.01).all(axis=1)).any()):
         return False
-    return not any(r.visible for r in pane_reflections(moved, view))
+    return plan.window is None or not in_pane(plan, plan.window, lamp, view).visible
 
 
 def _view(plan: Plan):  # type: ignore[no-untyped-def]
