@@ -7,11 +7,9 @@ from pathlib import Path
 import numpy as np
 from bodies.builds import BUILDS
 from bodies.figure import KINDS, pieces_of
-from bodies.kept import kept, kept_sight
+from bodies.kept import kept, kept_outlines, kept_sight
 from bodies.outlines import outlines
 from bodies.sight import sight
-
-from ausblick.core.figure.body_file import PLACE_STEP
 
 FIGURE = Path(__file__).parent.parent / "src/ausblick/core/figure/bodies"
 PLAIN = ("head", "plain coat", "plain moving sleeve", "plain hand", "plain moving hand", "legs", "shoes")
@@ -31,12 +29,8 @@ def main() -> None:
         for kind in KINDS:
             (under,) = sight([pieces["head"]], [pieces[f"hair {kind}"], pieces["plain coat"]])
             whole |= kept_sight(f"head under {kind}", under)
-        ahead = {
-            f"{name}/{i}": np.round(outline / PLACE_STEP).astype(np.int16)
-            for name, mesh in pieces.items()
-            for i, outline in enumerate(outlines(mesh))
-        }
-        np.savez_compressed(FIGURE / f"{build.name}_outlines.npz", **ahead)
+        ahead = [(name, outline) for name, mesh in pieces.items() for outline in outlines(mesh)]
+        np.savez_compressed(FIGURE / f"{build.name}_outlines.npz", **kept_outlines(ahead))
         path = FIGURE / f"{build.name}.npz"
         np.savez_compressed(path, **whole)
         print(build.name, sum(len(m.triangles) for m in pieces.values()), "triangles", path.stat().st_size, "bytes")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 import numpy.typing as npt
 
@@ -26,4 +28,13 @@ def kept_sight(name: str, seen: Seen) -> dict[str, npt.NDArray[np.generic]]:
     return {
         f"{name}/sight": np.round(seen.around / SIGHT_STEP).astype(np.int8),
         f"{name}/itself": np.round(np.clip(seen.itself, 0.0, 1.0) / ITSELF_STEP).astype(np.uint8),
+    }
+
+
+def kept_outlines(ahead: Sequence[tuple[str, npt.NDArray[np.float64]]]) -> dict[str, npt.NDArray[np.generic]]:
+    """Polygons (N, 2) by the piece they are of, all in one: every array of a file takes its time to open."""
+    return {
+        "pieces": np.array([name for name, _ in ahead]),
+        "corners": np.array([len(outline) for _, outline in ahead]),
+        "places": np.round(np.concatenate([outline for _, outline in ahead]) / PLACE_STEP).astype(np.int16),
     }

@@ -85,6 +85,7 @@ class Trials:
         self._seen: dict[str, SeenScreen | None] = {}
         self._judged: dict[str, Tried | None] = {}
         self._weight = weight_of(before)
+        self._severity = {rule_id: self._shown(rule_id, judgement) for rule_id, judgement in before.items()}
         self._quality = quality
 
     def after(self, proposal: Proposal) -> Tried | None:
@@ -182,10 +183,10 @@ class Trials:
         )
 
     def _severity_before(self, rule_id: str) -> Severity:
+        return self._severity.get(rule_id, "fine")
+
+    def _shown(self, rule_id: str, judgement: Judgement) -> Severity:
         """As severe as it is with nothing hidden: to show it, or its causes, is not told as making it worse."""
-        judgement = self.before.get(rule_id)
-        if judgement is None:
-            return "fine"
         hides = (other for other, _ in CAUSES.get(rule_id, ()) if other in self.before)
         if judgement.severity == "fine" and any(self.before[other].hidden > 0.0 for other in hides):
             return "consider"

@@ -39,9 +39,9 @@ def outlines_of(build: str) -> dict[str, tuple[Floats, ...]]:
     """What is seen from straight ahead of each piece, by its name: polygons (N, 2) in shares of stature."""
     found: dict[str, tuple[Floats, ...]] = {}
     with as_file(files(__package__) / "bodies" / f"{build}_outlines.npz") as path, np.load(path) as kept:
-        for key in kept:
-            name = key.rpartition("/")[0]
-            found[name] = (*found.get(name, ()), 0.01 * PLACE_STEP * kept[key])
+        outlines = np.split(0.01 * PLACE_STEP * kept["places"], np.cumsum(kept["corners"])[:-1])
+        for name, outline in zip(kept["pieces"].tolist(), outlines, strict=True):
+            found[name] = (*found.get(name, ()), outline)
     return found
 
 

@@ -20,6 +20,7 @@ from ..plan import Light, Modifier, Photometry, Plan, read_ies
 from ..plan.lamps import MODIFIERS, DiscEmitter, RectEmitter
 from .blocked import blocked_grid
 from .emitters import Face, face_at, lobe, lobe_exponent, peak_candela
+from .keys import Noted
 from .occlusion import NONE, quad
 from .quadrature import polygon_points
 
@@ -96,10 +97,18 @@ class Emission:
 def emission_of(light: Light, plan: Plan | None = None) -> Emission:
     """The emission of a lamp; `plan` is needed where its beam comes from a photometry file."""
     beam = light.fixture.beam
-    text = plan.photometry[beam.ref] if beam.kind == "ies" and plan is not None else None
-    found = _emission(light.fixture, light.position, light.aim, light.modifiers, text)
+    if beam.kind == "ies" and plan is not None:
+        found = _emission(light.fixture, light.position, light.aim, light.modifiers, plan.photometry[beam.ref])
+    else:
+        found = _alone(light)
     film = None if plan is None else film_of(plan)
     return found if film is None else replace(found, film=film)
+
+
+@Noted
+def _alone(light: Light) -> Emission:
+    """Of a lamp that no file tells of."""
+    return _emission(light.fixture, light.position, light.aim, light.modifiers, None)
 
 
 @lru_cache(maxsize=1024)
