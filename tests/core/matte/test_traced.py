@@ -9,8 +9,8 @@ from ausblick.core.camera.smear import smeared
 from ausblick.core.camera.view import view_of
 from ausblick.core.figure.body_ink import ink_of
 from ausblick.core.figure.solid_body import PARTS, SolidBody, solid_body
-from ausblick.core.matte.pixel_window import PixelWindow
-from ausblick.core.matte.traced import SEEN, Traced, traced
+from ausblick.core.matte.pixel_window import SEEN, PixelWindow
+from ausblick.core.matte.traced import Traced, traced
 from ausblick.core.plan import Plan
 from tests.conftest import MakePlan
 
@@ -28,20 +28,21 @@ def standing(make: MakePlan, **camera: object) -> Plan:
                 camera={"x": -0.6, "z": 6.8, "y": 1.6, "pan": 6.0, "tilt": -8.0, "roll": 4.0, **camera})  # fmt: skip
 
 
+@pytest.mark.parametrize("samples", [SEEN, 1])
 @pytest.mark.parametrize("window", [(0.0, 0.0, 480, 270, 8.0), (1950.0, 700.0, 300, 200, 2.0)])
 def test_a_sample_shows_the_place_that_its_pixel_looks_at(
-    make: MakePlan, window: tuple[float, float, int, int, float]
+    make: MakePlan, window: tuple[float, float, int, int, float], samples: int
 ) -> None:
     plan = standing(make)
     view, sensor = view_of(plan.camera, plan.subject), plan.camera.sensor
-    where = PixelWindow(*window)
+    where = PixelWindow(*window, seen=samples)
     found, body = seen(plan, where)
     frame, _ = view.project(found.at(body.places).astype(float))
     px = (frame * (sensor.px_w, sensor.px_h) - (where.x, where.y)) / where.scale
     rows, columns = found.box
-    width = SEEN * (columns.stop - columns.start)
-    row = rows.start + found.sample // width // SEEN
-    column = columns.start + found.sample % width // SEEN
+    width = samples * (columns.stop - columns.start)
+    row = rows.start + found.sample // width // samples
+    column = columns.start + found.sample % width // samples
     # Samples lie a quarter of a pixel from its middle, either way.
     assert np.abs(px[:, 0] - column - 0.5).max() < 0.27
     assert np.abs(px[:, 1] - row - 0.5).max() < 0.27

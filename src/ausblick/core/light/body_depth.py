@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from threading import Lock
 
+import cv2
 import numpy as np
 
 from ..figure.solid_body import PARTS, BodyShape, SolidBody
@@ -57,19 +58,27 @@ class _DepthSeen:
         scale = np.float32(self.fine) / distance
         x, y = local[0] * scale + np.float32(wide / 2.0 - 0.5), np.float32(high / 2.0 - 0.5) - local[1] * scale
         left, right, top, bottom = self.filled
-        within = np.flatnonzero(
-            (distance > BEHIND) & (x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1)
-        )
+        within = (distance > BEHIND) & (x > left - 1) & (x < right + 1) & (y > top - 1) & (y < bottom + 1)
+        distance -= np.float32(NEARER)
+        column, row = _cells(x, wide), _cells(y, high)
+        within &= self.nearest.take(row * (wide - 1) + column) < distance
+        # Most places have nothing before them in any of the four cells.
+        rows = np.flatnonzero(within)
         found = np.ones(len(x), dtype=np.float32)
-        found[within] = _nearer(self.depth, x[within], y[within], distance[within] - np.float32(NEARER))
+        found[rows] = _nearer(self.depth, x[rows], y[rows], distance[rows])
         return found
 
     @cached_property
     def filled(self) -> tuple[int, int, int, int]:
         """First and last column and row in which there is something of the body."""
-        there = np.isfinite(self.depth)
-        columns, rows = np.flatnonzero(there.any(axis=0)), np.flatnonzero(there.any(axis=1))
-        return (columns[0], columns[-1], rows[0], rows[-1]) if len(rows) else (0, -2, 0, -2)
+        left, top, wide, high = cv2.boundingRect(np.isfinite(self.depth).view(np.uint8))
+        return left, left + wide - 1, top, top + high - 1
+
+    @cached_property
+    def nearest(self) -> Floats32:
+        """The nearest in each four cells (H - 1, W - 1)."""
+        beside = np.minimum(self.depth[:, :-1], self.depth[:, 1:])
+        return np.minimum(beside[:-1], beside[1:])
 
 
 KEPT = 96
@@ -203,14 +212,19 @@ def _cast_by(body: SolidBody) -> _Casting:
     return _Casting(corners, triangles, normals, along, middle, reach)
 
 
+def _cells(at: Floats32, most: int) -> Ints:
+    """The first (V,) of the two cells that places along a picture of `most` cells lie between."""
+    return np.clip(at, 0.0, most - 2.0).astype(np.intp)
+
+
 def _nearer(depth: Floats32, x: Floats32, y: Floats32, distance: Floats32) -> Floats32:
     """Share (V,) of the four cells round each place that are not nearer than `distance`, weighted by how near they
     are."""
     high, step = depth.shape
-    column, row = (np.clip(v, 0.0, most - 2.0).astype(np.int32) for v, most in ((x, step), (y, high)))
-    fx, fy = np.clip(x - column, 0.0, 1.0), np.clip(y - row, 0.0, 1.0)
+    column, row = _cells(x, step), _cells(y, high)
+    fx, fy = (np.clip(at - first.astype(np.float32), 0.0, 1.0) for at, first in ((x, column), (y, row)))
     flat, at = depth.ravel(), row * step + column
-    seen = [(np.take(flat, at + more) >= distance).astype(np.float32) for more in (0, 1, step, step + 1)]
+    seen = [(flat.take(at + more) >= distance).astype(np.float32) for more in (0, 1, step, step + 1)]
     upper, lower = seen[0] + fx * (seen[1] - seen[0]), seen[2] + fx * (seen[3] - seen[2])
     return np.asarray(upper + fy * (lower - upper), dtype=np.float32)
 

@@ -96,8 +96,10 @@ def body_light(plan: Plan, body: SolidBody, view: View, light: SceneLight, store
 def shadow_on(body: SolidBody, lamp: Emission, places: Floats) -> Floats:
     """Share (P,) of a lamp's light that the body keeps off places (P, 3)."""
     sources, shares = _sources(lamp, body)
-    look(body, sources)
     kept, rows = np.zeros(len(places)), within_reach(body, sources, places)
+    if not len(rows):
+        return kept
+    look(body, sources)
     asked = np.ascontiguousarray(places[rows].T, dtype=np.float32)
     for at, share in zip(sources, shares, strict=True):
         kept[rows] += share * (1.0 - lit(body, asked, at))

@@ -6,7 +6,7 @@ deep as usual panels and legs stand as usual ones do: the numbers know neither.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -16,6 +16,7 @@ from ..camera.exposure import grey_lux
 from ..camera.view import NEAREST, View
 from ..geometry.vectors import Floats, unit
 from ..light.basis import BasisStore, weight
+from ..light.keys import lamp_key, place_key
 from ..light.lamp_bodies import HEAD, POLE, LampBody, body_of, round_the_lens, stands
 from ..light.mix import probes_light
 from ..light.returned import SceneLight, probe_factors
@@ -70,10 +71,17 @@ def lit_lamps(plan: Plan, view: View, light: SceneLight, store: BasisStore) -> t
             continue
         body = body_of(plan, lamp, store)
         if _may_be_seen(body, view):
-            faces = [*_stand(plan, lamp, view.lens), *_head(plan, lamp, body, view.lens)]
+            faces = _faces(plan, lamp, body, view.lens, store)
             depth = float((np.array(lamp.position) - view.lens) @ view.axes[2])
             found.append(LitLamp(lamp, depth, _lit(plan, faces, light, store)))
     return tuple(sorted(found, key=lambda one: -one.depth))
+
+
+def _faces(plan: Plan, lamp: Light, body: LampBody, lens: Floats, store: BasisStore) -> tuple[LampFace, ...]:
+    """All of a lamp that is seen from the lens."""
+    burns, room = weight(lamp, plan.camera) > 0.0, plan.room
+    key = "lamp faces", lamp_key(plan, lamp), place_key(lens), burns, room.height, room.kind
+    return store.record(key, lambda: (*_stand(plan, lamp, lens), *_head(body, lens, burns)))
 
 
 def _may_be_seen(body: LampBody, view: View) -> bool:
@@ -87,11 +95,13 @@ def _may_be_seen(body: LampBody, view: View) -> bool:
     return bool(np.all(high > -0.05) and np.all(low < 1.05))
 
 
-def _lit(plan: Plan, faces: list[LampFace], light: SceneLight, store: BasisStore) -> tuple[LitFace, ...]:
-    at = np.vstack([face.corners for face in faces])
-    facing = np.vstack([face.normals for face in faces])
+def _lit(plan: Plan, faces: Sequence[LampFace], light: SceneLight, store: BasisStore) -> tuple[LitFace, ...]:
+    every = np.vstack([np.hstack([face.corners, face.normals]) for face in faces])
+    # Pieces of a pole share their corners.
+    once, which = np.unique(every, axis=0, return_inverse=True)
+    at, facing = np.ascontiguousarray(once[:, :3]), np.ascontiguousarray(once[:, 3:])
     lux = probes_light(plan, at, facing, store) + probe_factors(light.scene, at, facing, store) @ light.leaving
-    looks = np.split(lux / grey_lux(plan.camera), np.cumsum([len(face.corners) for face in faces])[:-1])
+    looks = np.split(lux[which] / grey_lux(plan.camera), np.cumsum([len(face.corners) for face in faces])[:-1])
     return tuple(
         LitFace(face.corners, np.ones_like(look) if face.burns else face.ink * look)
         for face, look in zip(faces, looks, strict=True)
@@ -126,9 +136,8 @@ def _rod(begin: Floats, end: Floats, radius: float, lens: Floats, pieces: int) -
         yield LampFace(corners, np.array([left, right, right, left]), BLACK)
 
 
-def _head(plan: Plan, lamp: Light, body: LampBody, lens: Floats) -> Iterator[LampFace]:
+def _head(body: LampBody, lens: Floats, burns: bool) -> Iterator[LampFace]:
     face = body.face
-    burns = weight(lamp, plan.camera) > 0.0
     if not len(body.card):
         yield _ball(face.centre, lens, burns and float((lens - face.centre) @ face.axis) > 0.0)
         return

@@ -53,7 +53,7 @@ def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:
     pieces = {i: whole for i, part in enumerate(capture.room) if (whole := _whole(capture, part.side)) is not None}
     sides = tuple(part.side for i, part in enumerate(capture.room) if i not in pieces)
     key = (
-        view_key(capture.view), sensor.px_w, sensor.px_h, window, curve_radius(capture.plan.screen),
+        view_key(capture.view), sensor.px_w, sensor.px_h, window.place, curve_radius(capture.plan.screen),
         tuple(lit.sheet for lit in capture.sheets), sides,
     )  # fmt: skip
 

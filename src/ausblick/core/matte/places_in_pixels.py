@@ -12,7 +12,7 @@ import numpy as np
 from scipy.sparse import csr_matrix
 
 from ..geometry.vectors import Floats32
-from .traced import SEEN, Traced
+from .traced import Traced
 
 
 @dataclass(frozen=True, eq=False)
@@ -30,7 +30,7 @@ class PlacesInPixels:
 
 def places_in_pixels(found: Traced, reflectance: Floats32, gloss: Floats32, places: int) -> PlacesInPixels:
     """Of samples that reflect (N, 3) and mirror (N,), on a body of so many places."""
-    pixels, each = np.repeat(found.pixel, 3), found.weights / np.float32(SEEN * SEEN)
+    pixels, each = np.repeat(found.pixel, 3), found.weights / np.float32(found.seen**2)
     size = found.cover.size, places
 
     def by(share: Floats32) -> csr_matrix:

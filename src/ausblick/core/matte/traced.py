@@ -20,8 +20,8 @@ from ..light.basis import Shelf
 from ..plan import Sensor
 from .pixel_window import PixelWindow
 
-EDGES, SEEN = 4, 2
-"""Samples along each way of a pixel: for how much of it is covered, and for what is seen."""
+EDGES = 2
+"""Times the samples of what is seen, along each way of a pixel, for how much of it is covered."""
 NEAREST = 0.1
 """What is nearer to the lens than this, m, is not drawn."""
 MOST_SAMPLES = 40_000_000
@@ -32,9 +32,10 @@ MOST_SAMPLES = 40_000_000
 class Traced:
     """Cover (h, w) over the rows and columns of `box`. Of the samples that meet the body (N,): their number in the
     box's grid of samples, the three corners (N, 3) of the triangle and their weights (N, 3), the part of the body.
-    `key`: what it is remembered by."""
+    `key`: what it is remembered by; `seen`: samples along each way of a pixel."""
 
     key: Hashable
+    seen: int
     box: tuple[slice, slice]
     cover: Floats32
     sample: Ints32
@@ -61,9 +62,9 @@ class Traced:
     @cached_property
     def pixel(self) -> Ints32:
         """In which pixel (N,) of the box each sample is, row by row."""
-        wide = self.cover.shape[1] * SEEN
+        wide = self.cover.shape[1] * self.seen
         row, column = np.divmod(self.sample, wide)
-        return np.asarray((row // SEEN) * self.cover.shape[1] + column // SEEN, dtype=np.int32)
+        return np.asarray((row // self.seen) * self.cover.shape[1] + column // self.seen, dtype=np.int32)
 
     def evened(self, sums: Floats32) -> Floats32:
         """Means over all samples of each pixel (h, w, C), in which those that miss the body count as nothing, as
@@ -81,10 +82,10 @@ class Traced:
         return np.asarray(sums / (threefold(count) if sums.shape[2] == 3 else count[..., None]))
 
     def _means(self, values: Floats32) -> Floats32:
-        h, w = self.cover.shape
-        grid: Floats32 = np.zeros((h * SEEN * w * SEEN, values.shape[1]), dtype=np.float32)
+        (h, w), seen = self.cover.shape, self.seen
+        grid: Floats32 = np.zeros((h * seen * w * seen, values.shape[1]), dtype=np.float32)
         put_rows(grid, self.sample, values)
-        return np.asarray(cv2.resize(grid.reshape(h * SEEN, w * SEEN, -1), (w, h), interpolation=cv2.INTER_AREA))
+        return np.asarray(cv2.resize(grid.reshape(h * seen, w * seen, -1), (w, h), interpolation=cv2.INTER_AREA))
 
 
 _KEPT: Shelf[Traced | None] = Shelf(12)
@@ -118,14 +119,15 @@ def _traced(
     h, w = rows.stop - rows.start, columns.stop - columns.start
     squeezed = in_window(local, focal, (middle[0] - columns.start, middle[1] - rows.start), (h, w))
     near, far = 0.95 * float(local[used, 2].min()), 1.05 * float(local[used, 2].max())
-    fine = EDGES if h * w * EDGES * EDGES <= MOST_SAMPLES else SEEN
+    edges_too = h * w * (EDGES * window.seen) ** 2 <= MOST_SAMPLES
+    fine = EDGES * window.seen if edges_too else window.seen
     with ThreadPoolExecutor(1) as beside:
         edges = beside.submit(depth_picture, squeezed, triangles, (h * fine, w * fine), 1.0, near, far)
-        which = triangle_picture(squeezed, triangles, (h * SEEN, w * SEEN), 1.0, near, far)
+        which = triangle_picture(squeezed, triangles, (h * window.seen, w * window.seen), 1.0, near, far)
         sample, corners, weights = _sampled(which, squeezed, triangles)
         met = (edges.result() < 0.999 * far).astype(np.float32)
     cover = np.asarray(cv2.resize(met, (w, h), interpolation=cv2.INTER_AREA), dtype=np.float32)
-    return Traced(key, box, cover, sample, corners, weights, body.shape.part[corners[:, 0]])
+    return Traced(key, window.seen, box, cover, sample, corners, weights, body.shape.part[corners[:, 0]])
 
 
 def _reaching(triangles: Ints32, depth: Floats32, column: Floats32, row: Floats32, window: PixelWindow) -> Ints32:

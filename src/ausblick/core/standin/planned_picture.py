@@ -55,7 +55,7 @@ def planned_picture(
 
 
 def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) -> PlannedPicture | None:
-    """The frame in the light that is known; None where none is."""
+    """The frame in the light that is known, somebody who moved a little rougher; None where none is."""
     view, window = _steady(view_of(plan.camera, plan.subject)), overview_window(plan, width)
     known = last.of(plan)
     if known is None:
@@ -64,6 +64,8 @@ def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) 
     capture = known.capture if settled else moved_to(known, plan, view, store)
     if capture is None:
         return None
+    if not settled:
+        window = replace(window, seen=1)
     with ThreadPoolExecutor(2) as beside:
         ahead = [beside.submit(one) for one in outlines(plan, view, window, SEED)]
         behind = known.behind_of(plan, view, window) or background_of(capture, window)
