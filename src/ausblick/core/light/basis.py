@@ -26,14 +26,19 @@ from .occlusion import before_wall, flag_triangles, set_triangles
 T = TypeVar("T")
 S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])
+MOST_BYTES = 96 * 2**20
+"""Of maps that are remembered: numbers need some 2 MB of a plan, a picture 10."""
 
 
 @dataclass
 class Shelf(Generic[T]):
-    """Least-recently-used memory, bounded in number. Threads may share it."""
+    """Least-recently-used memory, bounded in number, and in bytes where `size` tells them. Threads may share it."""
 
     most: int
+    most_bytes: int = 0
+    size: Callable[[T], int] = lambda _: 0
     _kept: OrderedDict[Hashable, T] = field(default_factory=OrderedDict)
+    _bytes: int = 0
     _lock: Lock = field(default_factory=Lock)
 
     def known(self, key: Hashable) -> T | None:
@@ -59,9 +64,12 @@ class Shelf(Generic[T]):
                 return self._kept[key]
         made = make()
         with self._lock:
+            # Another thread may have made it meanwhile.
+            older = self._kept.pop(key, None)
+            self._bytes += self.size(made) - (0 if older is None else self.size(older))
             self._kept[key] = made
-            if len(self._kept) > self.most:
-                self._kept.popitem(last=False)
+            while len(self._kept) > self.most or (self._bytes > self.most_bytes and len(self._kept) > 1):
+                self._bytes -= self.size(self._kept.popitem(last=False)[1])
         return made
 
 
@@ -73,7 +81,7 @@ class BasisStore:
 
     def __init__(self, most: int = 3000, scenes: int = 36, go_on: Callable[[], None] = lambda: None) -> None:
         self._go_on = go_on
-        self._maps: Shelf[Floats] = Shelf(most)
+        self._maps: Shelf[Floats] = Shelf(most, MOST_BYTES, size=lambda made: made.nbytes)
         self._scenes: Shelf[Any] = Shelf(scenes)
         self._records: Shelf[Any] = Shelf(most)
         self._lit: Shelf[Any] = Shelf(scenes)

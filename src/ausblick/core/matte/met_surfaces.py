@@ -44,7 +44,7 @@ class MetSurfaces:
     key: Hashable = None
 
 
-_KEPT: Shelf[MetSurfaces] = Shelf(10)
+_KEPT: Shelf[MetSurfaces] = Shelf(5)
 
 
 def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:

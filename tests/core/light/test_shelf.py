@@ -1,0 +1,44 @@
+"""What is remembered is bounded in number and in bytes: a day of dragging must not fill a laptop's memory."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.geometry.vectors import Floats
+from ausblick.core.light import basis
+from ausblick.core.light.basis import BasisStore, Shelf
+from ausblick.core.plan import Change, apply_changes
+from tests.conftest import MakePlan, lamp
+
+
+def test_the_oldest_goes_when_bytes_run_out() -> None:
+    shelf: Shelf[Floats] = Shelf(100, 1000, size=lambda made: made.nbytes)
+    for name in "abc":
+        shelf.get(name, lambda: np.zeros(50))
+    assert [shelf.known(name) is not None for name in "abc"] == [False, True, True]
+    shelf.get("b", lambda: np.zeros(1))
+    shelf.get("d", lambda: np.zeros(50))
+    assert [shelf.known(name) is not None for name in "bcd"] == [True, False, True]
+
+
+def test_what_is_larger_than_all_of_it_is_still_given() -> None:
+    shelf: Shelf[Floats] = Shelf(100, 1000, size=lambda made: made.nbytes)
+    shelf.get("small", lambda: np.zeros(10))
+    assert len(shelf.get("large", lambda: np.zeros(500))) == 500
+    assert shelf.known("small") is None
+    shelf.get("next", lambda: np.zeros(10))
+    assert shelf.known("large") is None
+
+
+def test_numbers_are_the_same_where_little_can_be_remembered(make: MakePlan, monkeypatch: pytest.MonkeyPatch) -> None:
+    plan = make(lights=[lamp(id="a", position=[1.0, 2.0, 3.0], aim=[0.0, 1.2, 0.0], flux_lm=5000)])
+    moved = [apply_changes(plan, [Change("lights[0].position", [1.0, 2.0, 3.0 + 0.1 * i])]) for i in range(4)]
+    whole = BasisStore()
+    wanted = [evaluate(one, whole).screen for one in moved]
+    monkeypatch.setattr(basis, "MOST_BYTES", 50_000)
+    little = BasisStore()
+    for _ in range(2):
+        assert [evaluate(one, little).screen for one in moved] == wanted
+    assert sum(one.nbytes for one in little._maps._kept.values()) <= 50_000
