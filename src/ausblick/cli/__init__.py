@@ -10,6 +10,8 @@ os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 # What is loaded stays to the end: to look for garbage in it, then and while it is loaded, costs a tenth of a check.
 gc.disable()
 
+import numpy as np  # noqa: E402
+
 from . import export_command, production_command, serving_commands, take_command  # noqa: E402
 from .commands import main  # noqa: E402
 
@@ -23,10 +25,14 @@ __all__ = ["export_command", "main", "production_command", "run", "serving_comma
 
 SELDOM = 50_000
 """New objects until garbage is looked for among them: most of what is worked out here is given back as it goes."""
+LARGEST = 31 * 2**20
+"""Bytes: a system's memory that learns from what is given back keeps arrays up to there from then on."""
 
 
 def run() -> None:
     """`main`, in a process of its own."""
+    # Never touched, and given back at once: else each larger array is fetched from the system page by page.
+    np.empty(LARGEST, dtype=np.uint8)
     gc.freeze()
     gc.set_threshold(SELDOM)
     main()
