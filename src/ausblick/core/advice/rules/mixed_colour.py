@@ -21,6 +21,8 @@ from .daylight_rules import black_out
 HUES = LIMITS["light.mixed-colour"]
 ROOM_COUNTS = 0.05
 """The room's own light may be of another colour where it is less than that share of the screen's."""
+LAMP_COUNTS = 0.1
+"""Of the screen's lamp light: what white light of a lamp gives below that is mostly what the room returns."""
 STEP_K = 50.0
 
 
@@ -117,9 +119,9 @@ def _one_colour(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     if screen:
         found.append(_made_white(plan, screen, wanted).proposed(tell("do/screen-kelvin", to=wanted), None))
     for i in lit:
-        if plan.lights[i].role == "key":
+        if plan.lights[i].role == "key" and (_is_coloured(evaluation, i, wanted) or _counts(evaluation, i)):
             found += moves.gridded(i, plan.lights[i])
-    return [*found, *_without_colour(plan, lit, wanted), *_room_dark(plan), *black_out(plan)]
+    return [*found, *_without_colour(evaluation, lit, wanted), *_room_dark(plan), *black_out(plan)]
 
 
 def _as_others_burn(evaluation: Evaluation, lit: list[int], wanted: float) -> list[Proposal]:
@@ -143,13 +145,24 @@ def _only_turned(plan: Plan, lit: list[int], wanted: float) -> Proposal:
     return Proposal(tell("do/turn-kelvin", lamps=names, to=wanted), (*changes, *balance))
 
 
-def _without_colour(plan: Plan, lit: list[int], wanted: float) -> list[Proposal]:
+def _is_coloured(evaluation: Evaluation, index: int, wanted: float) -> bool:
+    """Is a lamp's light of another colour than the camera takes for white at `wanted` K?"""
+    plan = evaluation.plan
+    return float(np.ptp(through_gel(plan.lights[index], wanted, plan.camera.tint))) > PALE
+
+
+def _counts(evaluation: Evaluation, index: int) -> bool:
+    """Does a lamp give the screen so much that to keep it off would change how even it is?"""
+    by = evaluation.screen_by_lamp
+    return by[evaluation.plan.lights[index].id] > LAMP_COUNTS * sum(by.values())
+
+
+def _without_colour(evaluation: Evaluation, lit: list[int], wanted: float) -> list[Proposal]:
     """Lamps of another colour that are there for its sake, off: neither screen nor face needs them."""
-    found = []
+    plan, found = evaluation.plan, []
     for i in lit:
         lamp = plan.lights[i]
-        coloured = float(np.ptp(through_gel(lamp, wanted, plan.camera.tint))) > PALE
-        if lamp.role in ("other", "back") and coloured:
+        if lamp.role in ("other", "back") and _is_coloured(evaluation, i, wanted):
             off = (edit.lamp(i).on(False),)
             found.append(Proposal(tell("do/lamp-off", lamp=lamp.name), off, tell("cost/accent")))
     return found
