@@ -11,9 +11,11 @@ import pytest
 
 from ausblick.core.advice.rule import Finding
 from ausblick.core.advice.rule_set import CRAFT
+from ausblick.core.advice.rules import mixed_colour
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
+from ausblick.demo import fern_house_2
 from tests.conftest import MakePlan, lamp
 from tests.demo_findings import DEMO, demo_findings, found, judged
 from tests.stores import STORE
@@ -280,3 +282,19 @@ def test_a_panel_before_the_lens_is_found_though_its_middle_is_out_of_the_frame(
     then = apply_changes(plan, finding.remedies[0].changes)
     assert found(then, "space.in-picture").judgement.severity == "fine"
     assert then.lights[1].position[0] > 0.35
+
+
+def test_white_light_that_hardly_reaches_the_screen_gets_no_grid() -> None:
+    """The key gives the shed's screen 9 % of its light; it gets a grid where it burns in another colour."""
+
+    def grids(plan: Plan) -> list[str]:
+        found = mixed_colour.RULE.propose(evaluate(plan, STORE), STORE)
+        return [say(one.text) for one in found if one.text.id == "do/grid"]
+
+    shed = fern_house_2.potting_shed()
+    key = next(i for i, lamp in enumerate(shed.lights) if lamp.role == "key")
+    assert grids(shed) == []
+    warm = apply_changes(shed, [Change(f"lights[{key}].fixture.cct", 3200.0)])
+    assert grids(warm) == ["A 40° grid on window key"]
+    brighter = apply_changes(shed, [Change(f"lights[{key}].fixture.flux_lm", 60000.0)])
+    assert grids(brighter) == ["A 40° grid on window key"]

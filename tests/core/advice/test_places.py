@@ -45,6 +45,18 @@ def test_a_wall_with_a_window_is_not_walked_through(make: MakePlan) -> None:
     assert stand_inside(pane_alone, (1.0, 2.0, 2.5), (1.0, 2.0, 0.8)) == (1.0, 2.0, 2.5)
 
 
+def test_the_camera_stays_on_its_side_of_that_wall(make: MakePlan) -> None:
+    before = make(room=ROOM, window=WALL, camera={"z": 5.0})
+    assert camera_inside(before, (0.0, 1.5, 1.2)) == (0.0, 1.5, 1.8)
+    assert camera_inside(before, (0.0, 1.5, 9.0)) == (0.0, 1.5, 5.5)
+    behind = make(room=ROOM, window=WALL, camera={"z": 0.6})
+    assert camera_inside(behind, (0.0, 1.5, 3.0)) == (0.0, 1.5, 1.0)
+    # Somebody behind the pane: a lens of 15 mm would have to stand in the wall.
+    shop = make(room=ROOM, window=WALL, subject={"z": 0.6}, camera={"z": 5.0, "focal_mm": 50.0})
+    assert moves.same_framing(shop, 24.0) == pytest.approx(0.6 + 4.4 * 24.0 / 50.0)
+    assert moves.same_framing(shop, 12.0) is None
+
+
 def test_no_remedy_carries_a_lamp_through_it() -> None:
     plan = fern_house_2.potting_shed()
     assert plan.window is not None

@@ -29,13 +29,15 @@ def stand_inside(plan: Plan, place: Place, now: Place | None = None) -> Place:
 
 
 def camera_inside(plan: Plan, place: Place) -> Place:
-    """The lens brought inside the walls, with room for a tripod and whoever stands at it."""
+    """The lens brought inside the walls, with room for a tripod and whoever stands at it, and left on its side of a
+    wall with a window in it."""
     x, y, z = place
     room = plan.room
     if room.kind == "interior":
         x = _within(x, room.x_min + CAMERA_FROM_WALL, room.x_max - CAMERA_FROM_WALL)
         y = _within(y, LENS_FROM_FLOOR, room.height - LAMP_FROM_CEILING)
-        z = _within(z, room.z_min + CAMERA_FROM_WALL, room.z_max - BEHIND_CAMERA)
+        near, far = depths(plan, plan.camera.z)
+        z = _within(z, near + CAMERA_FROM_WALL, far - BEHIND_CAMERA)
     return round(x, 2), round(y, 2), round(z, 2)
 
 
