@@ -89,5 +89,5 @@ def test_what_the_key_loses_of_trousers_is_drawn_as_it_is_told(keying: str, leas
     told, drawn = damage(plan), simulate(plan, STORE, through)
     assert told.matte_loss is not None
     assert told.matte_loss >= least
-    assert drawn.measures.matte_loss == pytest.approx(told.matte_loss, abs=1.5)
+    assert drawn.measures.matte_loss == pytest.approx(told.matte_loss, abs=3.0)
     assert drawn.quality == pytest.approx(told.quality, abs=8.0)

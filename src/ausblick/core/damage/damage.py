@@ -3,37 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
-from ..camera.exposure import grey_lux
 from ..camera.view import View
 from ..colour.rec709 import LUMA
-from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
-from ..plan import Plan, Subject
-from ..plan.people import Garment
+from ..plan import Plan
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair
 from .formula import Formula, colour_difference
-from .held_things import mirrored_at_edge
 from .keyed_screen import KeyedScreen
-from .matte_loss import Lit, figure_loss, losses_of
+from .matte_loss import Lit, black_clip, figure_loss, losses_of
 from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip
 from .scale import QualityPart, composite_error, parts_of, quality_of
 from .screen_signal import ScreenSignal
-from .smeared_hand import SmearedHand, smeared_hand
-
-FULL_COVER = {"torso": 0.6, "legs": 0.2, "skin": 0.2}
-COVER = {
-    "full": FULL_COVER, "knees": FULL_COVER, "waist": {"torso": 0.8, "skin": 0.2},
-    "chest": {"torso": 0.7, "skin": 0.3}, "face": {"torso": 0.4, "skin": 0.6}, "hands": {"torso": 0.6, "skin": 0.4},
-}  # fmt: skip
-"""Share of the figure in the picture that cloth above, cloth below and skin take."""
-PLAIN_CLOTH = (0.16, 0.16, 0.18)
-"""What a figure wears of whom nothing is said."""
+from .shown_figure import ShownFigure, shown_figure
+from .smeared_hand import SmearedHand
 
 
 @dataclass(frozen=True)
@@ -136,92 +124,31 @@ KINDER = 1.0
 
 
 def damage_of(
-    plan: Plan, view: View, screen: KeyedScreen | None, places: Mapping[str, Floats], smear_px: float | None
+    plan: Plan,
+    view: View,
+    screen: KeyedScreen | None,
+    places: Mapping[str, Floats],
+    around: Mapping[str, Floats],
+    smear_px: float | None,
 ) -> Damage | None:
-    """`screen`: None where it is not lit, and nothing is known then; `places`: light (3,) in lux by place of the
-    figure."""
+    """`screen`: None where it is not lit, and nothing is known then; `places`, `around`: light in lux on the figure
+    (see `shown_figure`)."""
     if screen is None:
         return None
-    light = {name: lux / grey_lux(plan.camera) for name, lux in places.items()}
-    shown = plan.subject is not None and _is_shown(plan.subject, view)
-    edge = _edge_in_picture(plan, plan.subject, view) if plan.subject is not None and shown else None
-    things = _things(plan.subject, light) if plan.subject is not None and shown and light else {}
-    hand = None
-    if plan.subject is not None and edge is not None and edge.hand and smear_px is not None and edge.pixel_cm > 0.0:
-        hand = smeared_hand(plan, plan.subject, view, smear_px)
+    figure = shown_figure(plan, view, screen.key, places, around, smear_px)
     found = zip(screen.signals, screen.clips, strict=True)
-    return Damage(*(_by_formula(plan, edge, signal, clip, light, things, screen.key, hand) for signal, clip in found))
+    return Damage(*(_by_formula(figure, signal, clip, screen.key) for signal, clip in found))
 
 
-FORM = ((0.0, 0.95), (0.0, 0.75), (0.0, 0.5), (0.0, 0.25), (-0.13, 0.8), (0.13, 0.8), HAND_AT)
-HANDS = (HANDS_ALONE_AT, (-HANDS_ALONE_AT[0], HANDS_ALONE_AT[1]), (0.0, HANDS_ALONE_AT[1]))
-"""Places of a body, and of hands alone, in shares of stature, by which it is told whether any of it is in the
-picture."""
-
-
-HAIR = ((0.0, 0.955), (-0.06, 0.95), (0.06, 0.95))
-"""Of the hair, by which it is told whether any is before the screen."""
-
-
-def _is_shown(subject: Subject, view: View) -> bool:
-    """Of who stands beside the picture a key takes nothing."""
-    return any(view.frames(_at(subject, x, y)) for x, y in (HANDS if subject.framing == "hands" else FORM))
-
-
-@dataclass(frozen=True)
-class EdgeInPicture:
-    """What of the figure's edge is seen before the screen, how much of the mark's plane a pixel shows, cm, and what
-    things that are held add to the error of the edge, on the mean of all that is looked at."""
-
-    hair: bool
-    hand: bool
-    pixel_cm: float
-    mirrored: float
-
-
-def _edge_in_picture(plan: Plan, subject: Subject, view: View) -> EdgeInPicture:
-    hair = subject.framing != "hands" and any(_before_screen(plan, view, _at(subject, x, y)) for x, y in HAIR)
-    hand = _before_screen(plan, view, _at(subject, *hand_at(subject)))
-    pixel = _pixel_cm(subject, view, plan)
-    held = next((thing for thing in shown_props(subject) if not thing.worn), None)
-    mirrored = 0.0
-    if held is not None and _before_screen(plan, view, _at(subject, *held.shape.middle)):
-        # It is measured round the hair, beside the hand, of which hands alone show little, and round the thing.
-        mirrored = mirrored_at_edge(subject, pixel) / (1 + hair + (hand and subject.framing != "hands"))
-    return EdgeInPicture(hair, hand, pixel, mirrored)
-
-
-def _before_screen(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
-    """Is a place in the picture, and not before the wall round a window?"""
-    pane = plan.window
-    if not view.frames(place):
-        return False
-    if pane is None or not pane.in_wall or place[2] <= pane.z:
-        return True
-    way = np.array(place) - view.lens
-    x, y, _ = view.lens + way * (pane.z - view.lens[2]) / way[2]
-    return bool(abs(x - pane.x) < 0.5 * pane.width and abs(y - pane.y) < 0.5 * pane.height)
-
-
-def _by_formula(
-    plan: Plan,
-    edge: EdgeInPicture | None,
-    screen: ScreenSignal,
-    clip: ScreenClip,
-    light: Mapping[str, Floats],
-    things: Mapping[str, Lit],
-    key: int,
-    hand: SmearedHand | None,
-) -> KeyDamage:
+def _by_formula(figure: ShownFigure | None, screen: ScreenSignal, clip: ScreenClip, key: int) -> KeyDamage:
     losses: dict[str, float] = {}
     loss, at, moving = None, None, None
-    if plan.subject is not None and edge is not None and things:
-        losses = losses_of(things, screen, key)
-        loss = figure_loss(losses, _drawn(plan.subject))
-        at = _at_the_edge(plan, edge, screen, light, key)
-        at = replace(at, shadow=clip.causes["shadow"], folds=clip.causes["folds"])
-        if hand is not None:
-            moving = _moving(plan, plan.subject, edge, screen, clip, light, key, hand)
+    if figure is not None:
+        black = black_clip(screen.noise_share, clip.causes["folds"], clip.causes["unevenness"])
+        losses = losses_of(figure.things, screen, key, black)
+        loss = figure_loss(losses, figure.areas)
+        at = _at_the_edge(figure, screen, clip, key)
+        moving = None if figure.hand is None else _moving(figure, figure.hand, screen, clip, key)
     return KeyDamage(
         formula=screen.formula,
         needed_clip=clip.needed,
@@ -237,90 +164,38 @@ def _by_formula(
     )
 
 
-def _things(subject: Subject, light: Mapping[str, Floats]) -> dict[str, Lit]:
-    """Everything that the key must keep, by name, in its own light; first what the figure is drawn with."""
-    arms, cheeks = (light["right arm"], light["left arm"]), (light["right cheek"], light["left cheek"])
-    above, below = subject.worn_above, subject.worn_below
-    found = {
-        "drawn torso": Lit(_cloth(above), light["chest"], arms),
-        "drawn legs": Lit(_cloth(below), light["legs"], arms),
-        "skin": Lit(np.array(subject.skin), light["face"], cheeks),
-    }
-    if below is not None and below is above and below.keying == "kept" and subject.legs_seen:
-        found[f"{below.name} near the floor"] = Lit(_cloth(below), light["legs"], arms)
-    for garment in (one for one in subject.seen_wardrobe if one.keying == "kept"):
-        at = "legs" if garment.covers == "legs" else "chest"
-        found[garment.name] = Lit(_cloth(garment), light[at], arms)
-    for prop in subject.props:
-        if prop.kind == "matt" and prop.keying == "kept":
-            found[prop.name] = Lit(np.array(prop.reflectance), light["chest"], arms)
-    return found
-
-
-def _drawn(subject: Subject) -> dict[str, float]:
-    cover = COVER[subject.framing]
-    worn = {"torso": subject.worn_above, "legs": subject.worn_below, "skin": None}
-    # What is keyed away on purpose or held out is no loss: the rest of the figure is looked at.
-    kept = {name: share for name, share in cover.items() if _is_kept(worn[name])}
-    return {"skin" if name == "skin" else f"drawn {name}": share for name, share in kept.items()}
-
-
-def _is_kept(garment: Garment | None) -> bool:
-    return garment is None or garment.keying == "kept"
-
-
-def _cloth(garment: Garment | None) -> Floats:
-    return np.array(PLAIN_CLOTH if garment is None else garment.reflectance)
-
-
-def _at_the_edge(
-    plan: Plan, edge: EdgeInPicture, screen: ScreenSignal, light: Mapping[str, Floats], key: int
-) -> AtTheEdge:
+def _at_the_edge(figure: ShownFigure, screen: ScreenSignal, clip: ScreenClip, key: int) -> AtTheEdge:
     """What the subject's places look like before the screen."""
-    subject = plan.subject
-    assert subject is not None
-    skin, worn = np.array(subject.skin), _worn(subject)
-    hair, on_hair = np.array(subject.hair), 0.6 * light["shoulders"] + 0.5 * light["face"]
+    light, subject = figure.places, figure.subject
+    skin, hair, on_hair = (
+        np.array(subject.skin),
+        np.array(subject.hair),
+        0.6 * light["shoulders"] + 0.5 * light["face"],
+    )
 
     def share(ink: Floats, lit: Floats) -> float:
         return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median
 
     return AtTheEdge(
-        chroma=plan.camera.recording.chroma,
+        chroma=figure.chroma,
         noise=screen.noise_share,
         clipped=screen.clipped,
-        shadow=0.0,
-        folds=0.0,
-        pixel_cm=edge.pixel_cm,
-        arm=max(share(worn, light[name]) for name in ("right arm", "left arm")),
+        shadow=clip.causes["shadow"],
+        folds=clip.causes["folds"],
+        pixel_cm=figure.edge.pixel_cm,
+        arm=max(share(figure.worn, light[name]) for name in ("right arm", "left arm")),
         cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
         hair=share(hair, on_hair),
         light_hair=float(LUMA @ np.minimum(hair * on_hair, 1.0)) / screen.median,
-        hair_kind=subject.hair_kind if edge.hair else "none",
-        mirrored=edge.mirrored,
+        hair_kind=subject.hair_kind if figure.edge.hair else "none",
+        mirrored=figure.edge.mirrored,
     )
 
 
-def _worn(subject: Subject) -> Floats:
-    """The cloth at the figure's edge: one that is keyed away has none, and that of a hold-out is drawn by hand."""
-    above = subject.worn_above
-    return _cloth(above) if _is_kept(above) else np.array(subject.skin)
-
-
-def _moving(
-    plan: Plan,
-    subject: Subject,
-    edge: EdgeInPicture,
-    screen: ScreenSignal,
-    clip: ScreenClip,
-    light: Mapping[str, Floats],
-    key: int,
-    seen: SmearedHand,
-) -> MovingHand:
-    arms = (light["right arm"], light["left arm"])
+def _moving(figure: ShownFigure, hand: SmearedHand, screen: ScreenSignal, clip: ScreenClip, key: int) -> MovingHand:
     return MovingHand(
-        hand=Lit(np.array(subject.skin), light["chest"], arms),
-        sleeve=Lit(_worn(subject), light["chest"], arms),
+        hand=Lit(np.array(figure.subject.skin), figure.seen["hand"]),
+        sleeve=Lit(figure.worn, figure.seen["sleeve"]),
         screen=screen.light,
         d=screen.median,
         formula=screen.formula,
@@ -328,22 +203,7 @@ def _moving(
         noise=screen.noise_share,
         folds=clip.causes["folds"],
         clipped=screen.clipped,
-        chroma=plan.camera.recording.chroma,
-        pixel_cm=edge.pixel_cm,
-        seen=seen,
+        chroma=figure.chroma,
+        pixel_cm=figure.edge.pixel_cm,
+        seen=hand,
     )
-
-
-def _at(subject: Subject, x: float, y: float) -> tuple[float, float, float]:
-    """A place of the figure given in shares of its height, m."""
-    return subject.x + x * subject.height, subject.up(y), subject.z
-
-
-def _pixel_cm(subject: Subject, view: View, plan: Plan) -> float:
-    """How much of the mark's plane a pixel of the sensor shows, cm; 0 behind the lens."""
-    x, y, z = subject.eyes
-    ends, depth = view.project(np.array([(x, y, z), (x + 0.1, y, z)]))
-    if np.any(depth <= 0.05):
-        return 0.0
-    px = float(np.hypot(*((ends[1] - ends[0]) * (plan.camera.sensor.px_w, plan.camera.sensor.px_h))))
-    return 10.0 / max(px, 1e-6)

@@ -1,7 +1,6 @@
 """How much of the solid figure the key takes with the screen.
 
-    light over a body that turns away  = sqrt(1 - 0.92 t^2) * front + 0.75 * |t|^1.5 * side,  t = -1..1 across it
-    matte                              = clip((1 - d / d_screen - 0.03) / (white clip - 0.03))
+    matte = clip((1 - d / d_screen - 0.03) / (white clip - 0.03))       of places all across it (round_form.py)
 
 Light on the cloth against light on the screen matters, not equal light. No constant is fitted.
 """
@@ -18,37 +17,41 @@ from ..geometry.vectors import Floats
 from .formula import colour_difference
 from .screen_signal import ScreenSignal
 
-TURNS = np.linspace(-0.93, 0.93, 15)[:, None]
-OF_FRONT, OF_SIDE = np.sqrt(1.0 - 0.92 * TURNS * TURNS), 0.75 * np.abs(TURNS) ** 1.5
-BLACK = 0.03
+BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS, BLACK_BY_UNEVENNESS, MOST_BLACK = 0.005, 5.97, 1.24, 0.2, 0.6
+"""The black clip near the figure: its least, by the noise, by what folds and unevenness add to the clip that the
+whole screen needs: the local estimate leaves a fifth of what is uneven."""
+
+
+def black_clip(noise: float, folds: float, unevenness: float = 0.0) -> float:
+    """`noise`: share of d of the screen; `folds`, `unevenness`: what they add to the clip."""
+    black = BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * folds + BLACK_BY_UNEVENNESS * unevenness
+    return min(MOST_BLACK, black)
 
 
 @dataclass(frozen=True, eq=False)
 class Lit:
-    """A thing's reflectance (3,), and the linear light (3,) on its front and on both its sides."""
+    """A thing's reflectance (3,), and the linear light (T, 3) on places all across it."""
 
     ink: Floats
-    front: Floats
-    sides: tuple[Floats, Floats]
+    on_it: Floats
 
     @cached_property
     def light(self) -> Floats:
-        """Linear light (T, 3) across it."""
-        side = np.where(TURNS < 0.0, self.sides[0], self.sides[1])
-        return np.asarray(self.ink * (OF_FRONT * self.front + OF_SIDE * side))
+        """Linear light (T, 3) that it sends back."""
+        return np.asarray(self.ink * self.on_it)
 
 
-def losses_of(things: Mapping[str, Lit], screen: ScreenSignal, key: int) -> dict[str, float]:
+def losses_of(things: Mapping[str, Lit], screen: ScreenSignal, key: int, black: float) -> dict[str, float]:
     """1 - matte of each thing in %, by the screen's formula."""
     if not things:
         return {}
     looks = np.minimum(np.stack([thing.light for thing in things.values()]), 1.0)
     white = 1.0 - min(max(3.0 * screen.noise_share, 0.04), 0.3)
     raw = 1.0 - colour_difference(looks, key, screen.formula) / screen.median
-    kept = np.clip((raw - BLACK) / (white - BLACK), 0.0, 1.0).mean(axis=1)
+    kept = np.clip((raw - black) / max(0.05, white - black), 0.0, 1.0).mean(axis=1)
     return {name: 100.0 * (1.0 - float(each)) for name, each in zip(things, kept, strict=True)}
 
 
 def figure_loss(losses: Mapping[str, float], shares: Mapping[str, float]) -> float:
-    """Of all that is drawn of the figure, by the area that each takes."""
-    return sum(share * losses[name] for name, share in shares.items()) / sum(shares.values())
+    """Of all that is drawn of the figure, by the area that each takes; 0 where nothing of it is to be kept."""
+    return sum(share * losses[name] for name, share in shares.items()) / max(sum(shares.values()), 1e-9)

@@ -19,15 +19,13 @@ import numpy as np
 from ..geometry.vectors import Bools, Floats
 from .edges import CLIPS, subsampled
 from .formula import Formula, colour_difference
-from .matte_loss import Lit
+from .matte_loss import Lit, black_clip
 from .smeared_hand import COVERS, SmearedHand
 
-EDGE = 0.58
+EDGE = 0.8
 """How wide an unmoved edge melts, pixels."""
 OF_CHROMA = 0.063
 """Error over it that less than full chroma adds."""
-BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS, MOST_BLACK = 0.005, 5.97, 1.24, 0.6
-"""The black clip near the hand: its least, by the noise, by what folds add to the clip that the screen needs."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -75,7 +73,7 @@ def causes_of_motion(at: MovingHand | None) -> dict[str, float]:
 
 def _without_and_with_noise(at: MovingHand) -> tuple[dict[str, float], dict[str, float]]:
     noise = np.array([0.0, at.noise])
-    black = np.minimum(MOST_BLACK, BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * at.folds)
+    black = np.array([black_clip(float(each), at.folds) for each in noise])
     white = 1.0 - np.clip(3.0 * noise, 0.04, 0.3)
     both = _melting(at, black, white)
     quiet, whole = (_Melting(both.own[i], both.screen_colour[i], both.weak_screen[i]) for i in (0, 1))

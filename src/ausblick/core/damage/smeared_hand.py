@@ -102,8 +102,9 @@ def _seen(arm: _Arm, crop: tuple[slice, slice], smear: float, turn: float, side:
     def areas(part: Floats32) -> Floats:
         counted = np.bincount(at, weights=alone_there * part / cover, minlength=len(COVERS))
         melting = shown * counted[:-1]
-        # What does not melt is solid: as much is covered in sum.
-        solid = counted[-1] + (1.0 - shown) * float(counted[:-1] @ COVERS[:-1])
+        # What does not melt is solid: as much is covered in sum. So is what passes before the body.
+        before = float(((1.0 - alone_there) * part).sum())
+        solid = before + counted[-1] + (1.0 - shown) * float(counted[:-1] @ COVERS[:-1])
         return np.asarray(side * side * np.append(melting, solid))
 
     edges = (side * float((slope[crop] * alone).sum()) for slope in (arm.hand_slope, arm.sleeve_slope))

@@ -67,16 +67,13 @@ def trial_key(frame: Frame, reading: FrameReading, clean: Frame | None = None) -
             )
         smooth = cv2.GaussianBlur(clean.signal(clean.pixels), (0, 0), 1.5)
         empty = linear_of(np.asarray(smooth, dtype=np.float32))
-    channel = reading.found.channel
-    picked = np.median(linear[_sized(reading.found.core, (frame.width, frame.height))], axis=0)
-    pulled = pull(
-        linear, channel, picked.astype(np.float64), min(AWAY * frame.height, 0.12 * frame.height), clean=empty
-    )
+    channel, size = reading.found.channel, (frame.width, frame.height)
+    core, solid = _sized(reading.found.core, size), _solid(reading, size)
+    picked = np.median(linear[core], axis=0)
+    away = min(AWAY * frame.height, 0.12 * frame.height)
+    pulled = pull(linear, channel, picked.astype(np.float64), away, clean=empty, figure=solid & ~core)
     if pulled is None:
         return None
-    size = (frame.width, frame.height)
-    core = _sized(reading.found.core, size)
-    solid = _solid(reading, size)
     residue, holes = core & (pulled.matte > BLACK), solid & (pulled.matte < WHITE)
     return TrialKey(
         linear=linear,

@@ -19,7 +19,7 @@ from ..light.mix import dimmed, probes_by_lamp, scalar_lux
 from ..plan import Plan, seen_as
 from .exposed_time import blur_of, flash_of
 from .lamps_in_picture import lamps_in_picture
-from .lit_set import on_face, on_subject
+from .lit_set import on_face, on_subject, round_subject
 from .results import Blur, Evaluation, Exposure, Flash, Focus, Zones
 from .screen_light import hue_spread_of, texture_of
 from .seen_screen import SeenScreen, seen_screen
@@ -76,6 +76,7 @@ def _own(plan: Plan, flash: Flash | None, blur: Blur, seen: SeenScreen, store: B
     face = on_face(plan, seen.lit.scene, store)
     spill = on_subject(plan, seen.lit.scene, store)
     places = {r.place.name: r.light for r in spill.probes}
+    around = round_subject(plan, seen.lit.scene, store)
     return {
         "exposure": _exposure(plan, face.light),
         "subject_light": face.light,
@@ -89,7 +90,7 @@ def _own(plan: Plan, flash: Flash | None, blur: Blur, seen: SeenScreen, store: B
         "zones": _zones(plan, seen.lit.beyond().on_screen, face.by_lamp),
         "flash": flash,
         "rim_ratio": _rim_ratio(plan, face.light, store),
-        "damage": damage_of(plan, seen.view, seen.keyed, places, blur.motion_px),
+        "damage": damage_of(plan, seen.view, seen.keyed, places, around, blur.motion_px),
     }
 
 

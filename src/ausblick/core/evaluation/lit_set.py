@@ -3,7 +3,7 @@ is, and it is remembered."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import partial
 
@@ -12,11 +12,13 @@ import numpy as np
 from ..camera.coverage import Coverage
 from ..camera.level_schools import key_channel
 from ..camera.view import View
+from ..geometry.vectors import Floats
 from ..light.basis import BasisStore
 from ..light.keys import lit_key
 from ..light.mirror import Reflection, pane_reflections
 from ..light.mix import dimmed, scalar_lux, tints
 from ..light.returned import SceneLight, returned_by_lamp, scene_light, screen_nodes
+from ..light.round_figure import light_round
 from ..light.spill import Spill, spill_of
 from ..plan import Plan
 from .on_face import OnFace, face_light
@@ -73,6 +75,11 @@ def on_subject(plan: Plan, scene: SceneLight, store: BasisStore) -> Spill:
     """Spill on the plan's subject, remembered."""
     channel = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
     return store.lit(("spill", lit_key(plan)), lambda: spill_of(plan, channel, scene, store))
+
+
+def round_subject(plan: Plan, scene: SceneLight, store: BasisStore) -> Mapping[str, Floats]:
+    """Light (5, 3) in lux round the parts of the plan's subject, remembered; empty without one."""
+    return store.lit(("round", lit_key(plan)), lambda: light_round(plan, scene, store))
 
 
 def _beyond(plan: Plan, scene: SceneLight, screen: ScreenLight, view: View, store: BasisStore) -> Beyond:

@@ -64,9 +64,11 @@ def pull(
     keyer: Keyer = "colour difference",
     clean: Floats32 | None = None,
     needed: Bools | None = None,
+    figure: Bools | None = None,
 ) -> Pulled | None:
     """None where no screen is in the picture. `picked` (3,): the screen's linear light; `away_px`: how far the flat
-    screen keeps from the figure.
+    screen keeps from the figure. `figure` (H, W): where somebody stands, whose clothes are never taken for screen,
+    whatever their hue.
 
     `clean` (H, W, 3): the same view without anybody, for the screen's light instead of the estimate. `needed` (H, W):
     flat screen that is known to be needed, for the clip.
@@ -77,6 +79,8 @@ def pull(
     if level <= 1e-4:
         return None
     near = _of_hue(linear, d, picked, level)
+    if figure is not None:
+        near &= ~figure
     sure = _shrunk(near & (d > BESIDE * _round_about(d, near, SMOOTH * linear.shape[0])))
     if float(sure.mean()) < 0.02:
         return None

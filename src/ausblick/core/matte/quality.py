@@ -62,11 +62,13 @@ def measured(drawn: Drawn, linear: Floats32, pulled: Pulled, channel: int, reach
     solid = cv2.erode(((alpha > 0.999) & (others < 0.5)).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
     loss = 100.0 * float((1.0 - pulled.matte[solid]).mean()) if solid.any() else None
     matte_error = np.abs(pulled.matte - alpha)
+    # The body that stands still beside the hand is no part of what moves: what is lost of it is a loss of matte.
+    beside = (alpha > 0.999) & (drawn.hand[: linear.shape[0], : linear.shape[1]] < 0.01)
     soft = (pulled.matte > 0.05) & (pulled.matte < 0.95) & outline & ~near_hair
     return Measures(
         edge_error=_mean(error, body),
         hair_error=_mean(error, hair_band),
-        motion_error=float(matte_error[near_hand & on_screen].sum()) * drawn.cm2 if hand.any() else None,
+        motion_error=float(matte_error[near_hand & on_screen & ~beside].sum()) * drawn.cm2 if hand.any() else None,
         soft_edge=float(soft.sum()) * drawn.cm2 if edge.any() else None,
         needed_clip=pulled.needed_clip,
         composite_error=_composite(drawn, linear, pulled, channel, edge),

@@ -27,6 +27,7 @@ from .render import Drawn, draw
 from .shoot import Codec, shoot
 
 EDGE = 3.0
+SOLID = 0.5
 
 
 class NoScreen(ValueError):
@@ -141,8 +142,14 @@ def simulate(
 def by(formula: Keyer, shot: Shot, capture: Capture) -> Shot:
     """The shot keyed by a formula."""
     away = _away(capture, shot.window)
-    pulled = pull(shot.linear, capture.key, capture.picked, away, formula)
+    pulled = pull(shot.linear, capture.key, capture.picked, away, formula, figure=_figure(shot))
     return replace(shot, pulled=None if pulled is None else held_out(pulled, shot.drawn))
+
+
+def _figure(shot: Shot) -> Bools:
+    """Who picks the screen sees where somebody stands: a shirt of its hue is no part of it."""
+    height, width = shot.linear.shape[:2]
+    return np.asarray(shot.drawn.alpha[:height, :width] > SOLID)
 
 
 def with_second(shot: Shot, capture: Capture) -> Shot:
@@ -154,7 +161,8 @@ def _flicker(crops: dict[str, Shot], capture: Capture, formula: Keyer) -> float 
     """Mean change of the matte where it is neither 0 nor 1, in %."""
     changes = []
     for shot in crops.values():
-        after = pull(shot.next, capture.key, capture.picked, _away(capture, shot.window), formula)
+        away = _away(capture, shot.window)
+        after = pull(shot.next, capture.key, capture.picked, away, formula, figure=_figure(shot))
         if shot.pulled is None or after is None:
             continue
         after = held_out(after, shot.drawn)
@@ -242,7 +250,7 @@ def _by_formula(
     person whom it costs most; None where no window has screen."""
     every = pull(
         whole.linear, capture.key, capture.picked, _away(capture, whole.window), formula,
-        needed=_needed(capture, whole),
+        needed=_needed(capture, whole), figure=_figure(whole),
     )  # fmt: skip
     own = {name: by(formula, shot, capture) for name, shot in shots.items()}
     if any(shot.pulled is not None for shot in own.values()):
