@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import platform
+import subprocess
+import sys
 from pathlib import Path
 
 import numpy as np
@@ -26,3 +29,33 @@ def test_many_small_pictures_that_are_gone_leave_nothing_behind() -> None:
     give_back()
     assert held_mb() < before + 40.0
     assert len(kept) == 5
+
+
+HEAPS_OF_TWELVE_THREADS = """
+import ctypes, sys
+from threading import Barrier, Thread
+from ausblick.app.spare_memory import share_heaps
+if sys.argv[1] == "shared":
+    share_heaps()
+library, all_there = ctypes.CDLL(None), Barrier(12)
+library.malloc.restype = ctypes.c_void_p
+def work():
+    all_there.wait()
+    for _ in range(200):
+        library.malloc(5000)
+    all_there.wait()
+threads = [Thread(target=work) for _ in range(12)]
+for thread in threads: thread.start()
+for thread in threads: thread.join()
+library.malloc_stats()
+"""
+
+
+@pytest.mark.skipif(platform.libc_ver()[0] != "glibc", reason="another C library")
+def test_a_servers_threads_share_two_heaps() -> None:
+    def heaps(how: str) -> int:
+        told = subprocess.run([sys.executable, "-c", HEAPS_OF_TWELVE_THREADS, how], capture_output=True, text=True)
+        return told.stderr.count("Arena ")
+
+    assert 1 <= heaps("shared") <= 2
+    assert heaps("as it comes") > 4

@@ -19,6 +19,7 @@ from ausblick.core.standin.last_light import LastLight
 
 from .asked_once import AskedOnce
 from .frame_told import FrameCause, FrameComparison
+from .spare_memory import give_back
 from .turns import Turns
 from .wanted import still_wanted
 
@@ -50,7 +51,10 @@ class Memory:
         if not with_remedies:
             # Asked for at every move of a hand: each plan once.
             return judge()
-        return self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
+        found = self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
+        # The hand rests: what its moves left is free.
+        give_back()
+        return found
 
     def evaluated(self, plan: Plan) -> Evaluation:
         """Its evaluation, worked out once for all who ask for it now."""

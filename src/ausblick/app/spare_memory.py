@@ -10,17 +10,28 @@ import ctypes
 from functools import lru_cache
 from typing import Any
 
+MOST_HEAPS = -8
+"""The number by which glibc's mallopt (malloc.h: M_ARENA_MAX) is told how many heaps its threads share."""
+HEAPS = 2
+
 
 def give_back() -> None:
     """Where the C library can (glibc); nothing elsewhere."""
-    trim = _trim()
+    trim = _of_library("malloc_trim")
     if trim is not None:
         trim(0)
 
 
-@lru_cache(maxsize=1)
-def _trim() -> Any:
+def share_heaps() -> None:
+    """A server's threads come and go with their requests: each heap that one has used is kept for good."""
+    option = _of_library("mallopt")
+    if option is not None and _of_library("malloc_trim") is not None:
+        option(MOST_HEAPS, HEAPS)
+
+
+@lru_cache(maxsize=2)
+def _of_library(name: str) -> Any:
     try:
-        return ctypes.CDLL(None).malloc_trim
+        return getattr(ctypes.CDLL(None), name)
     except (AttributeError, OSError, TypeError):
         return None

@@ -22,6 +22,7 @@ from flask_openapi3.openapi import OpenAPI
 
 from ausblick.app.door import Role
 from ausblick.app.memory import Memory
+from ausblick.app.spare_memory import give_back, share_heaps
 from ausblick.store.data_folder import data_dir
 from ausblick.store.trouble import StoreTrouble
 
@@ -54,6 +55,7 @@ def run(
     place: Path | None, port: int, wishes: Wishes = Wishes(), prepare: Callable[[Path], None] = lambda _: None
 ) -> int:
     """Serve a data folder, once it is prepared; prints the address. Returns the exit code."""
+    share_heaps()
     if not (STATIC / "index.html").is_file():
         print("ausblick: the page is not built; run 'make demo' or 'make build' first", file=sys.stderr)
         return 2
@@ -89,6 +91,7 @@ def run(
     # The program itself is no garbage: looking through it would stop a drag for a fifth of a second.
     gc.collect()
     gc.freeze()
+    give_back()
     try:
         _serve(Serving(app), listening)
     finally:
