@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import mmap
 import platform
 import subprocess
 import sys
@@ -10,6 +11,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from ausblick.app import spare_memory
 from ausblick.app.spare_memory import give_back
 
 
@@ -59,3 +61,16 @@ def test_a_servers_threads_share_two_heaps() -> None:
 
     assert 1 <= heaps("shared") <= 2
     assert heaps("as it comes") > 4
+
+
+def test_little_is_kept_for_the_next_picture_and_much_is_given_back(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    given: list[int] = []
+    monkeypatch.setattr(spare_memory, "give_back", lambda: given.append(1))
+    monkeypatch.setattr(spare_memory, "HELD", tmp_path / "statm")
+    spare_memory.give_back_much()
+    for megabytes in (600, 800):
+        (tmp_path / "statm").write_text(f"999999 {megabytes * 2**20 // mmap.PAGESIZE} 7 1 0 5 0\n")
+        spare_memory.give_back_much()
+    assert given == [1]

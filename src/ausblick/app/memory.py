@@ -19,7 +19,7 @@ from ausblick.core.standin.last_light import LastLight
 
 from .asked_once import AskedOnce
 from .frame_told import FrameCause, FrameComparison
-from .spare_memory import give_back
+from .spare_memory import give_back_much
 from .turns import Turns
 from .wanted import still_wanted
 
@@ -53,7 +53,7 @@ class Memory:
             return judge()
         found = self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
         # The hand rests: what its moves left is free.
-        give_back()
+        give_back_much()
         return found
 
     def evaluated(self, plan: Plan) -> Evaluation:
