@@ -239,3 +239,12 @@ def test_who_stands_beside_a_window_loses_neither_hair_nor_hand_to_the_key() -> 
     assert min(hair, motion) > 0.0
     assert told(2.6) == (0.0, 0.0)
     assert min(told(2.6, window=None)) > 0.0
+
+
+def test_the_edge_of_what_is_brighter_the_other_way_melts_later() -> None:
+    """Fuchsia whose d is as far below 0 as the screen's is above: a fiftieth of a half; grey has none."""
+    told = causes_of_edge(replace(PLAIN, arm=-1.0))
+    assert told["dark screen"] == pytest.approx(0.02 * 0.5)
+    assert causes_of_edge(PLAIN)["dark screen"] == 0.0
+    clipped = causes_of_edge(replace(PLAIN, arm=-1.0, clipped=2.0))
+    assert clipped["clipping"] == pytest.approx(0.02 * (0.5 + 2.0))

@@ -50,8 +50,9 @@ def causes_of_edge(at: AtTheEdge) -> dict[str, float]:
         "noise": 0.4 * at.noise,
         "screen colour": 0.217 * _between(at.arm, 1.0) + 0.08 * _between(at.cheek, 1.0),
         "shadow": 0.063 * at.shadow,
-        "clipping": 0.03 * min(at.clipped, MOST_CLIPPED),
         "mirrored": at.mirrored,
+        # A half-covered pixel of a thing whose d is n times the screen's, the other way, errs by n / 2(1 + n).
+        **_weak_screen(at, 0.02 * _over_one(-at.arm), 0.02),
     }
 
 
@@ -80,6 +81,10 @@ def _weak_screen(at: AtTheEdge, beside: float, each: float) -> dict[str, float]:
     if at.clipped > CLIPS:
         return {"dark screen": 0.0, "clipping": clipping + beside}
     return {"dark screen": beside, "clipping": clipping}
+
+
+def _over_one(value: float) -> float:
+    return max(0.0, value) / (1.0 + max(0.0, value))
 
 
 def _between(value: float, most: float) -> float:
