@@ -3,8 +3,9 @@
     python benchmarks/keys.py [plans]      2 to 4 s each
 
 The constants of core/damage/edges.py were fitted to the first 150, those of core/damage/moving_hand.py to the 200
-after them, and some of both were set on the 200 after those; from 550 on plans are held out. Told are, over all plans: rank correlation and mean distance of
-predicted and keyed quality, each part's fit, and how the weighted open findings go with the quality.
+after them, and some of both were set on the 200 after those; from 550 on plans are held out. Told are, over all
+plans: rank correlation and mean distance of predicted and keyed quality, each part's fit, and how the weighted open
+findings go with the quality.
 """
 
 from __future__ import annotations
