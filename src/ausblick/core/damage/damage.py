@@ -144,7 +144,7 @@ def _by_formula(figure: ShownFigure | None, screen: ScreenSignal, clip: ScreenCl
     losses: dict[str, float] = {}
     loss, at, moving = None, None, None
     if figure is not None:
-        black = black_clip(screen.noise_share, clip.causes["folds"], clip.causes["unevenness"])
+        black = black_clip(screen.noise_share, clip.causes["folds"])
         losses = losses_of(figure.things, screen, key, black)
         loss = figure_loss(losses, figure.areas)
         at = _at_the_edge(figure, screen, clip, key)

@@ -17,15 +17,13 @@ from ..geometry.vectors import Floats
 from .formula import colour_difference
 from .screen_signal import ScreenSignal
 
-BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS, BLACK_BY_UNEVENNESS, MOST_BLACK = 0.005, 5.97, 1.24, 0.2, 0.6
-"""The black clip near the figure: its least, by the noise, by what folds and unevenness add to the clip that the
-whole screen needs: the local estimate leaves a fifth of what is uneven."""
+BLACK, BLACK_BY_NOISE, BLACK_BY_FOLDS, MOST_BLACK = 0.005, 5.97, 1.24, 0.6
+"""The black clip near the figure: its least, by the noise, by what folds add to the clip that the screen needs."""
 
 
-def black_clip(noise: float, folds: float, unevenness: float = 0.0) -> float:
-    """`noise`: share of d of the screen; `folds`, `unevenness`: what they add to the clip."""
-    black = BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * folds + BLACK_BY_UNEVENNESS * unevenness
-    return min(MOST_BLACK, black)
+def black_clip(noise: float, folds: float) -> float:
+    """`noise`: share of d of the screen; `folds`: what they add to the clip."""
+    return min(MOST_BLACK, BLACK + BLACK_BY_NOISE * noise + BLACK_BY_FOLDS * folds)
 
 
 @dataclass(frozen=True, eq=False)
