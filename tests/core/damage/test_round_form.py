@@ -81,6 +81,16 @@ def test_a_lit_floor_run_sends_the_shins_more_of_its_colour_than_the_chest() -> 
     assert shares["legs"] > 1.5 * shares["chest"]
 
 
+def test_a_sitters_shins_are_lit_where_they_are() -> None:
+    """0.4 m before the mark: 2.1 m from a lamp near the ground that is 2.5 m from who stands, two fifths more."""
+    lamp = {"position": [0.0, 0.4, 5.0], "aim": [0.0, 0.4, 2.4]}
+    lit = {}
+    for posture in ("standing", "seated"):
+        own = plan({"framing": "full", "posture": posture}, lights=[lamp])
+        lit[posture] = float(round_subject(own, scene_light(own, STORE), STORE)["legs"][2].sum())
+    assert lit["seated"] == pytest.approx(1.41 * lit["standing"], rel=0.15)
+
+
 def test_a_shirt_of_the_screens_hue_is_not_picked_as_screen_where_somebody_is_seen_to_stand() -> None:
     """Navy of a quarter of the screen's light in the middle of a blue screen: 0.75 of it is kept by any one colour
     that is picked beside it; picked itself, all is lost."""

@@ -167,11 +167,8 @@ def _by_formula(figure: ShownFigure | None, screen: ScreenSignal, clip: ScreenCl
 def _at_the_edge(figure: ShownFigure, screen: ScreenSignal, clip: ScreenClip, key: int) -> AtTheEdge:
     """What the subject's places look like before the screen."""
     light, subject = figure.places, figure.subject
-    skin, hair, on_hair = (
-        np.array(subject.skin),
-        np.array(subject.hair),
-        0.6 * light["shoulders"] + 0.5 * light["face"],
-    )
+    skin, hair = np.array(subject.skin), np.array(subject.hair)
+    on_hair = 0.6 * light["shoulders"] + 0.5 * light["face"]
 
     def share(ink: Floats, lit: Floats) -> float:
         return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median

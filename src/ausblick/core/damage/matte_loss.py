@@ -1,8 +1,9 @@
 """How much of the solid figure the key takes with the screen.
 
-    matte = clip((1 - d / d_screen - 0.03) / (white clip - 0.03))       of places all across it (round_form.py)
+    matte = clip((1 - d / d_screen - black) / (white - black))       of places all across it (round_form.py)
 
-Light on the cloth against light on the screen matters, not equal light. No constant is fitted.
+Light on the cloth against light on the screen matters, not equal light. The black clip is the moving hand's, fitted
+there.
 """
 
 from __future__ import annotations

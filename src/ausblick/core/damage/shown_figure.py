@@ -68,7 +68,9 @@ def shown_figure(
     grey = grey_lux(plan.camera)
     edge = _edge_in_picture(plan, subject, view)
     seen = seen_lights({part: lux / grey for part, lux in around.items()}, key)
-    moves = edge.hand and smear_px is not None and edge.pixel_cm > 0.0
+    hand = None
+    if smear_px is not None and edge.hand and edge.pixel_cm > 0.0:
+        hand = smeared_hand(plan, subject, view, smear_px)
     return ShownFigure(
         subject=subject,
         chroma=plan.camera.recording.chroma,
@@ -77,7 +79,7 @@ def shown_figure(
         seen=seen,
         things=_things(subject, seen),
         areas=_areas(subject, view),
-        hand=smeared_hand(plan, subject, view, smear_px) if moves and smear_px is not None else None,
+        hand=hand,
         worn=_worn(subject),
     )
 

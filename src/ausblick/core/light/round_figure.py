@@ -6,11 +6,12 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from ..geometry.vectors import Floats, cross, unit
+from ..geometry.vectors import Floats
 from ..plan import EYE_HEIGHT, Plan
 from .basis import BasisStore
 from .others_shade import probes_among_others
 from .returned import SceneLight, probe_factors
+from .spill import facing_camera, knees_forward
 
 TURNED = (-90.0, -45.0, 0.0, 45.0, 90.0)
 """Degrees round the figure from where it faces the camera, to its left."""
@@ -24,14 +25,16 @@ def light_round(plan: Plan, light: SceneLight, store: BasisStore) -> Mapping[str
     subject = plan.subject
     if subject is None:
         return {}
-    x, z = subject.x, subject.z
-    toward = np.array([plan.camera.x - x, 0.0, plan.camera.z - z])
-    ahead = unit(toward) if float(np.linalg.norm(toward)) > 1e-6 else np.array([0.0, 0.0, 1.0])
-    aside = cross(np.array([0.0, 1.0, 0.0]), ahead)
-    turns = np.radians(TURNED)[:, None]
-    out = np.cos(turns) * ahead + np.sin(turns) * aside
-    places = [np.array([x, subject.up(up), z]) + reach * out for up, reach in ROUND.values()]
-    at, facing = np.round(np.concatenate(places), 6), np.round(np.tile(out, (len(ROUND), 1)), 9)
+    ahead, aside = facing_camera(plan, subject)
+    turns = np.radians(np.array(TURNED))[:, None]
+    out: Floats = np.cos(turns) * ahead + np.sin(turns) * aside
+    forward = {"legs": knees_forward(subject)}
+    places: list[Floats] = [
+        np.array([subject.x, subject.up(up), subject.z]) + forward.get(part, 0.0) * ahead + reach * out
+        for part, (up, reach) in ROUND.items()
+    ]
+    at = np.concatenate(places).round(6)
+    facing = np.tile(out, (len(ROUND), 1)).round(9)
     total = (
         probes_among_others(plan, at, facing, store) + probe_factors(light.scene, at, facing, store) @ light.leaving
     )

@@ -63,18 +63,28 @@ KNEES_FORWARD = 0.4
 """Of somebody seated, before the mark, m."""
 
 
+def knees_forward(subject: Subject) -> float:
+    """How far before the mark the knees are, m."""
+    return KNEES_FORWARD if subject.posture == "seated" else 0.0
+
+
+def facing_camera(plan: Plan, subject: Subject) -> tuple[Floats, Floats]:
+    """The subject's own ahead, toward the camera, and aside, to its right in the picture: (3,) each, unit length."""
+    toward = np.array([plan.camera.x - subject.x, 0.0, plan.camera.z - subject.z])
+    ahead = unit(toward) if float(np.linalg.norm(toward)) > 1e-6 else np.array([0.0, 0.0, 1.0])
+    return ahead, cross(np.array([0.0, 1.0, 0.0]), ahead)
+
+
 def places_of(plan: Plan, subject: Subject) -> list[Place]:
     """Where the subject is probed: head, chest, arms, hands and feet."""
     x, z = subject.x, subject.z
-    toward = np.array([plan.camera.x - x, 0.0, plan.camera.z - z])
-    ahead = unit(toward) if float(np.linalg.norm(toward)) > 1e-6 else np.array([0.0, 0.0, 1.0])
-    aside = cross(np.array([0.0, 1.0, 0.0]), ahead)
+    ahead, aside = facing_camera(plan, subject)
 
     def place(name: str, kind: Kind, up: float, out: Floats, facing: Floats, reach: float) -> Place:
         at = np.array([x, subject.up(up), z]) + reach * out
         return Place(name, kind, tuple(np.round(at, 6).tolist()), tuple(np.round(facing, 9).tolist()))
 
-    knees = KNEES_FORWARD if subject.posture == "seated" else 0.0
+    knees = knees_forward(subject)
     down, over = np.array([0.0, -1.0, 0.0]), np.array([0.0, 1.0, 0.0])
     return [
         place("face", "front", EYE_HEIGHT, ahead, ahead, 0.0),
