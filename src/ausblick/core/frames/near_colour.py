@@ -29,8 +29,8 @@ OTHER = 0.10
 """A part differs in its ratios from the screen round it by this much."""
 ALIKE = 0.04
 """Parts nearer than this to a part that is screen are of it: a floor run seen between two legs."""
-LEAST = 0.004
-"""Of the frame."""
+LEAST, LEAST_ALIKE = 0.004, 0.0005
+"""Of the frame: a part that is judged by itself, and one that has the colour of cloth which is found: a forearm."""
 ON_BORDER, TOUCHES, WITHIN = 0.25, 0.03, 0.85
 """Of a part's rim: what reaches the screen's border is screen; a garment touches somebody; a gap is all within."""
 SIDE = [2, -3]
@@ -69,29 +69,46 @@ class _Part(NamedTuple):
     touches: float
     place: LostPlace
 
+    @property
+    def is_large(self) -> bool:
+        return self.place.area_percent >= 100.0 * LEAST
+
 
 def lost_parts(linear: Floats32, found: FoundScreen, contact: Contact) -> LostParts:
     """What of the found screen (h, w, 3 of light) is rather somebody's clothes; empty where nothing is."""
     whole = closed(found.mask, SPECKLE) & ~contact.figure
     ratios = _ratios(linear, whole, found.channel)
     parts = _parts(linear[..., found.channel], ratios, whole, contact)
-    screen = [one for one in parts if one.is_screen]
-    lost = [
-        one
-        for one in parts
-        if not one.is_screen
-        and TOUCHES <= one.touches <= WITHIN
-        and all(float(np.hypot(*(one.ratios - other.ratios))) >= ALIKE for other in screen)
-    ]
+    lost = _lost(parts)
     mask = np.zeros(found.mask.shape, dtype=bool)
     for one in lost:
         mask |= _grown(one.mask)
-    places = [one.place for one in lost]
+    places = [one.place for one in lost if one.is_large]
     for cloth in _hanging(linear[..., found.channel], ratios, whole, contact.figure):
         if float(mask[cloth].mean()) < TOLD:
             places.append(_place(cloth))
         mask |= dilated(cloth, 3)
     return LostParts(mask & found.mask, tuple(places))
+
+
+def _lost(parts: list[_Part]) -> list[_Part]:
+    """Which of the parts are cloth; what is small is told by the colour of what is not."""
+    apart = [one for one in parts if not one.is_screen]
+    screen = [one for one in parts if one.is_screen]
+    cloth = [
+        one
+        for one in apart
+        if one.is_large
+        and TOUCHES <= one.touches <= WITHIN
+        and not any(_alike(one.ratios, other.ratios) for other in screen if other.is_large)
+    ]
+    return cloth + [
+        one for one in apart if not one.is_large and any(_alike(one.ratios, other.ratios) for other in cloth)
+    ]
+
+
+def _alike(one: Floats, other: Floats) -> bool:
+    return float(np.hypot(*(one - other))) < ALIKE
 
 
 def _hanging(key: Floats32, ratios: Floats32, whole: Bools, figure: Bools) -> list[Bools]:
@@ -128,12 +145,15 @@ def _smoothed(values: Floats32, whole: Bools) -> Floats32:
 
 
 def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> list[_Part]:
-    """The found screen in parts that edges of colour divide, the largest left out: that is the screen."""
+    """The found screen in parts that edges of colour divide, the largest left out: that is the screen. Small ones
+    only where they have the colour of a larger one that may be cloth."""
     inner, change = eroded(whole), _change(ratios)
     if not inner.any():
         return []
     flat = inner & (change < max(ABRUPT, OF_NOISE * float(np.median(change[inner]))))
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(flat.astype(np.uint8), connectivity=4)
+    # A way of a pixel or two, where an arm and its edges are bent together, joins nothing.
+    flat = cv2.morphologyEx(flat.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(flat, connectivity=4)
     if count < 3:
         return []
     main = 1 + int(np.argmax(stats[1:, cv2.CC_STAT_AREA]))
@@ -141,8 +161,14 @@ def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> l
     border[:, :4] = border[:, -4:] = border[:4] = True
     near = dilated(contact.figure, REACH)
     largest = np.asarray(labels == main)
-    large = [i for i in range(1, count) if i != main and stats[i, cv2.CC_STAT_AREA] >= LEAST * labels.size]
-    parts = [_part(np.asarray(labels == i), ratios, largest, border, near) for i in large]
+    sizes = {i: stats[i, cv2.CC_STAT_AREA] / labels.size for i in range(1, count) if i != main}
+    parts = [_part(np.asarray(labels == i), ratios, largest, border, near) for i in sizes if sizes[i] >= LEAST]
+    apart = [one for one in parts if not one.is_screen]
+    for i in [i for i in sizes if apart and LEAST_ALIKE <= sizes[i] < LEAST]:
+        mask = np.asarray(labels == i)
+        own = np.median(ratios[mask], axis=0)
+        if any(_alike(own, other.ratios) for other in apart):
+            parts.append(_part(mask, ratios, largest, border, near))
     return [one for one in parts if float((key[one.mask] > CLIPPING).mean()) < CLIPPED]
 
 
