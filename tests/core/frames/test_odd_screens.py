@@ -174,6 +174,22 @@ def test_a_garment_near_the_screens_hue_is_the_figures_and_its_holes_are_told(cl
     assert holes > 50.0
 
 
+def test_a_raised_forearm_in_such_cloth_is_the_figures_too() -> None:
+    """It touches the shirt with its edge alone, and is small."""
+    light = np.empty((270, 480, 3))
+    light[:] = MUSLIN
+    cloth = (0.06, 0.22, 0.12)
+    light[110:, 190:290] = cloth
+    cv2.line(light, (330, 130), (305, 190), cloth, 13)
+    cv2.ellipse(light, (240, 75), (28, 38), 0, 0, 360, (0.45, 0.30, 0.22), -1)
+    cv2.ellipse(light, (335, 112), (9, 16), 0, 0, 360, (0.45, 0.30, 0.22), -1)
+    signal = rec709(cv2.GaussianBlur(light, (0, 0), 0.8)) + np.random.default_rng(2).normal(0.0, 0.004, light.shape)
+    reading = read_frame(Frame((65535.0 * np.clip(signal, 0.0, 1.0)).astype(np.uint16), 65535.0))
+    assert reading.found is not None
+    assert not reading.found.mask[150:175, 316].any()
+    assert reading.shadows == ()
+
+
 def test_a_floor_run_in_other_light_and_a_plain_coat_are_nothing_lost() -> None:
     for one in (dressed((0.11, 0.12, 0.13)), dressed((0.11, 0.12, 0.13), fold=True)):
         reading = read_frame(one)

@@ -17,6 +17,7 @@ import cv2
 import numpy as np
 
 from ..geometry.vectors import Bools, Floats32
+from .burnt import with_burnt
 from .frame import linear_of
 
 LONGEST = 640
@@ -123,19 +124,21 @@ def _of_hue(linear: Floats32, channel: int, mask: Bools) -> Bools:
     """The mask (h, w) of one key channel, or a clearly larger one that it has under another white balance."""
     found = mask
     for gain in BALANCES:
-        balanced = linear * np.array([gain, 1.0, 1.0 / gain], dtype=np.float32)
-        other = _by_channel(balanced, channel)
+        other = _by_channel(linear, channel, gains=(gain, 1.0, 1.0 / gain))
         if other.mean() > LARGER * found.mean() + LEAST_AREA:
             found = other
     return found
 
 
-def _by_channel(linear: Floats32, channel: int, limits: Limits = SURE) -> Bools:
-    """The screen as seen by one key channel (h, w); empty where that channel does not lead."""
-    planes = cv2.split(linear)
+def _by_channel(
+    linear: Floats32, channel: int, limits: Limits = SURE, gains: tuple[float, float, float] = (1.0, 1.0, 1.0)
+) -> Bools:
+    """The screen as seen by one key channel (h, w); empty where that channel does not lead. `gains`: of red, green,
+    blue, for another white balance."""
+    planes = [p if gain == 1.0 else p * np.float32(gain) for p, gain in zip(cv2.split(linear), gains, strict=True)]
     key = np.asarray(planes[channel])
     per_key = np.float32(1.0) / np.maximum(key, np.float32(1e-4))
-    first, second = (np.asarray(planes[c] * per_key, dtype=np.float32) for c in range(3) if c != channel)
+    first, second = (np.asarray(planes[c] * per_key, dtype=np.float32) for c in _others(channel))
     candidate = (key > 0.006) & (first < limits.ratio) & (second < limits.ratio)
     if np.count_nonzero(candidate) < LEAST_AREA * key.size:
         return np.zeros(key.shape, dtype=bool)
@@ -146,7 +149,13 @@ def _by_channel(linear: Floats32, channel: int, limits: Limits = SURE) -> Bools:
         return np.zeros(key.shape, dtype=bool)
     away = np.square(first - peak[0]) + np.square(second - peak[1])
     reach = 1.0 if limits is SURE else min(1.0, TO_GREY * float(np.hypot(1.0 - peak[0], 1.0 - peak[1])) / LOOSE)
-    return _grown(candidate & (away < (reach * NEAR) ** 2), candidate & (away < (reach * LOOSE) ** 2))
+    seen = _grown(candidate & (away < (reach * NEAR) ** 2), candidate & (away < (reach * LOOSE) ** 2))
+    own = [float(ratio) * gains[channel] / gains[c] for ratio, c in zip(peak, _others(channel), strict=True)]
+    return with_burnt(seen, linear, channel, (own[0], own[1]))
+
+
+def _others(channel: int) -> tuple[int, int]:
+    return (0, 2) if channel == 1 else (0, 1)
 
 
 def _densest(first: Floats32, second: Floats32) -> tuple[np.float32, np.float32]:

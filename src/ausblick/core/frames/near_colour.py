@@ -152,8 +152,8 @@ def _parts(key: Floats32, ratios: Floats32, whole: Bools, contact: Contact) -> l
         return []
     flat = inner & (change < max(ABRUPT, OF_NOISE * float(np.median(change[inner]))))
     # A way of a pixel or two, where an arm and its edges are bent together, joins nothing.
-    flat = cv2.morphologyEx(flat.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(flat, connectivity=4)
+    wide = cv2.morphologyEx(flat.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(wide, connectivity=4)
     if count < 3:
         return []
     main = 1 + int(np.argmax(stats[1:, cv2.CC_STAT_AREA]))

@@ -1,0 +1,104 @@
+"""Where a screen is lit so much that its key channel clips: a hot spot, and no part of the figure.
+
+A clipped channel says "at least this much". The light of a lamp scales all three alike, so that the other two tell by
+their ratio to each other that it is still the screen, and by how much it is over: k times the clip.
+
+    k = 1 at the clip    seen (r/g, b/g) = k x the screen's own, up to where a second channel clips, too; then the
+                         third alone tells; where all clip there is white, which is screen where it begins slowly
+
+What begins abruptly is somebody's clothes: k is as much on either side of a hot spot's border. Thresholds are ours:
+tried on 147 made pictures, 30 of them with screens that clip in part.
+"""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from ..geometry.vectors import Bools, Floats32
+from .whole_masks import closed, dilated
+
+CLIP = 0.955
+"""Of linear light: a signal of 98 %."""
+OFF = 0.12
+"""How far a place's ratios, less its k, are from the screen's."""
+LEAST_RATIO = 0.03
+MOST = 6.0
+"""k that is still told from the third channel."""
+LEAST = 0.0004
+"""Of the frame."""
+RIM = 5
+"""px on either side of a border."""
+STEP = 1.2
+"""k within a border is no more than so many times that without."""
+OF_RIM = 0.2
+"""Of what lies round a hot spot, this much is screen: the figure hides the rest."""
+SLOWLY = 0.8
+"""The least channel round a place where all clip, in its lowest quarter."""
+
+
+def with_burnt(screen: Bools, linear: Floats32, channel: int, peak: tuple[float, float]) -> Bools:
+    """A screen (h, w) of light (h, w, 3) and ratios `peak`, and what of it clips."""
+    key = linear[..., channel]
+    clips = key >= CLIP
+    if np.count_nonzero(clips & ~screen) < LEAST * screen.size or not screen.any():
+        return screen
+    others = [linear[..., c] for c in range(3) if c != channel]
+    over = _over(clips, others, peak)
+    found = screen | _joined(np.isfinite(over) & clips & ~screen, screen, over)
+    least = np.minimum(np.minimum(others[0], others[1]), key)
+    found |= _white(least, found)
+    # Speckle between what was told by three, two and one of the channels.
+    return found | (closed(found, RIM) & clips)
+
+
+def _over(clips: Bools, others: list[Floats32], peak: tuple[float, float]) -> Floats32:
+    """k (h, w); 1 where the key channel does not clip, NaN where it clips and the rest is not the screen's."""
+    first, second = others
+    own = [max(one, LEAST_RATIO) for one in peak]
+    scale = (first * own[0] + second * own[1]) / np.maximum(first**2 + second**2, np.float32(1e-6))
+    off = np.hypot(scale * first - own[0], scale * second - own[1])
+    by_both = np.where(off < OFF, 1.0 / np.maximum(scale, np.float32(1e-3)), np.nan)
+    over = np.maximum(by_both, 1.0)
+    for unclipped, ratio, clipped, its in ((first, own[0], second, own[1]), (second, own[1], first, own[0])):
+        alone = (clipped >= CLIP) & (unclipped < CLIP)
+        by_one = unclipped / np.float32(ratio)
+        over = np.where(alone, np.where((by_one * its > SLOWLY) & (by_one < MOST), by_one, np.nan), over)
+    over = np.where((first >= CLIP) & (second >= CLIP), np.nan, over)
+    return np.asarray(np.where(clips, over, 1.0), dtype=np.float32)
+
+
+def _joined(candidate: Bools, screen: Bools, over: Floats32) -> Bools:
+    """The parts of what may be a hot spot that the screen goes over into slowly."""
+    found = np.zeros_like(screen)
+    opened = cv2.morphologyEx(candidate.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(opened, connectivity=8)
+    for label in range(1, count):
+        if stats[label, cv2.CC_STAT_AREA] < LEAST * screen.size:
+            continue
+        part = np.asarray(labels == label)
+        around = dilated(part, 2 * RIM + 1) & ~part
+        without = around & screen
+        within = part & dilated(without, 2 * RIM + 1)
+        if np.count_nonzero(without) < OF_RIM * np.count_nonzero(around) or not within.any():
+            continue
+        outside = over[without & np.isfinite(over)]
+        if len(outside) and float(np.median(over[within])) < STEP * float(np.median(outside)):
+            found |= part
+    return found
+
+
+def _white(least: Floats32, screen: Bools) -> Bools:
+    """Where all three clip, as far as it begins slowly."""
+    found = np.zeros_like(screen)
+    white = (least >= CLIP) & ~screen
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(white.astype(np.uint8), connectivity=8)
+    for label in range(1, count):
+        if stats[label, cv2.CC_STAT_AREA] < LEAST * screen.size:
+            continue
+        part = np.asarray(labels == label)
+        around = dilated(part, 2 * RIM + 1) & ~part
+        rim = around & screen
+        if np.count_nonzero(rim) > 0.5 * np.count_nonzero(around) and float(np.quantile(least[rim], 0.25)) > SLOWLY:
+            found |= part
+    return found
