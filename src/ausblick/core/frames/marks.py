@@ -28,6 +28,8 @@ STANDS_OUT = 2.0
 USUAL = 4.5
 SHARP = 0.6
 """Of a patch's difference that is there within a few pixels: shadows and folds end softly."""
+ENCLOSED = 0.8
+"""Of what lies just outside of a patch, this much is screen."""
 LONGEST_SIDES = 3.0
 """A patch that is longer, in its widths, is a fold or a tape."""
 LEAST_ALIKE, ALIKE = 4, 2.5
@@ -126,7 +128,8 @@ def _is_sharp(patch: _Patch, fine: Floats32, core: Bools) -> bool:
     window = np.s_[y0 : y + h + reach, x0 : x + w + reach]
     ring = core[window].copy()
     ring[max(0, y - 1) - y0 : y + h + 1 - y0, max(0, x - 1) - x0 : x + w + 1 - x0] = False
-    if ring.sum() < 8:
+    # What the picture's edge or the screen's cuts is a dark corner: it has its difference beyond.
+    if ring.sum() < ENCLOSED * ((w + 2 * reach) * (h + 2 * reach) - (w + 2) * (h + 2)):
         return False
     step = float(fine[y : y + h, x : x + w].max()) - float(fine[window][ring].mean())
     return step >= SHARP * patch.delta
