@@ -98,6 +98,31 @@ def test_hair_hands_and_folds_are_no_marks(plan: Any) -> None:
     assert read_frame(Frame(picture, 255.0)).marks == ()
 
 
+def test_folds_all_over_a_cloth_are_no_marks_and_count_as_unevenness() -> None:
+    rough = np.random.default_rng(11).normal(0.0, 1.0, (HIGH, WIDE))
+    folds = cv2.GaussianBlur(rough, (0, 0), 9.0) - cv2.GaussianBlur(rough, (0, 0), 25.0)
+    # Deep in one half, as under light from a side, hardly there in the other.
+    depth = 0.02 + 0.10 * (np.arange(WIDE) < 700)
+    folded, plain = (
+        read(screen() * share[..., None]) for share in (1.0 + depth * folds / folds.std(), np.ones((HIGH, 1)))
+    )
+    assert folded.marks == ()
+    assert folded.band_percent is not None
+    assert plain.band_percent is not None
+    assert folded.band_percent > plain.band_percent + 8.0
+
+
+def test_loose_hair_is_no_mark_however_far_it_flies() -> None:
+    hair, rng = screen(), np.random.default_rng(5)
+    for angle in rng.uniform(0.0, 2.0 * np.pi, 260):
+        along = np.linspace(60.0, rng.uniform(80.0, 190.0), 14)[:, None] * (np.cos(angle), 0.9 * np.sin(angle))
+        strand = (along + rng.normal(0.0, 5.0, along.shape).cumsum(axis=0) * 0.4 + (800, 330)).astype(np.int32)
+        cv2.polylines(hair, [strand], False, (0.2, 0.14, 0.1), 1, cv2.LINE_AA)
+    cv2.ellipse(hair, (800, 330), (80, 110), 0, 0, 360, (0.2, 0.14, 0.1), -1)
+    assert read(hair).marks == ()
+    assert len(read(crosses(hair, (0.8, 0.1, 0.1))).marks) == 12
+
+
 def test_a_stand_at_the_edge_is_a_thing_and_no_contact_of_the_subject(tmp_path: Path) -> None:
     picture = screen()
     picture[300:, 1480:1500] = (0.06, 0.06, 0.06)

@@ -16,7 +16,7 @@ from ..geometry.vectors import Bools, Floats32
 from .contact import LEAST
 from .find_screen import FoundScreen
 from .spots import broadly, smoothed
-from .whole_masks import filled
+from .whole_masks import dilated, filled
 
 FEWEST_PIXELS = 6
 NEAR_FIGURE = 0.012
@@ -32,6 +32,8 @@ ENCLOSED = 0.8
 """Of what lies just outside of a patch, this much is screen."""
 LONGEST_SIDES = 3.0
 """A patch that is longer, in its widths, is a fold or a tape."""
+BOTH_WAYS = 0.2
+"""Where so many for each patch stand out the other way, all are folds."""
 LEAST_ALIKE, ALIKE = 4, 2.5
 """One patch of the screen's colour may be anything; several that are alike in size and light are marks."""
 
@@ -64,10 +66,9 @@ class FoundMarks:
 def find_marks(percent: Floats32, found: FoundScreen, figure: Bools) -> FoundMarks:
     """Of a reduced picture's trace (h, w) in %."""
     height, width = percent.shape
-    reach = 2 * max(2, round(NEAR_FIGURE * width)) + 1
-    near = cv2.dilate(figure.astype(np.uint8), np.ones((reach, reach), np.uint8)).astype(bool)
-    free = (box for box in (*_of_other_colour(found), *_of_own_colour(percent, found)) if not _touches(box, near))
-    boxes = sorted(free)
+    other, own = _of_other_colour(found), _of_own_colour(percent, found)
+    hair = _with_hair(figure, own.stands_out | other.stands_out)
+    boxes = sorted(box for box in (*other.boxes, *own.boxes) if not _touches(box, hair))
     covered = np.zeros(percent.shape, np.uint8)
     rim = max(2, round(0.006 * width))
     for x, y, w, h in boxes:
@@ -76,16 +77,32 @@ def find_marks(percent: Floats32, found: FoundScreen, figure: Bools) -> FoundMar
     return FoundMarks(marks, covered.astype(bool))
 
 
+def _with_hair(figure: Bools, bits: Bools) -> Bools:
+    """The figure (h, w) with what is near to it, and near to what is: strands lose themselves bit by bit."""
+    reach = 2 * max(2, round(NEAR_FIGURE * figure.shape[1])) + 1
+    near = dilated(figure, reach)
+    _, labels = cv2.connectedComponents((near | dilated(bits, reach)).astype(np.uint8), connectivity=8)
+    return np.asarray(np.isin(labels, np.unique(labels[near]))) & (near | bits) if near.any() else near
+
+
 def _touches(box: tuple[int, int, int, int], mask: Bools) -> bool:
     x, y, w, h = box
     return bool(mask[y : y + h, x : x + w].any())
 
 
-def _of_other_colour(found: FoundScreen) -> list[tuple[int, int, int, int]]:
+@dataclass(frozen=True)
+class _Found:
+    """Boxes of what may be marks, and all (h, w) that stands out, of which they are a part."""
+
+    boxes: list[tuple[int, int, int, int]]
+    stands_out: Bools
+
+
+def _of_other_colour(found: FoundScreen) -> _Found:
     """What is enclosed by the screen and is smaller than any figure."""
     small = filled(found.mask) & ~found.mask
     patches = _patches(small, np.zeros(small.shape, np.float32))
-    return [patch.box for patch in patches if _compact(patch)]
+    return _Found([patch.box for patch in patches if _compact(patch)], small)
 
 
 def _patches(mask: Bools, values: Floats32) -> list[_Patch]:
@@ -99,21 +116,24 @@ def _patches(mask: Bools, values: Floats32) -> list[_Patch]:
     return found
 
 
-def _of_own_colour(percent: Floats32, found: FoundScreen) -> list[tuple[int, int, int, int]]:
+def _of_own_colour(percent: Floats32, found: FoundScreen) -> _Found:
+    """Marks stand out one way, brighter or darker; a cloth's folds do so both ways."""
     width = percent.shape[1]
     fine = smoothed(percent, found.mask, 0.8)
     out = np.where(found.core, fine - broadly(percent, found.core, AROUND * width), np.float32(0.0))
     usual = 1.4826 * float(np.median(np.abs(out[found.core]))) if found.core.any() else 0.0
     least = max(STANDS_OUT, USUAL * usual)
-    marks = []
-    for sign in (np.float32(1.0), np.float32(-1.0)):
-        sharp = [
+    brighter, darker = (
+        [
             patch
             for patch in _patches(sign * out > 0.5 * least, sign * out)
             if patch.delta >= 0.6 * least and _compact(patch) and _is_sharp(patch, sign * fine, found.core)
         ]
-        marks += _alike(sharp)
-    return [patch.box for patch in marks]
+        for sign in (np.float32(1.0), np.float32(-1.0))
+    )
+    more, fewer = sorted((brighter, darker), key=len, reverse=True)
+    marks = _alike(more) if len(fewer) < BOTH_WAYS * len(more) else []
+    return _Found([patch.box for patch in marks], np.abs(out) > 0.5 * least)
 
 
 def _compact(patch: _Patch) -> bool:
