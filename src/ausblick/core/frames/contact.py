@@ -17,6 +17,8 @@ LEAST = 0.003
 """Smaller things than this share of the frame are marks, not the subject."""
 THING = 0.2
 """What is smaller than this share of the largest part, touches the frame's edge and is away from it is no subject."""
+WALL = 0.5
+"""Who stands before a screen does not fill so much of the picture's left or right side, away from the rest of him."""
 REACH = 0.02
 """Nearer than this, in parts of the width, parts belong together."""
 UPRIGHT = 0.93
@@ -47,16 +49,23 @@ def contact_of(screen: FoundScreen) -> Contact:
     inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
     count, labels, sizes = parts_of(np.asarray(inner))
     areas = {label: int(sizes[label]) for label in range(1, count) if sizes[label] >= LEAST * mask.size}
-    first = max(areas, key=lambda one: areas[one], default=0)
+    walls = {label for label in areas if _is_wall(np.asarray(labels == label))}
+    first = max(areas.keys() - walls or areas, key=lambda one: areas[one], default=0)
     figure, things = np.zeros(mask.shape, dtype=bool), set[str]()
     for label in areas:
         part = np.asarray(labels == label)
-        sides = _frame_sides(part) if areas[label] < THING * areas[first] else ()
-        if sides and not _near(part, np.asarray(labels == first)):
-            things.update(sides)
-        else:
+        is_thing = areas[label] < THING * areas[first]
+        sides = _frame_sides(part) if is_thing or label in walls else ()
+        if label == first or not sides or _near(part, np.asarray(labels == first)):
             figure |= part
+        elif is_thing:
+            things.update(sides)
     return Contact(_frame_sides(figure), _screen_sides(figure, within), figure, tuple(sorted(things)))
+
+
+def _is_wall(part: Bools) -> bool:
+    """Beside a screen whose floor piece is as wide as the picture: along most of its side."""
+    return float(max(part[:, 0].mean(), part[:, -1].mean())) > WALL
 
 
 def _near(part: Bools, figure: Bools) -> bool:
@@ -90,9 +99,11 @@ def _beyond(mask: Bools) -> Bools:
     low, high = (int(first.min()), int(ys[0])), (int(last.max()), int(ys[-1]))
     if hull < UPRIGHT * max(1, (high[0] - low[0]) * (high[1] - low[1])):
         return wide
-    across, down = slice(low[0] + 1, high[0] + 2), slice(low[1] + 1, high[1] + 2)
-    wide[0, across] |= mask[0].any()
-    wide[-1, across] |= mask[-1].any()
+    down = slice(low[1] + 1, high[1] + 2)
+    # Over its upper half no wider than that is: a floor piece is wider than the cloth above it.
+    upper = slice(0, len(ys) // 2 + 1)
+    wide[0, int(first[upper].min()) + 1 : int(last[upper].max()) + 2] |= mask[0].any()
+    wide[-1, low[0] + 1 : high[0] + 2] |= mask[-1].any()
     wide[down, 0] |= mask[:, 0].any()
     wide[down, -1] |= mask[:, -1].any()
     return wide

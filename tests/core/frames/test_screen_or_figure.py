@@ -1,4 +1,4 @@
-"""A hot spot that clips is the screen; what is white before it is not."""
+"""What is the screen and what the figure: hot spots that clip, what is overlit before them, walls beside a floor piece."""
 
 from __future__ import annotations
 
@@ -78,3 +78,14 @@ def test_evenness_of_a_screen_with_a_hot_spot_counts_it() -> None:
     # Luma of its middle, less that of what no lamp over-lights, as an instrument shows them.
     light = rec709(np.clip(lit("green", 2.0, (70, 130)), 0.0, 1.0)) @ np.array([0.2126, 0.7152, 0.0722])
     assert spot.band_percent == pytest.approx(100.0 * float(light.max() - light.min()), abs=3.0)
+
+
+@pytest.mark.parametrize("aside", [14, 60])
+@pytest.mark.parametrize("floor", [0, 8], ids=["as wide as the picture", "not quite"])
+def test_walls_above_a_wide_floor_piece_are_no_part_of_the_figure(aside: int, floor: int) -> None:
+    light = lit("green", 0.0, (70, 130))
+    light[:235, :aside] = light[:235, W - aside :] = light[:, :floor] = light[:, W - floor :] = (0.6, 0.58, 0.55)
+    contact = read(with_body(light, (0.05, 0.05, 0.06))).contact
+    assert contact is not None
+    assert (contact.frame_sides, contact.screen_sides, contact.things) == (("bottom",), (), ())
+    assert float(contact.figure.mean()) == pytest.approx(float(body().mean()), abs=0.012)
