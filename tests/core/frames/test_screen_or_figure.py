@@ -1,4 +1,4 @@
-"""What is the screen and what the figure: hot spots that clip, what is overlit before them, walls beside a floor piece."""
+"""What is the screen and what the figure: hot spots, what is overlit before them, walls beside a floor piece."""
 
 from __future__ import annotations
 
@@ -13,14 +13,15 @@ from ausblick.core.geometry.vectors import Bools, Floats
 
 H, W = 270, 480
 BODY = (slice(110, None), slice(200, 280))
+Light = tuple[float, float, float]
 HUES = {"green": (0.12, 0.5, 0.26), "blue": (0.12, 0.24, 0.6)}
 
 
-def lit(hue: str, over: float, at: tuple[int, int], wide: float = 60.0) -> Floats:
-    """Light (H, W, 3) of a screen that a lamp `over`-lights at a place (across, down)."""
+def lit(hue: str, over: float, at: tuple[int, int], wide: float = 60.0, lamp: Light = (1.0, 1.0, 1.0)) -> Floats:
+    """Light (H, W, 3) of a screen that a lamp of some colour `over`-lights at a place (across, down)."""
     across, down = np.meshgrid(np.arange(W), np.arange(H))
     away = ((across - at[0]) ** 2 + (down - at[1]) ** 2) / (2.0 * wide**2)
-    return (1.0 + over * np.exp(-away))[..., None] * np.array(HUES[hue])
+    return (1.0 + over * np.exp(-away)[..., None] * np.array(lamp)) * np.array(HUES[hue])
 
 
 def with_body(light: Floats, cloth: tuple[float, float, float]) -> Floats:
@@ -56,6 +57,15 @@ def test_a_hot_spot_is_screen(hue: str, over: float, at: tuple[int, int]) -> Non
     # What clips is told, and no longer left out as somebody's.
     clips = np.clip(rec709(lit(hue, over, at)[..., 1 if hue == "green" else 2]), 0.0, 1.0) >= 0.998
     assert reading.clipped_percent == pytest.approx(100.0 * float(clips[~body()].mean()), abs=3.0)
+
+
+@pytest.mark.parametrize("over", [3.0, 9.0])
+def test_a_warm_lamps_hot_spot_is_screen(over: float) -> None:
+    """Tungsten before a camera at daylight: yellow where green and red clip."""
+    reading = read(with_body(lit("green", over, (70, 130), lamp=(1.9, 1.0, 0.35)), (0.05, 0.05, 0.06)))
+    assert reading.screen_area_percent == pytest.approx(100.0 * float((~body()).mean()), abs=1.5)
+    assert reading.contact is not None
+    assert float(reading.contact.figure.mean()) == pytest.approx(float(body().mean()), abs=0.012)
 
 
 @pytest.mark.parametrize(

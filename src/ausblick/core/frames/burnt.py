@@ -12,11 +12,15 @@ tried on 147 made pictures, 30 of them with screens that clip in part.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import cv2
 import numpy as np
 
 from ..geometry.vectors import Bools, Floats32
 from .whole_masks import closed, dilated
+
+Box = tuple[slice, slice]
 
 CLIP = 0.955
 """Of linear light: a signal of 98 %."""
@@ -33,6 +37,8 @@ STEP = 1.2
 """k within a border is no more than so many times that without."""
 OF_RIM = 0.2
 """Of what lies round a hot spot, this much is screen: the figure hides the rest."""
+DEEPER = 4
+"""So often the screen beside a hot spot of another colour tells the next of it."""
 SLOWLY = 0.8
 """The least channel round a place where all clip, in its lowest quarter."""
 
@@ -45,11 +51,43 @@ def with_burnt(screen: Bools, linear: Floats32, channel: int, peak: tuple[float,
         return screen
     others = [linear[..., c] for c in range(3) if c != channel]
     over = _over(clips, others, peak)
-    found = screen | _joined(np.isfinite(over) & clips & ~screen, screen, over)
+    found = _with_joined(screen, np.isfinite(over) & clips & ~screen, over)
+    found = _in_its_own_light(found, clips, others)
     least = np.minimum(np.minimum(others[0], others[1]), key)
     found |= _white(least, found)
     # Speckle between what was told by three, two and one of the channels.
     return found | (closed(found, RIM) & clips)
+
+
+def _in_its_own_light(screen: Bools, clips: Bools, others: list[Floats32]) -> Bools:
+    """The screen with hot spots that a lamp of another colour makes: there the screen beside tells its ratios, and
+    once more further in."""
+    found = screen.copy()
+    for _ in range(DEEPER):
+        before = np.count_nonzero(found)
+        for box, part, around in _parts(clips & ~found):
+            beside = around & found[box]
+            if beside.any():
+                here = [one[box] for one in others]
+                first, second = (float(np.median(one[beside])) for one in here)
+                over = _over(clips[box], here, (first, second))
+                found[box] = _with_joined(found[box], part & np.isfinite(over), over, found.size)
+        if np.count_nonzero(found) == before:
+            break
+    return found
+
+
+def _parts(mask: Bools, whole: int = 0) -> Iterator[tuple[Box, Bools, Bools]]:
+    """The sizeable parts of a mask (h, w) without speckle: a box with a rim, the part in it and what lies round it.
+    `whole`: places of the frame, where the mask is but a piece of one."""
+    opened = cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(opened, connectivity=8)
+    for label in range(1, count):
+        x, y, w, h, area = (int(one) for one in stats[label])
+        if area >= LEAST * (whole or mask.size):
+            box = np.s_[max(0, y - RIM) : y + h + RIM, max(0, x - RIM) : x + w + RIM]
+            part = np.asarray(labels[box] == label)
+            yield box, part, dilated(part, 2 * RIM + 1) & ~part
 
 
 def _over(clips: Bools, others: list[Floats32], peak: tuple[float, float]) -> Floats32:
@@ -68,37 +106,26 @@ def _over(clips: Bools, others: list[Floats32], peak: tuple[float, float]) -> Fl
     return np.asarray(np.where(clips, over, 1.0), dtype=np.float32)
 
 
-def _joined(candidate: Bools, screen: Bools, over: Floats32) -> Bools:
-    """The parts of what may be a hot spot that the screen goes over into slowly."""
-    found = np.zeros_like(screen)
-    opened = cv2.morphologyEx(candidate.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(opened, connectivity=8)
-    for label in range(1, count):
-        if stats[label, cv2.CC_STAT_AREA] < LEAST * screen.size:
-            continue
-        part = np.asarray(labels == label)
-        around = dilated(part, 2 * RIM + 1) & ~part
-        without = around & screen
+def _with_joined(screen: Bools, candidate: Bools, over: Floats32, whole: int = 0) -> Bools:
+    """The screen and the parts of what may be a hot spot that it goes over into slowly."""
+    found = screen.copy()
+    for box, part, around in _parts(candidate, whole):
+        without = around & screen[box]
         within = part & dilated(without, 2 * RIM + 1)
         if np.count_nonzero(without) < OF_RIM * np.count_nonzero(around) or not within.any():
             continue
-        outside = over[without & np.isfinite(over)]
-        if len(outside) and float(np.median(over[within])) < STEP * float(np.median(outside)):
-            found |= part
+        outside = over[box][without & np.isfinite(over[box])]
+        if len(outside) and float(np.median(over[box][within])) < STEP * float(np.median(outside)):
+            found[box] |= part
     return found
 
 
 def _white(least: Floats32, screen: Bools) -> Bools:
     """Where all three clip, as far as it begins slowly."""
     found = np.zeros_like(screen)
-    white = (least >= CLIP) & ~screen
-    count, labels, stats, _ = cv2.connectedComponentsWithStats(white.astype(np.uint8), connectivity=8)
-    for label in range(1, count):
-        if stats[label, cv2.CC_STAT_AREA] < LEAST * screen.size:
-            continue
-        part = np.asarray(labels == label)
-        around = dilated(part, 2 * RIM + 1) & ~part
-        rim = around & screen
-        if np.count_nonzero(rim) > 0.5 * np.count_nonzero(around) and float(np.quantile(least[rim], 0.25)) > SLOWLY:
-            found |= part
+    for box, part, around in _parts((least >= CLIP) & ~screen):
+        rim = around & screen[box]
+        slowly = rim.any() and float(np.quantile(least[box][rim], 0.25)) > SLOWLY
+        if slowly and np.count_nonzero(rim) > 0.5 * np.count_nonzero(around):
+            found[box] |= part
     return found
