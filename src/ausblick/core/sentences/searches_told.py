@@ -59,6 +59,8 @@ SET_UP = {
     "set-up/instead": "This room and this kit do: {framings:list}",
     "set-up/framing": "{framing} with {lens} from {away:m1}",
     "set-up/lamps-before": "screen lamps stand before the mark: the room leaves no other place",
+    "set-up/lamps-near": "screen lamps stand before the mark: behind it they would be too near the screen",
+    "set-up/other-hue": "the kit has no {asked} screen: this one is {has}",
     "set-up/missing": "{missing:1} stops of light are missing: more or stronger lamps, or nearer ones",
     "set-up/iso": "ISO {over:1} stops above base",
     "set-up/second-cloth": "a second cloth hangs behind the screen: a window shines through it",

@@ -24,6 +24,7 @@ from ..moves import clear_of_walls
 
 FROM_WALL = 0.35
 """A stand's foot needs this much, m."""
+ROUNDED = 0.0051
 FILL_OF_KEY = {"hard": 0.25, "medium": 0.4, "soft": 0.6}
 """Fill as a share of the key's light on the face, by the plate's softness."""
 
@@ -123,8 +124,10 @@ def inside(plan: Plan, place: tuple[float, float, float]) -> bool:
     room, (x, y, z) = plan.room, place
     if room.kind == "exterior":
         return 0.2 <= z <= 60.0
-    across = room.x_min + FROM_WALL <= x <= room.x_max - FROM_WALL
-    return across and 0.3 <= y <= room.height - 0.15 and 0.3 <= z <= room.z_max - FROM_WALL
+    # Places are told in whole centimetres, rooms may be measured in feet.
+    near = FROM_WALL - ROUNDED
+    across = room.x_min + near <= x <= room.x_max - near
+    return across and 0.3 <= y <= room.height - 0.15 + ROUNDED and 0.3 <= z <= room.z_max - near
 
 
 def in_frame(plan: Plan, view: View, place: tuple[float, float, float], size: float = 0.3) -> bool:
@@ -168,7 +171,7 @@ def _away_from_screen(plan: Plan) -> tuple[float, ...]:
     """Usual distances; before a window in a wall, between the screen and that wall."""
     wall = opening_of(plan)
     if wall is None:
-        return 0.9, 1.3, 1.7, 2.2, 2.8
+        return 0.6, 0.9, 1.3, 1.7, 2.2, 2.8
     most = float(wall[0, 2]) - BEHIND_WALL
     return tuple(max(NEAREST, share * most) for share in (0.6, 0.8, 1.0))
 
@@ -197,13 +200,14 @@ def _from_above(plan: Plan, coverage: Coverage) -> Iterator[list[tuple[Any, Any]
 
 BEFORE, CROPPED = 5.0, 2.0
 """What a screen lamp before the mark, and one in the picture beside the action, count as in stops of unevenness: only
-where the room forces it, and rather one that is cropped away."""
+where nothing else fits, and rather one that is cropped away."""
 
 
 def place_screen_lamps(
-    plan: Plan, view: View, coverage: Coverage, lamps: tuple[KitLamp, ...]
+    plan: Plan, view: View, coverage: Coverage, lamps: tuple[KitLamp, ...], before: bool = False
 ) -> list[dict[str, Any]]:
-    """The most even of the sensible places, judged on the needed part; none when nothing fits."""
+    """The most even of the sensible places, judged on the needed part; none when nothing fits. `before` the mark is
+    as good as behind it, else only where the room forces it."""
     if not lamps or coverage.needed is None or plan.subject is None:
         return []
     points, blocks = _points(coverage), before_wall(plan)
@@ -226,7 +230,7 @@ def place_screen_lamps(
         spread = float(np.log2(np.max(lux) / max(float(np.min(lux)), 1e-6)))
         # Of equally even places the nearer one costs less light.
         # Two zones: a screen lamp in front of the face lights the face as well.
-        crosses = BEFORE if stands[0][0][2] > plan.subject.z - 0.15 else 0.0
+        crosses = BEFORE if not before and stands[0][0][2] > plan.subject.z - 0.15 else 0.0
         score = round(spread, 2) + 0.02 * stands[0][0][2] + crosses + (CROPPED if seen else 0.0)
         if best is None or score < best[0]:
             best = (score, lights)

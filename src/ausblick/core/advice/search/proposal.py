@@ -32,6 +32,7 @@ from .lamp_roles import (
     place_screen_lamps,
     stronger_key,
 )
+from .proposal_told import costs_of, is_near, other_hue, says_of, too_few
 from .room_table import Cell, room_table
 from .window_behind import blacked_out, with_second_cloth
 
@@ -159,11 +160,12 @@ def _build(
     judged = rules.judge(evaluation)
     return SetupProposal(
         name=name,
-        says=_says(set_up, cell, team),
+        says=says_of(set_up, cell, team),
         costs=(
+            *other_hue(plan, set_up),
             *([hung] if hung is not None else []),
-            *_costs(evaluation, judged, cell, missing),
-            *_too_few(judged, team),
+            *costs_of(evaluation, judged, cell, missing),
+            *too_few(judged, team),
         ),
         stops=tuple(j.says for j in judged.values() if j.severity == "stop"),
         plan=set_up,
@@ -186,7 +188,7 @@ def _by_ambient(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, flo
 def _by_best(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
     """With the usual roles; where the key has too little while the screen's lamps have plenty, with the strongest of
     those for a key if that is the better set."""
-    usual = _by_lamps(plan, lens, team, store)
+    usual = _by_team(plan, lens, team, store, rules)
     other = stronger_key(team)
     if other is None or not _key_is_short(usual[0]):
         return usual
@@ -196,7 +198,21 @@ def _by_best(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rule
         idle = sum(lamp.dimmer <= 1.2 * LEAST for lamp in found[0].lights)
         return _badness(rules.judge(evaluate(found[0], store))) + ISO_COUNTS * iso + IDLE_COUNTS * idle, found[1]
 
-    return min(usual, _by_lamps(plan, lens, other, store), key=worth)
+    return min(usual, _by_team(plan, lens, other, store, rules), key=worth)
+
+
+def _by_team(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
+    """Where a near mark leaves the screen's lamps so little room behind it that something stops the set, with those
+    before it if nothing does then."""
+    behind = _by_lamps(plan, lens, team, store)
+    if not is_near(plan) or not _stopped(behind[0], store, rules):
+        return behind
+    before = _by_lamps(plan, lens, team, store, before=True)
+    return behind if _stopped(before[0], store, rules) else before
+
+
+def _stopped(plan: Plan, store: BasisStore, rules: RuleSet) -> bool:
+    return any(one.severity == "stop" for one in rules.judge(evaluate(plan, store)).values())
 
 
 ISO_COUNTS, IDLE_COUNTS = 5.0, 10.0
@@ -209,9 +225,11 @@ def _key_is_short(plan: Plan) -> bool:
     return bool(burning["key"] and burning["screen"]) and max(burning["screen"]) < 0.5 < min(burning["key"])
 
 
-def _by_lamps(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore) -> tuple[Plan, float]:
+def _by_lamps(
+    plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, before: bool = False
+) -> tuple[Plan, float]:
     """Lamps placed, exposure set, dimmers solved; what the key's spill took away is won back once or twice."""
-    lit = _settings(apply_changes(plan, [edit.lights(_lights(plan, team))]), lens, store)
+    lit = _settings(apply_changes(plan, [edit.lights(_lights(plan, team, before))]), lens, store)
     lit, missing = _expose(lit, lens, store)
     lit = _dim(lit, store)
     for _ in range(3):
@@ -256,9 +274,9 @@ def _screen_short(evaluation: Evaluation) -> float:
     return short if short > 0.2 else 0.0
 
 
-def _lights(plan: Plan, team: LampRoles) -> list[object]:
+def _lights(plan: Plan, team: LampRoles, before: bool) -> list[object]:
     view = view_of(plan.camera, plan.subject)
-    lights: list[object] = [*place_screen_lamps(plan, view, coverage_of(plan, view), team.screen)]
+    lights: list[object] = [*place_screen_lamps(plan, view, coverage_of(plan, view), team.screen, before)]
     azimuth = max(-75.0, min(75.0, plan.plate.key_azimuth))
     elevation = max(10.0, min(50.0, plan.plate.key_elevation))
     if team.key is not None:
@@ -351,45 +369,6 @@ def _subject_lamps(plan: Plan) -> list[int]:
 RIM_OF_FACE = 0.5
 
 
-def _too_few(judged: dict[str, Judgement], team: LampRoles) -> list[Sentence]:
-    """Why a proposal still has something that stops it, where lamps are too few."""
-    of_light = ("light.", "subject.", "key.")
-    stopped = [rule for rule, j in judged.items() if j.severity == "stop" and rule.startswith(of_light)]
-    if not stopped or len(team.screen) >= 2:
-        return []
-    return [tell("set-up/few-lamps")]
-
-
 def _badness(judged: dict[str, Judgement]) -> float:
     weight = {"stop": 100.0, "fix": 10.0, "consider": 1.0, "fine": 0.0}
     return sum(weight[judgement.severity] for judgement in judged.values())
-
-
-def _says(plan: Plan, cell: Cell, team: LampRoles) -> Sentence:
-    camera, count, gap = plan.camera, len(plan.lights), cell.gap or 0.0
-    return tell(
-        "set-up/says-turned" if cell.turned else "set-up/says",
-        lens=cell.lens,
-        away=(cell.camera_z or 0.0) - gap,
-        gap=gap,
-        screen=cell.screen or "",
-        lamps=tell("set-up/one-lamp") if count == 1 else tell("set-up/lamps", count=count),
-        f_number=camera.f_number,
-        shutter=camera.shutter_s,
-        iso=camera.iso,
-    )
-
-
-def _costs(evaluation: Evaluation, judged: dict[str, Judgement], cell: Cell, missing: float) -> list[Sentence]:
-    """What this alternative asks for, in words with numbers."""
-    found = [cell.why] if cell.state == "tight" else []
-    plan, camera = evaluation.plan, evaluation.plan.camera
-    if plan.subject and any(lamp.role == "screen" and lamp.position[2] > plan.subject.z for lamp in plan.lights):
-        found.append(tell("set-up/lamps-before"))
-    if missing > 0.05:
-        found.append(tell("set-up/missing", missing=missing))
-    over = math.log2(camera.iso / camera.sensor.base_iso)
-    if over > 0.1:
-        found.append(tell("set-up/iso", over=over))
-    found += [j.says for j in judged.values() if j.severity in ("fix", "consider")]
-    return found

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -75,9 +76,7 @@ def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) ->
     best: tuple[float, Cell] | None = None
     why: tuple[BLOCK, Sentence] = ("screen", tell("room/no-screen"))
     for gap in fitting:
-        for screen in sorted(kit.screens, key=lambda s: s.width * s.height):
-            if screen.count == 0 or (screen.hue != plan.screen.hue and plan.screen.hue != "other"):
-                continue
+        for screen in _usable(plan, kit):
             changes = [
                 *framing_changes(plan, framing, lens.focal_mm, turned, gap),
                 edit.camera.widest(lens.f_number),
@@ -100,6 +99,12 @@ def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) ->
             if best is None or rank < best[0]:
                 best = (rank, cell)
     return impossible(*why) if best is None else best[1]
+
+
+def _usable(plan: Plan, kit: Kit) -> list[KitScreen]:
+    """The kit's screens of the wanted hue, the smallest first; where it has none, those that it has."""
+    there = sorted((one for one in kit.screens if one.count > 0), key=lambda one: one.width * one.height)
+    return [one for one in there if plan.screen.hue in ("other", one.hue)] or there
 
 
 def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) -> list[Change]:
@@ -132,7 +137,9 @@ def hung(plan: Plan, screen: KitScreen) -> tuple[float, float]:
     """Height and longest floor run in m: a cloth or roll longer than the room is high hangs lower and runs on."""
     if plan.room.kind == "exterior" or screen.material not in HUNG:
         return screen.height, screen.floor_run
-    height = max(0.1, round(min(screen.height, plan.room.height - UNDER_CEILING), 2))
+    # In whole centimetres, and never rounded up into the ceiling: rooms are measured in feet, too.
+    most = math.floor(100.0 * (plan.room.height - UNDER_CEILING) + 1e-6) / 100.0
+    height = max(0.1, min(screen.height, most))
     return height, screen.floor_run + screen.height - height
 
 
