@@ -45,3 +45,16 @@ def test_levels_of_a_linear_recording_are_told_as_rec709_has_them() -> None:
     assert linear.screen.level_luma < 0.9 * plain.screen.level_luma
     assert levels_as_rec709(plain) == (plain.screen.level_luma, plain.screen.level_key_channel)
     assert levels_as_rec709(linear) == pytest.approx(levels_as_rec709(plain), abs=0.5)
+
+
+@pytest.mark.parametrize("title", ["Seed vault, night round", "Potting-shed window", "Seed jar"])
+def test_a_curve_does_not_change_how_much_the_lights_colour_varies(title: str) -> None:
+    """As an instrument shows it, it does, by two to five degrees in these: a curve bends hue with level."""
+    plan = apply_changes(DEMO[title], [Change("lights[0].dimmer", 0.05), Change("camera.iso", 160.0)])
+    spread = {
+        curve: evaluate(apply_changes(plan, [Change("camera.curve", curve)]), STORE).hue_spread_deg
+        for curve in ("rec709", *CURVES)
+    }
+    assert spread["rec709"] is not None
+    assert spread["rec709"] > 2.0
+    assert spread == {curve: pytest.approx(spread["rec709"], abs=0.1) for curve in spread}

@@ -80,3 +80,10 @@ def decode(v: AsGiven, curve: Curve, table: str = "") -> AsGiven:
     if curve == "linear":
         return np.clip(v, 0.0, None)
     return {"rec709": rec709_linear, "hlg": hlg_linear, "acescct": acescct_linear}[curve](v)
+
+
+def held(x: AsGiven, curve: Curve, table: str = "") -> AsGiven:
+    """Scene light x as far as a curve holds it: what is brighter clips."""
+    if curve in ("rec709", "linear"):
+        return np.clip(x, 0.0, 1.0)
+    return decode(encode(x, curve, table), curve, table)

@@ -11,11 +11,11 @@ import numpy as np
 
 from ..camera.coverage import Coverage
 from ..camera.exposure import scene_light as linear_light
-from ..camera.exposure import signal
 from ..camera.level_schools import screen_levels, trace_of
 from ..camera.pane_film import film_before_screen
 from ..camera.screen_grid import Grid, SurfaceName
 from ..camera.view import View
+from ..colour.curves import held, rec709
 from ..colour.rec709 import colour_differences
 from ..damage.screen_signal import ScreenPatch
 from ..geometry.quantiles import quantiles
@@ -251,15 +251,17 @@ def map_lux(plan: Plan, grid: Grid, store: BasisStore) -> MapLux:
 
 
 def hue_spread_of(plan: Plan, light: ScreenLight) -> float | None:
-    """Degrees of the vectorscope between the 1st and 99th percentile of the judged screen's hue.
+    """Degrees of the vectorscope between the 1st and 99th percentile of the judged screen's hue, of what was recorded
+    as Rec.709 shows it: a curve with a knee, HLG's, bends hue with level, and that is nothing of the light.
 
     None where the screen is too dark or too grey to have one.
     """
     shown = light.judged(lambda one: one.shown)
     if not len(shown) or float(scalar_lux(shown).min()) <= 0.0:
         return None
-    encoded = signal(np.array(plan.screen.reflectance), shown, plan.camera) / 100.0
-    cb, cr = colour_differences(encoded)
+    camera = plan.camera
+    seen = held(linear_light(np.array(plan.screen.reflectance), shown, camera), camera.curve, camera.curve_table)
+    cb, cr = colour_differences(rec709(seen / max(1.0, float(seen.max()))))
     if float(np.hypot(cb, cr).min()) < 0.01:
         return None
     middle = math.atan2(float(cr.mean()), float(cb.mean()))
