@@ -160,8 +160,8 @@ SUBJECT = {
     "subject.props/garment": "{name} (shiny)",
 }
 CAMERA = {
-    "key.motion": "The moving hand loses {area:0} cm² of its matte",
-    "key.motion/from": "The moving hand loses {area:0} cm² of its matte: {causes}",
+    "key.motion": "The moving hand loses {area:0} cm² of matte",
+    "key.motion/from": "The moving hand loses {area:0} cm² of matte: {causes}",
     "key.motion/smear": "smear",
     "key.motion/noise": "noise",
     "key.motion/screen colour": "screen colour",
@@ -178,7 +178,7 @@ CAMERA = {
     "camera.flicker/cut": "{shutter:shutter} cuts through the flashes of {mains:0} Hz lamps",
     "camera.iso/above": "ISO {iso:0}, {over:stops} above base",
     "camera.iso/base": "ISO {iso:0}, at base",
-    "camera.depth": "Sharp from {near:m} to {far:m}, the action reaches {first:m} to {last:m}",
+    "camera.depth": "Sharp {near:m} to {far:m}, the action reaches {first:m} to {last:m}",
     "camera.depth/infinity": "Sharp from {near:m} to infinity, the action reaches {first:m} to {last:m}",
     "camera.melt": "Folds of the {material} blur over {disc:1} px",
     "camera.sharpening/on": "Sharpening is on in the camera",
