@@ -77,7 +77,9 @@ def propose(plan: Plan, kit: Kit, framing: Framing, store: BasisStore) -> SetupP
     rules = rules_with(kit)
     made = [_build(plan, kit, cell, name, lenses[cell.lens], store, rules) for name, cell in _choices(usable)]
     made.sort(key=lambda proposal: _badness(rules.judge(proposal.evaluation)))
-    return SetupProposals(tuple(made), ())
+    # Where no lamp finds a place nothing is proposed that has another way.
+    lit = [one for one in made if one.evaluation.screen is not None and one.evaluation.screen.lux_mean > 0.0]
+    return SetupProposals(tuple(lit or made), ())
 
 
 def _why_not(cells: list[Cell], kit: Kit) -> tuple[Sentence, ...]:

@@ -77,8 +77,10 @@ def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) ->
     why: tuple[BLOCK, Sentence] = ("screen", tell("room/no-screen"))
     for gap in fitting:
         for screen in _usable(plan, kit):
+            across = edit.screen.x_centre(_across(plan, screen))
             changes = [
-                *framing_changes(plan, framing, lens.focal_mm, turned, gap),
+                across,
+                *framing_changes(apply_changes(plan, [across]), framing, lens.focal_mm, turned, gap),
                 edit.camera.widest(lens.f_number),
                 *screen_changes(plan, screen, gap, framing),
             ]
@@ -127,6 +129,22 @@ def screen_changes(plan: Plan, screen: KitScreen, gap: float, framing: Framing) 
         edit.screen.transmittance(screen.transmittance),
         edit.screen.wrinkle_slope(screen.wrinkle_slope),
     ]
+
+
+MIDDLE = 1.0 / 6.0
+"""Of a room's width: a screen stays where it hangs if that is no further from the room's middle."""
+
+
+def _across(plan: Plan, screen: KitScreen) -> float:
+    """Where its middle hangs, m: where the plan's does, unless that leaves no room on a side."""
+    room, x = plan.room, plan.screen.x_centre
+    if room.kind == "exterior":
+        return x
+    middle, wide = (room.x_min + room.x_max) / 2.0, room.x_max - room.x_min
+    if abs(x - middle) > MIDDLE * wide:
+        return round(middle, 2)
+    spare = max(0.0, (wide - screen.width) / 2.0)
+    return x if abs(x - middle) <= spare else round(middle + math.copysign(spare, x - middle), 2)
 
 
 UNDER_CEILING = 0.05
