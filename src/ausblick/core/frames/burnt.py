@@ -22,8 +22,9 @@ from .whole_masks import closed, dilated
 
 Box = tuple[slice, slice]
 
-CLIP = 0.955
-"""Of linear light: a signal of 98 %."""
+CLIP = 0.94
+"""Of linear light: a signal of 97 %."""
+SMOOTH = 3
 OFF = 0.12
 """How far a place's ratios, less its k, are from the screen's."""
 LEAST_RATIO = 0.03
@@ -45,11 +46,13 @@ SLOWLY = 0.8
 
 def with_burnt(screen: Bools, linear: Floats32, channel: int, peak: tuple[float, float]) -> Bools:
     """A screen (h, w) of light (h, w, 3) and ratios `peak`, and what of it clips."""
-    key = linear[..., channel]
-    clips = key >= CLIP
-    if np.count_nonzero(clips & ~screen) < LEAST * screen.size or not screen.any():
+    if np.count_nonzero((linear[..., channel] >= CLIP) & ~screen) < LEAST * screen.size or not screen.any():
         return screen
-    others = [linear[..., c] for c in range(3) if c != channel]
+    # Noise at the clip is cut on one side: a mean of few pixels is a little lower.
+    smooth = cv2.blur(linear, (SMOOTH, SMOOTH))
+    key = smooth[..., channel]
+    clips = key >= CLIP
+    others = [smooth[..., c] for c in range(3) if c != channel]
     over = _over(clips, others, peak)
     found = _with_joined(screen, np.isfinite(over) & clips & ~screen, over)
     found = _in_its_own_light(found, clips, others)
