@@ -10,7 +10,6 @@ import numpy as np
 import pytest
 
 from ausblick.core.camera.sensor_noise import noise_linear
-from ausblick.core.damage.edges import AtTheEdge, causes_of_edge, causes_of_hair
 from ausblick.core.damage.matte_loss import Lit, losses_of
 from ausblick.core.damage.moving_hand import MovingHand, causes_of_motion
 from ausblick.core.damage.needed_clip import clips_of, needed_clip
@@ -108,10 +107,6 @@ def test_the_same_cloth_is_kept_before_a_brighter_screen() -> None:
     assert dim > bright + 20.0
 
 
-PLAIN = AtTheEdge(
-    chroma="4:4:4", noise=0.0, clipped=0.0, shadow=0.0, folds=0.0, pixel_cm=0.1, arm=0.0, cheek=0.0, hair=0.0,
-    light_hair=0.2, hair_kind="smooth", mirrored=0.0,
-)  # fmt: skip
 DARK_GREY = Lit(np.full(3, 0.2), EVEN)
 
 
@@ -168,30 +163,6 @@ def test_where_a_screen_clips_a_half_covered_pixel_is_still_all_screen() -> None
     assert late["clipping"] > 0.4 * sum(late.values())
 
 
-def test_light_hair_takes_on_the_screens_colour_where_chroma_is_shared() -> None:
-    """A strand at white before a screen at a third, a head that fills the picture: at 4:2:0 0.08 more is lost of
-    it than of a dark one, of fine hair half as much again, and no more in a larger picture; from afar a hundredth."""
-
-    def costs(light: float, chroma: str = "4:2:0", pixel_cm: float = 0.04, kind: str = "smooth") -> float:
-        return causes_of_hair(replace(PLAIN, chroma=chroma, light_hair=light, pixel_cm=pixel_cm, hair_kind=kind))[
-            "recording"
-        ]
-
-    assert costs(3.0) - costs(0.1) == pytest.approx(0.077, abs=0.01)
-    assert costs(3.0, kind="fine") - costs(0.1) == pytest.approx(0.125, abs=0.015)
-    assert costs(3.0, pixel_cm=0.1) - costs(0.1, pixel_cm=0.1) == pytest.approx(0.01, abs=0.005)
-    assert costs(3.0, pixel_cm=0.01) == costs(3.0)
-    assert costs(3.0, "raw") == costs(0.1, "raw") == 0.0
-
-
-def test_chroma_is_a_step_and_what_is_not_seen_costs_nothing() -> None:
-    for causes in (causes_of_edge, causes_of_hair):
-        half, quarter = (sum(causes(replace(PLAIN, chroma=chroma)).values()) for chroma in ("4:2:2", "4:2:0"))
-        assert half == quarter > sum(causes(PLAIN).values())
-    assert causes_of_hair(replace(PLAIN, hair_kind="none")) == {}
-    assert causes_of_motion(None) == {}
-
-
 @pytest.mark.torture
 @pytest.mark.parametrize("apart", [0.9, 0.25])
 def test_a_drawn_key_is_as_good_as_it_was_predicted(apart: float) -> None:
@@ -239,12 +210,3 @@ def test_who_stands_beside_a_window_loses_neither_hair_nor_hand_to_the_key() -> 
     assert min(hair, motion) > 0.0
     assert told(2.6) == (0.0, 0.0)
     assert min(told(2.6, window=None)) > 0.0
-
-
-def test_the_edge_of_what_is_brighter_the_other_way_melts_later() -> None:
-    """Fuchsia whose d is as far below 0 as the screen's is above: a fiftieth of a half; grey has none."""
-    told = causes_of_edge(replace(PLAIN, arm=-1.0))
-    assert told["dark screen"] == pytest.approx(0.02 * 0.5)
-    assert causes_of_edge(PLAIN)["dark screen"] == 0.0
-    clipped = causes_of_edge(replace(PLAIN, arm=-1.0, clipped=2.0))
-    assert clipped["clipping"] == pytest.approx(0.02 * (0.5 + 2.0))

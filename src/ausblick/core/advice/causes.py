@@ -17,7 +17,7 @@ from .rule import Judgement
 CAUSES: dict[str, tuple[tuple[str, str], ...]] = {
     "light.evenness": (("key.clip", "unevenness"),),
     "light.mixed-colour": (("key.clip", "unevenness"),),
-    "light.shadow": (("key.clip", "shadow"), ("key.edge", "shadow"), ("key.hair", "shadow")),
+    "light.shadow": (("key.clip", "shadow"), ("key.edge", "shadow")),
     "light.floor-shadow": (("key.clip", "shadow"),),
     "light.wrinkles": (("key.clip", "folds"), ("key.hair", "folds")),
     "camera.melt": (("key.clip", "folds"), ("key.hair", "folds")),

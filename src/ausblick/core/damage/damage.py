@@ -9,15 +9,16 @@ from functools import cached_property
 import numpy as np
 
 from ..camera.view import View
-from ..colour.rec709 import LUMA
 from ..geometry.vectors import Floats
 from ..plan import Plan
-from .edges import AtTheEdge, causes_of_edge, causes_of_hair
+from .edges import AtTheEdge, causes_of_edge, causes_of_hair, subsampled
 from .formula import Formula, colour_difference
 from .keyed_screen import KeyedScreen
 from .matte_loss import Lit, black_clip, figure_loss, losses_of
 from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip
+from .recorded_edge import KeyedBefore, recorded_error
+from .round_form import outer_sides
 from .scale import QualityPart, composite_error, parts_of, quality_of
 from .screen_signal import ScreenSignal
 from .shown_figure import ShownFigure, shown_figure
@@ -66,7 +67,7 @@ class KeyDamage:
             "hair_error": self.hair_error,
             "motion_error": self.motion_error,
         }
-        composite = None if self.edge_error is None else composite_error(measures)
+        composite = None if self.edge_error is None else composite_error(measures, self.clipped)
         return parts_of({**measures, "composite_error": composite})
 
     @cached_property
@@ -165,27 +166,28 @@ def _by_formula(figure: ShownFigure | None, screen: ScreenSignal, clip: ScreenCl
 
 
 def _at_the_edge(figure: ShownFigure, screen: ScreenSignal, clip: ScreenClip, key: int) -> AtTheEdge:
-    """What the subject's places look like before the screen."""
-    light, subject = figure.places, figure.subject
-    skin, hair = np.array(subject.skin), np.array(subject.hair)
-    on_hair = 0.6 * light["shoulders"] + 0.5 * light["face"]
+    """What the subject's edge and hair look like before the screen."""
+    before = KeyedBefore(
+        screen.light, screen.median, screen.formula, key, figure.curve, figure.table, subsampled(figure.chroma)
+    )
+    sides = figure.worn * outer_sides(figure.seen["sleeve"])
+    strand = np.array(figure.subject.hair) * (0.6 * figure.places["shoulders"] + 0.5 * figure.places["face"])
 
-    def share(ink: Floats, lit: Floats) -> float:
-        return float(colour_difference(np.minimum(ink * lit, 1.0), key, screen.formula)) / screen.median
+    def share(light: Floats) -> float:
+        return float(colour_difference(np.minimum(light, 1.0), key, screen.formula).max()) / screen.median
 
     return AtTheEdge(
-        chroma=figure.chroma,
         noise=screen.noise_share,
         clipped=screen.clipped,
         shadow=clip.causes["shadow"],
         folds=clip.causes["folds"],
         pixel_cm=figure.edge.pixel_cm,
-        arm=max(share(figure.worn, light[name]) for name in ("right arm", "left arm")),
-        cheek=max(share(skin, light[name]) for name in ("right cheek", "left cheek")),
-        hair=share(hair, on_hair),
-        light_hair=float(LUMA @ np.minimum(hair * on_hair, 1.0)) / screen.median,
-        hair_kind=subject.hair_kind if figure.edge.hair else "none",
+        arm=share(sides),
+        hair=share(strand),
+        hair_kind=figure.subject.hair_kind if figure.edge.hair else "none",
         mirrored=figure.edge.mirrored,
+        edge=recorded_error("edge", sides, before),
+        strand=recorded_error("strand", strand[None], before),
     )
 
 

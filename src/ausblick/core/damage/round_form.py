@@ -99,6 +99,11 @@ def seen_light(part: str, around: Floats, key: int) -> Floats:
     return np.asarray(white_left * (light - colour) + colour_left * colour).reshape(-1, 3)
 
 
+def outer_sides(light: Floats) -> Floats:
+    """Of what is seen of a part, `light` (3 * 15, 3), that at its outline left and right (2, 3)."""
+    return np.asarray(light.reshape(3, -1, 3)[:, [0, -1]].mean(axis=0))
+
+
 def seen_lights(around: Mapping[str, Floats], key: int) -> dict[str, Floats]:
     """Of every part; empty where nobody is."""
     return {part: seen_light(part, around[FROM.get(part, part)], key) for part in FORMS} if around else {}

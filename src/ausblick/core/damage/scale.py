@@ -69,21 +69,15 @@ def _beyond(part: ScaledPart, value: float) -> float:
     return min(MOST, max(0.0, (value - part.ideal) / (part.border - part.ideal)))
 
 
-BY_HAIR, BY_CLIP, BY_HAND, LEAST = 0.457, 0.083, 0.06, 0.04
-"""Of the composite's error on the scale: by those of hair, clip and moving hand; fitted to 170 drawn keys of dice."""
+OF_EDGE, OF_HAIR, OF_CLIPPED, MOST_CLIPPED, LEAST = 0.117, 0.194, 0.015, 3.0, 0.018
+"""Of the composite's error, in signal: what errors of edge and hair and a screen that clips add; fitted to 369 drawn
+keys."""
 
 
-def composite_error(measures: Mapping[str, float | None]) -> float:
-    """What the composite loses at its edge, in signal, told by what its matte does."""
-    by_name = {part.name: part for part in PARTS}
-
-    def beyond(name: str) -> float:
-        value = measures.get(name)
-        return 0.0 if value is None else _beyond(by_name[name], value)
-
-    own = by_name["composite_error"]
-    more = BY_HAIR * beyond("hair_error") + BY_CLIP * beyond("needed_clip") + BY_HAND * beyond("motion_error")
-    return own.ideal + (LEAST + more) * (own.border - own.ideal)
+def composite_error(measures: Mapping[str, float | None], clipped: float) -> float:
+    """What the composite loses at its edge, in signal, told by what its matte does; `clipped`: see ScreenSignal."""
+    edge, hair = (measures.get(name) or 0.0 for name in ("edge_error", "hair_error"))
+    return LEAST + OF_EDGE * edge + OF_HAIR * hair + OF_CLIPPED * min(clipped, MOST_CLIPPED)
 
 
 def quality_of(parts: tuple[QualityPart, ...]) -> float:

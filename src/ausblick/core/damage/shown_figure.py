@@ -10,6 +10,7 @@ import numpy as np
 
 from ..camera.exposure import grey_lux
 from ..camera.view import View
+from ..colour.curves import Curve
 from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Plan, Subject
@@ -37,12 +38,15 @@ class EdgeInPicture:
 
 @dataclass(frozen=True, eq=False)
 class ShownFigure:
-    """`places`: linear light (3,) by place of the figure; `seen` (T, 3): on all that is seen of its parts; `things`:
-    what the key must keep, by name; `areas`: how much of the figure each of them takes; `hand`: as it moves, None
-    where none is before the screen; `worn`: reflectance (3,) of the cloth at its edge."""
+    """`chroma`, `curve`, `table`: how it is recorded. `places`: linear light (3,) by place of the figure; `seen`
+    (T, 3): on all that is seen of its parts; `things`: what the key must keep, by name; `areas`: how much of the
+    figure each of them takes; `hand`: as it moves, None where none is before the screen; `worn`: reflectance (3,) of
+    the cloth at its edge."""
 
     subject: Subject
     chroma: str
+    curve: Curve
+    table: str
     edge: EdgeInPicture
     places: Mapping[str, Floats]
     seen: Mapping[str, Floats]
@@ -74,6 +78,8 @@ def shown_figure(
     return ShownFigure(
         subject=subject,
         chroma=plan.camera.recording.chroma,
+        curve=plan.camera.curve,
+        table=plan.camera.curve_table,
         edge=edge,
         places={name: lux / grey for name, lux in places.items()},
         seen=seen,

@@ -49,7 +49,7 @@ def with_burnt(screen: Bools, linear: Floats32, channel: int, peak: tuple[float,
     if np.count_nonzero((linear[..., channel] >= CLIP) & ~screen) < LEAST * screen.size or not screen.any():
         return screen
     # Noise at the clip is cut on one side: a mean of few pixels is a little lower.
-    smooth = cv2.blur(linear, (SMOOTH, SMOOTH))
+    smooth = np.asarray(cv2.blur(linear, (SMOOTH, SMOOTH)), dtype=np.float32)
     key = smooth[..., channel]
     clips = key >= CLIP
     others = [smooth[..., c] for c in range(3) if c != channel]
