@@ -32,7 +32,7 @@ from .lamp_roles import (
     place_screen_lamps,
     stronger_key,
 )
-from .proposal_told import costs_of, is_near, other_hue, says_of, too_few
+from .proposal_words import costs_of, is_near, other_hue, says_of, too_few
 from .room_table import Cell, room_table
 from .window_behind import blacked_out, with_second_cloth
 
