@@ -10,7 +10,7 @@ import pytest
 
 from ausblick.core.damage.edges import OF_EDGE, AtTheEdge, causes_of_edge, causes_of_hair
 from ausblick.core.damage.moving_hand import causes_of_motion
-from ausblick.core.damage.recorded_edge import PHASES, ROUND, KeyedBefore, RecordedError, recorded_error
+from ausblick.core.damage.recorded_edge import PHASES, ROUND, KeyedBefore, RecordedError, recorded_errors
 
 GREEN = np.array([0.06, 0.34, 0.10])
 BEFORE = KeyedBefore(
@@ -21,7 +21,9 @@ GREY = np.full((1, 3), 0.2)
 
 
 def error(light: Any, shape: Any = "edge", **change: Any) -> RecordedError:
-    return recorded_error(shape, np.atleast_2d(np.asarray(light, dtype=float)), replace(BEFORE, **change))
+    one = np.asarray(light, dtype=float).reshape(1, 3)
+    edge, strand = recorded_errors(np.repeat(one, 2, axis=0), one[0], replace(BEFORE, **change))
+    return edge if shape == "edge" else strand
 
 
 @pytest.mark.parametrize("curve", ["linear", "rec709", "hlg", "acescct"])

@@ -17,7 +17,7 @@ from .keyed_screen import KeyedScreen
 from .matte_loss import Lit, black_clip, figure_loss, losses_of
 from .moving_hand import MovingHand, causes_of_motion
 from .needed_clip import ScreenClip
-from .recorded_edge import KeyedBefore, recorded_error
+from .recorded_edge import KeyedBefore, recorded_errors
 from .round_form import outer_sides
 from .scale import QualityPart, composite_error, parts_of, quality_of
 from .screen_signal import ScreenSignal
@@ -173,6 +173,8 @@ def _at_the_edge(figure: ShownFigure, screen: ScreenSignal, clip: ScreenClip, ke
     sides = figure.worn * outer_sides(figure.seen["sleeve"])
     strand = np.array(figure.subject.hair) * (0.6 * figure.places["shoulders"] + 0.5 * figure.places["face"])
 
+    edge, in_hair = recorded_errors(sides, strand, before)
+
     def share(light: Floats) -> float:
         return float(colour_difference(np.minimum(light, 1.0), key, screen.formula).max()) / screen.median
 
@@ -186,8 +188,8 @@ def _at_the_edge(figure: ShownFigure, screen: ScreenSignal, clip: ScreenClip, ke
         hair=share(strand),
         hair_kind=figure.subject.hair_kind if figure.edge.hair else "none",
         mirrored=figure.edge.mirrored,
-        edge=recorded_error("edge", sides, before),
-        strand=recorded_error("strand", strand[None], before),
+        edge=edge,
+        strand=in_hair,
     )
 
 

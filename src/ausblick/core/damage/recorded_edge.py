@@ -14,7 +14,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..colour.curves import Curve, decode, encode
+from ..colour.curves import Curve, decode, encode, held
 from ..colour.rec709 import LUMA
 from ..geometry.vectors import Floats
 from .formula import Formula, colour_difference
@@ -45,7 +45,8 @@ def _shared(first: int) -> Floats:
     return np.asarray(drawn_out @ pairs)
 
 
-COVER = {"edge": _cover("edge"), "strand": _cover("strand")}
+COVER = np.stack([_cover("edge"), _cover("edge"), _cover("strand")])
+"""Of the figure's two sides and of its strands, (3, phases, PIXELS): all are recorded at once."""
 SHARED = np.stack([_shared(0), _shared(1)])[:, None, None]
 
 
@@ -71,22 +72,31 @@ class RecordedError:
     recording: float
 
 
-def recorded_error(shape: Literal["edge", "strand"], light: Floats, before: KeyedBefore) -> RecordedError:
-    """Of an edge, or of strands, of things in linear light (K, 3): the mean of them."""
-    cover = COVER[shape]
-    mixed = cover[..., None] * light[:, None, None] + (1.0 - cover)[..., None] * before.screen
-    signal = encode(mixed, before.curve, before.table)
-    clean = _error(signal, cover, before)
+def recorded_errors(sides: Floats, strand: Floats, before: KeyedBefore) -> tuple[RecordedError, RecordedError]:
+    """Of the edge, the mean of two `sides` in linear light (2, 3), and of strands, (3,)."""
+    light = np.concatenate([sides, strand[None]])[:, None, None]
+    mixed = COVER[..., None] * light + (1.0 - COVER[..., None]) * before.screen
+    clean = _errors(held(mixed[..., ROUND, :], before.curve, before.table), before)
     if not before.subsampled:
-        return RecordedError(clean, 0.0)
+        return _mean_of(clean, clean)
+    signal = encode(mixed, before.curve, before.table)
     luma = signal @ LUMA
     red, blue = np.moveaxis(SHARED @ (signal[..., ::2] - luma[..., None]), -1, 0)
     green = -(LUMA[0] * red + LUMA[2] * blue) / LUMA[1]
     back = np.clip(np.stack([red, green, blue], axis=-1) + luma[..., None], 0.0, 1.0)
-    return RecordedError(clean, max(0.0, _error(back, cover, before) - clean))
+    recorded = _errors(decode(back[..., ROUND, :], before.curve, before.table), before)
+    return _mean_of(clean, recorded.mean(axis=0))
 
 
-def _error(signal: Floats, cover: Floats, before: KeyedBefore) -> float:
-    seen = decode(signal[..., ROUND, :], before.curve, before.table)
+def _errors(seen: Floats, before: KeyedBefore) -> Floats:
+    """Of the matte of linear light (..., 3, phases, round, 3): (..., 3)."""
     raw = 1.0 - colour_difference(seen, before.key, before.formula) / before.d
-    return float(np.abs(np.clip(raw, LEAST, 1.0) - cover[:, ROUND]).mean())
+    return np.asarray(np.abs(np.clip(raw, LEAST, 1.0) - COVER[..., ROUND]).mean(axis=(-2, -1)))
+
+
+def _mean_of(clean: Floats, recorded: Floats) -> tuple[RecordedError, RecordedError]:
+    edge, strand = (
+        RecordedError(float(clean[of].mean()), max(0.0, float((recorded - clean)[of].mean())))
+        for of in (slice(0, 2), slice(2, 3))
+    )
+    return edge, strand

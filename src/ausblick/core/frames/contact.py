@@ -49,14 +49,14 @@ def contact_of(screen: FoundScreen) -> Contact:
     inner = cv2.morphologyEx(between, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
     count, labels, sizes = parts_of(np.asarray(inner))
     areas = {label: int(sizes[label]) for label in range(1, count) if sizes[label] >= LEAST * mask.size}
-    walls = {label for label in areas if _is_wall(np.asarray(labels == label))}
+    parts = {label: np.asarray(labels == label) for label in areas}
+    walls = {label for label, part in parts.items() if _is_wall(part)}
     first = max(areas.keys() - walls or areas, key=lambda one: areas[one], default=0)
     figure, things = np.zeros(mask.shape, dtype=bool), set[str]()
-    for label in areas:
-        part = np.asarray(labels == label)
+    for label, part in parts.items():
         is_thing = areas[label] < THING * areas[first]
         sides = _frame_sides(part) if is_thing or label in walls else ()
-        if label == first or not sides or _near(part, np.asarray(labels == first)):
+        if label == first or not sides or _near(part, parts[first]):
             figure |= part
         elif is_thing:
             things.update(sides)

@@ -25,6 +25,7 @@ from ..moves import clear_of_walls
 FROM_WALL = 0.35
 """A stand's foot needs this much, m."""
 ROUNDED = 0.0051
+"""What a whole centimetre may be off, m: places are told in those, and rooms are measured in feet, too."""
 FILL_OF_KEY = {"hard": 0.25, "medium": 0.4, "soft": 0.6}
 """Fill as a share of the key's light on the face, by the plate's softness."""
 
@@ -124,7 +125,6 @@ def inside(plan: Plan, place: tuple[float, float, float]) -> bool:
     room, (x, y, z) = plan.room, place
     if room.kind == "exterior":
         return 0.2 <= z <= 60.0
-    # Places are told in whole centimetres, rooms may be measured in feet.
     near = FROM_WALL - ROUNDED
     across = room.x_min + near <= x <= room.x_max - near
     return across and 0.3 <= y <= room.height - 0.15 + ROUNDED and 0.3 <= z <= room.z_max - near

@@ -77,10 +77,12 @@ def _try(plan: Plan, kit: Kit, framing: Framing, lens: KitLens, turned: bool) ->
     why: tuple[BLOCK, Sentence] = ("screen", tell("room/no-screen"))
     for gap in fitting:
         for screen in _usable(plan, kit):
-            across = edit.screen.x_centre(_across(plan, screen))
+            x = _across(plan, screen)
+            across = [] if x == plan.screen.x_centre else [edit.screen.x_centre(x)]
+            hung_there = apply_changes(plan, across) if across else plan
             changes = [
-                across,
-                *framing_changes(apply_changes(plan, [across]), framing, lens.focal_mm, turned, gap),
+                *across,
+                *framing_changes(hung_there, framing, lens.focal_mm, turned, gap),
                 edit.camera.widest(lens.f_number),
                 *screen_changes(plan, screen, gap, framing),
             ]
