@@ -239,7 +239,7 @@ CASES: list[Case] = [
     ("key.hair", lambda v: damaged(hair_causes={"noise": v}),
      [(0.074, "fine"), (0.076, "consider"), (0.119, "consider"), (0.121, "fix"), (0.249, "fix"), (0.251, "stop")]),
     ("key.motion", lambda v: damaged(motion_causes={"smear": v}),
-     [(2.4, "fine"), (2.6, "consider"), (5.9, "consider"), (6.1, "fix"), (34.0, "fix"), (36.0, "stop")]),
+     [(2.4, "fine"), (2.6, "consider"), (5.9, "consider"), (6.1, "fix"), (19.9, "fix"), (20.1, "stop")]),
     ("subject.props", lambda v: of(subject={"wardrobe": [{"name": "satin", "gloss": v}]}),
      [(0.149, "fine"), (0.151, "consider")]),
     ("light.evenness", lambda v: screen(spread_stops=v), [(0.33, "fine"), (0.34, "consider"), (1.54, "consider")]),

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 
 from ausblick.core.advice.rule import Judgement, Outcome, Remedy
 from ausblick.core.advice.whole_plan import MOST, weight_of, weight_of_one
+from ausblick.core.damage.scale import PARTS, parts_of, quality_of
 from ausblick.core.sentences import tell
 from ausblick.core.standards.limits import LIMITS
+
+IDEAL = {part.name: part.ideal for part in PARTS}
 
 
 def lost(hand: float) -> Judgement:
@@ -16,18 +21,40 @@ def lost(hand: float) -> Judgement:
     return Judgement(limit.grade(over), hand, limit.at, limit.unit, tell("key.motion", area=hand), max(0.0, over))
 
 
-def test_what_the_key_loses_weighs_by_how_much_it_is() -> None:
-    """3 where it is to be mended, 9 where it stops the day, and between them on the way; the worst has an end."""
-    weights = [
-        weight_of_one("key.motion", lost(hand)) for hand in (2.4, 2.6, 5.9, 6.1, 20.0, 34.9, 35.2, 60.0, 900.0)
-    ]
+def test_what_the_key_loses_weighs_by_how_much_of_the_quality_that_is() -> None:
+    """A hand that alone halves the quality weighs what stops the day; the scale ends, and so does the weight."""
+    weights = [weight_of_one("key.motion", lost(hand)) for hand in (2.4, 2.6, 5.9, 13.0, 20.0, 60.0, 900.0)]
     assert weights[0] == 0.0
-    assert weights[1] == pytest.approx(1.0, abs=0.1)
-    assert weights[2] == pytest.approx(3.0, abs=0.1)
-    assert weights[5] == pytest.approx(9.0, abs=0.1)
-    assert weights[-1] == MOST
-    assert weights == sorted(weights)
-    assert len(set(weights)) == len(weights)
+    for hand, weight in ((5.9, weights[2]), (13.0, weights[3])):
+        alone = quality_of(parts_of({**IDEAL, "motion_error": hand}))
+        assert weight == pytest.approx(-9.0 * math.log2(alone / 100.0), abs=1e-6)
+    assert weights[3] == pytest.approx(9.0, abs=0.3)
+    assert weights[-1] == weights[-2]
+    assert weights[:-1] == sorted(set(weights))
+
+
+def test_keys_of_one_quality_weigh_alike_whatever_costs_it() -> None:
+    """Half the matte needed, or a hand of which most of a finger is lost."""
+    clip, limit = 0.526, LIMITS["key.clip"]
+    lost_clip = Judgement("stop", clip, limit.at, "", tell("key.clip", clip=clip), clip - limit.at)
+    hand = 11.05
+    qualities = [
+        quality_of(parts_of({**IDEAL, **worse})) for worse in ({"needed_clip": clip}, {"motion_error": hand})
+    ]
+    assert qualities[0] == pytest.approx(qualities[1], abs=0.5)
+    assert weight_of_one("key.clip", lost_clip) == pytest.approx(weight_of_one("key.motion", lost(hand)), abs=0.1)
+
+
+def test_a_screen_that_burns_weighs_by_how_much_and_the_worst_has_an_end() -> None:
+    limit = LIMITS["key.clipping"]
+
+    def burnt(share: float) -> float:
+        over = share - limit.at
+        says = tell("key.clipping", lost=share)
+        return weight_of_one("key.clipping", Judgement(limit.grade(over), share, limit.at, "%", says, max(0.0, over)))
+
+    assert [burnt(share) for share in (4.0, 5.001, 33.0, 60.0)] == pytest.approx([0.0, 1.0, 3.0, 9.0], abs=0.01)
+    assert burnt(900.0) == MOST
 
 
 def test_taste_weighs_a_quarter_and_the_rest_by_its_severity() -> None:

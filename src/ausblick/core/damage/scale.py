@@ -69,6 +69,15 @@ def _beyond(part: ScaledPart, value: float) -> float:
     return min(MOST, max(0.0, (value - part.ideal) / (part.border - part.ideal)))
 
 
+def halvings_alone(name: str, value: float) -> float:
+    """How often the quality is halved where the part `name` has `value` and all others are ideal.
+
+    Raises StopIteration for a name that is no part's.
+    """
+    part = next(part for part in PARTS if part.name == name)
+    return math.sqrt(part.weight / sum(other.weight for other in PARTS)) * _beyond(part, value)
+
+
 OF_EDGE, OF_HAIR, OF_CLIPPED, MOST_CLIPPED, LEAST = 0.117, 0.194, 0.015, 3.0, 0.018
 """Of the composite's error, in signal: what errors of edge and hair and a screen that clips add; fitted to 369 drawn
 keys."""

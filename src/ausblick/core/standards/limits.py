@@ -65,8 +65,8 @@ LIMITS: dict[str, Limit] = {
         at=0.075, unit="", fix=0.045, stop=0.175, source="Drawn keys (docs/model.md)",
         reason="Twice what loose hair costs in a good recording."),
     "key.motion": Limit(
-        at=2.5, unit="cm²", fix=3.5, stop=32.5, source="Drawn keys (docs/model.md)",
-        reason="A fingertip, most of a finger, most of the fingers: of such keys a tenth of the quality is left."),
+        at=2.5, unit="cm²", fix=3.5, stop=17.5, source="Drawn keys (docs/model.md)",
+        reason="A fingertip, most of a finger, two fingers: such keys have a third of the quality left, at most."),
     "subject.hair": Limit(
         at=0.0, unit="", source="All schools: test it first",
         reason="Fair, fine or curly: any of them asks for a test."),

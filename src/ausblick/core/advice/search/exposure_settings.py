@@ -10,12 +10,21 @@ from ...camera.motion import flicker_error
 from ...evaluation.results import Evaluation
 from ...kit import KitLens
 from ...plan import Change, Plan, edit
+from ...standards.limits import LIMITS
 from ..rules.camera_rules import sharp_range
 from ..shutter_school import school_angle
 from ..steps import SHUTTERS, nominal_iso, third_stop
 
 MOST_ISO_STOPS = 3.0
 SLOWEST_STILL = 1.0 / 100.0
+
+
+@dataclass(frozen=True)
+class Optics:
+    """The lens, and the shutter where that is not left to the plan's school."""
+
+    lens: KitLens
+    shutter_s: float | None = None
 
 
 @dataclass(frozen=True)
@@ -41,6 +50,34 @@ def shutter_for(evaluation: Evaluation) -> float:
     if not fitting:
         return high / 360.0 / plan.camera.fps
     return min(fitting, key=lambda t: (round(flicker_error(t, plan.room.mains.hz), 2), -t))
+
+
+LEFT_OF_STOP = 0.6
+"""Of the hand that would stop the shoot, how much may be lost at a shutter that is quicker than the school's."""
+
+
+def quicker_for(evaluation: Evaluation) -> float | None:
+    """A shutter at which the moving hand holds: what it loses goes with the way it makes while the shutter is open.
+
+    None where nothing moves or no shutter is quicker.
+    """
+    if evaluation.damage is None or not evaluation.damage.kinder.motion_error:
+        return None
+    limit, shutter = LIMITS["key.motion"], evaluation.plan.camera.shutter_s
+    wanted = shutter * LEFT_OF_STOP * (limit.at + limit.stop) / evaluation.damage.kinder.motion_error
+    quicker = [1.0 / n for n in SHUTTERS if 1.0 / n < 0.99 * shutter]
+    return max((t for t in quicker if t <= wanted), default=min(quicker, default=None))
+
+
+def settings_for(evaluation: Evaluation, optics: Optics) -> list[Change]:
+    """Shutter by school or as it is wanted, base ISO, the aperture that the action's depth wants."""
+    return [
+        edit.camera.shutter_s(round(optics.shutter_s or shutter_for(evaluation), 8)),
+        edit.camera.iso(evaluation.plan.camera.sensor.base_iso),
+        edit.camera.nd_stops(0.0),
+        edit.camera.f_number(aperture_for(evaluation, optics.lens)),
+        edit.camera.sharpening(False),
+    ]
 
 
 def aperture_for(evaluation: Evaluation, lens: KitLens) -> float:

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...camera.coverage import coverage_of
 from ...camera.exposure import stops
@@ -11,20 +10,19 @@ from ...camera.view import view_of
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
 from ...kit import Kit, KitLens
-from ...light.balance import balanced_dimmers
 from ...light.basis import BasisStore
 from ...plan import Framing, Plan, apply_changes, edit
 from ...sentences import Sentence, tell
+from ...standards.limit import Severity
 from ..rule import Judgement
 from ..rule_set import RuleSet
 from ..rules.kit_rules import rules_with
 from ..rules.light_rules import wanted_lux
-from ..rules.subject_rules import wanted_stops
 from ..steps import nominal_iso
-from .exposure_settings import MOST_ISO_STOPS, LightSurplus, aperture_for, exposure_changes, shutter_for
-from .key_leads import LEAST, face_goal, key_leads, lower_iso, nearer_key, without_idle
+from .dimming import dimmed, face_surplus
+from .exposure_settings import MOST_ISO_STOPS, LightSurplus, Optics, exposure_changes, quicker_for, settings_for
+from .key_leads import LEAST, key_leads, lower_iso, nearer_key, without_idle
 from .lamp_roles import (
-    FILL_OF_KEY,
     LampRoles,
     lamp_roles_of,
     place_back,
@@ -153,11 +151,12 @@ def _build(
     if camera is not None:
         changes.append(edit.camera.recording(camera.recording.model_dump(mode="json")))
     bare, hung = with_second_cloth(apply_changes(plan, changes))
-    team = lamp_roles_of(kit)
-    set_up, missing = _by_ambient(bare, lens, store) or _by_best(bare, lens, team, store, rules)
+    team, optics = lamp_roles_of(kit), Optics(lens)
+    set_up, missing = _lit(bare, optics, team, store, rules)
     if hung is not None and rules.judge(evaluate(set_up, store))["light.behind"].severity != "fine":
         bare, hung = blacked_out(bare)
-        set_up, missing = _by_ambient(bare, lens, store) or _by_best(bare, lens, team, store, rules)
+        set_up, missing = _lit(bare, optics, team, store, rules)
+    set_up, missing, quicker = _quick_enough((set_up, missing), bare, optics, team, store, rules)
     evaluation = evaluate(set_up, store)
     judged = rules.judge(evaluation)
     return SetupProposal(
@@ -166,6 +165,7 @@ def _build(
         costs=(
             *other_hue(plan, set_up),
             *([hung] if hung is not None else []),
+            *quicker,
             *costs_of(evaluation, judged, cell, missing),
             *too_few(judged, team),
         ),
@@ -175,22 +175,45 @@ def _build(
     )
 
 
-def _by_ambient(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, float] | None:
+def _lit(plan: Plan, optics: Optics, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
+    return _by_ambient(plan, optics, store) or _by_best(plan, optics, team, store, rules)
+
+
+def _quick_enough(
+    usual: tuple[Plan, float], bare: Plan, optics: Optics, team: LampRoles, store: BasisStore, rules: RuleSet
+) -> tuple[Plan, float, tuple[Sentence, ...]]:
+    """Where the school's shutter loses the moving hand, with one that does not if less is wrong then, and said so."""
+    evaluation = evaluate(usual[0], store)
+    judged = rules.judge(evaluation)
+    shutter = quicker_for(evaluation) if _severity(judged, "key.motion") == "stop" else None
+    if shutter is None:
+        return *usual, ()
+    quick, missing = _lit(bare, replace(optics, shutter_s=shutter), team, store, rules)
+    if _badness(rules.judge(evaluate(quick, store))) >= _badness(judged):
+        return *usual, ()
+    return quick, missing, (tell("set-up/quicker", shutter=shutter, was=usual[0].camera.shutter_s),)
+
+
+def _severity(judged: dict[str, Judgement], rule_id: str) -> Severity:
+    return judged[rule_id].severity if rule_id in judged else "fine"
+
+
+def _by_ambient(plan: Plan, optics: Optics, store: BasisStore) -> tuple[Plan, float] | None:
     """No lamps at all where the light that is there does it: outdoors, a window front."""
     if plan.room.ambient_lux <= 0.0:
         return None
-    bare = _settings(apply_changes(plan, [edit.lights([])]), lens, store)
-    surplus = _face_surplus(evaluate(bare, store))
+    bare = _settings(apply_changes(plan, [edit.lights([])]), optics, store)
+    surplus = face_surplus(evaluate(bare, store))
     if surplus is None or surplus < -1.0:
         return None
-    changes, missing = exposure_changes(bare, lens, LightSurplus(None, surplus), reserve=0.0)
+    changes, missing = exposure_changes(bare, optics.lens, LightSurplus(None, surplus), reserve=0.0)
     return apply_changes(bare, changes), missing
 
 
-def _by_best(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
+def _by_best(plan: Plan, optics: Optics, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
     """With the usual roles; where the key has too little while the screen's lamps have plenty, with the strongest of
     those for a key if that is the better set."""
-    usual = _by_team(plan, lens, team, store, rules)
+    usual = _by_team(plan, optics, team, store, rules)
     other = stronger_key(team)
     if other is None or not _key_is_short(usual[0]):
         return usual
@@ -200,16 +223,16 @@ def _by_best(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rule
         idle = sum(lamp.dimmer <= 1.2 * LEAST for lamp in found[0].lights)
         return _badness(rules.judge(evaluate(found[0], store))) + ISO_COUNTS * iso + IDLE_COUNTS * idle, found[1]
 
-    return min(usual, _by_team(plan, lens, other, store, rules), key=worth)
+    return min(usual, _by_team(plan, optics, other, store, rules), key=worth)
 
 
-def _by_team(plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
+def _by_team(plan: Plan, optics: Optics, team: LampRoles, store: BasisStore, rules: RuleSet) -> tuple[Plan, float]:
     """Where a near mark leaves the screen's lamps so little room behind it that something stops the set, with those
     before it if nothing does then."""
-    behind = _by_lamps(plan, lens, team, store)
+    behind = _by_lamps(plan, optics, team, store)
     if not is_near(plan) or not _stopped(behind[0], store, rules):
         return behind
-    before = _by_lamps(plan, lens, team, store, before=True)
+    before = _by_lamps(plan, optics, team, store, before=True)
     return behind if _stopped(before[0], store, rules) else before
 
 
@@ -228,33 +251,33 @@ def _key_is_short(plan: Plan) -> bool:
 
 
 def _by_lamps(
-    plan: Plan, lens: KitLens, team: LampRoles, store: BasisStore, before: bool = False
+    plan: Plan, optics: Optics, team: LampRoles, store: BasisStore, before: bool = False
 ) -> tuple[Plan, float]:
     """Lamps placed, exposure set, dimmers solved; what the key's spill took away is won back once or twice."""
-    lit = _settings(apply_changes(plan, [edit.lights(_lights(plan, team, before))]), lens, store)
-    lit, missing = _expose(lit, lens, store)
-    lit = _dim(lit, store)
+    lit = _settings(apply_changes(plan, [edit.lights(_lights(plan, team, before))]), optics, store)
+    lit, missing = _expose(lit, optics, store)
+    lit = dimmed(lit, store)
     for _ in range(3):
         result = evaluate(lit, store)
         short = 0.0 if result.screen is None else stops(wanted_lux(result) / max(result.screen.lux_mean, 1e-6))
         short = max(short, _face_short(result))
         if not 0.08 < short < 4.0:
             break
-        changes, missing = exposure_changes(lit, lens, LightSurplus(-short, None), reserve=3.0)
+        changes, missing = exposure_changes(lit, optics.lens, LightSurplus(-short, None), reserve=3.0)
         base = lit.camera.sensor.base_iso
         raised = next(change.value for change in changes if change.path == "camera.iso") / base
         iso = min(lit.camera.iso * raised, base * 2.0**MOST_ISO_STOPS)
         lit = apply_changes(lit, [*changes, edit.camera.iso(nominal_iso(iso, base))])
-        lit = _dim(lit, store)
+        lit = dimmed(lit, store)
         if iso >= base * 2.0**MOST_ISO_STOPS:
             break
     lit = key_leads(lit, store)
     iso = lower_iso(lit)
     if iso is not None:
-        lit = key_leads(_dim(apply_changes(lit, [edit.camera.iso(iso)]), store), store)
+        lit = key_leads(dimmed(apply_changes(lit, [edit.camera.iso(iso)]), store), store)
     nearer = nearer_key(lit, view_of(lit.camera, lit.subject))
     if nearer is not None:
-        lit = key_leads(_dim(nearer, store), store)
+        lit = key_leads(dimmed(nearer, store), store)
     lit = without_idle(lit)
     return lit, max(missing, _screen_short(evaluate(lit, store)))
 
@@ -262,7 +285,7 @@ def _by_lamps(
 def _face_short(evaluation: Evaluation) -> float:
     """Stops that the face lacks while its key gives all it has; 0 where the key has some left."""
     keys = [lamp for lamp in evaluation.plan.lights if lamp.role == "key"]
-    surplus = _face_surplus(evaluation)
+    surplus = face_surplus(evaluation)
     if surplus is None or not keys or keys[0].dimmer < 0.99:
         return 0.0
     return max(0.0, -surplus)
@@ -290,85 +313,21 @@ def _lights(plan: Plan, team: LampRoles, before: bool) -> list[object]:
     return [light for light in lights if light is not None]
 
 
-def _settings(plan: Plan, lens: KitLens, store: BasisStore) -> Plan:
-    """Shutter by school, base ISO, the aperture that the action's depth wants."""
-    first = evaluate(plan, store)
-    start = [
-        edit.camera.shutter_s(round(shutter_for(first), 8)),
-        edit.camera.iso(plan.camera.sensor.base_iso),
-        edit.camera.nd_stops(0.0),
-        edit.camera.f_number(aperture_for(first, lens)),
-        edit.camera.sharpening(False),
-    ]
-    return apply_changes(plan, start)
+def _settings(plan: Plan, optics: Optics, store: BasisStore) -> Plan:
+    return apply_changes(plan, settings_for(evaluate(plan, store), optics))
 
 
-def _expose(plan: Plan, lens: KitLens, store: BasisStore) -> tuple[Plan, float]:
+def _expose(plan: Plan, optics: Optics, store: BasisStore) -> tuple[Plan, float]:
     """Aperture and ISO for the light that the lamps give at full power; what is missing in stops."""
     full = evaluate(plan, store)
     screen = full.screen
     has_screen = screen is not None and screen.lux_mean > 0.0
     light = LightSurplus(
         screen=stops(screen.lux_mean / wanted_lux(full)) if screen is not None and has_screen else None,
-        face=_face_surplus(full),
+        face=face_surplus(full),
     )
-    changes, missing = exposure_changes(plan, lens, light, reserve=3.0)
+    changes, missing = exposure_changes(plan, optics.lens, light, reserve=3.0)
     return apply_changes(plan, changes), missing
-
-
-def _face_surplus(full: Evaluation) -> float | None:
-    over = full.exposure.stops_over
-    return None if over is None or not math.isfinite(over) else over - face_goal(*wanted_stops(full))
-
-
-def _dim(plan: Plan, store: BasisStore) -> Plan:
-    """Dimmers: fill as a share of the key, both to the face's level, then the screen to its own."""
-    full = [edit.lamp(i).dimmer(1.0) for i in range(len(plan.lights))]
-    plan = apply_changes(plan, full)
-    index = {lamp.id: i for i, lamp in enumerate(plan.lights)}
-    # In a bright room each zone lights the other a little: twice round settles both.
-    for _ in range(2):
-        plan = _dim_face(plan, store)
-        evaluation = evaluate(plan, store)
-        target = wanted_lux(evaluation)
-        solved = balanced_dimmers(plan, evaluation.judged_cells, target, store)
-        plan = apply_changes(plan, [edit.lamp(index[k]).dimmer(round(v, 3)) for k, v in solved.items()])
-    return _dim_face(plan, store)
-
-
-def _dim_face(plan: Plan, store: BasisStore) -> Plan:
-    plan = apply_changes(plan, [edit.lamp(i).dimmer(1.0) for i in _subject_lamps(plan)])
-    evaluation = evaluate(plan, store)
-    roles = {lamp.role: (i, lamp) for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")}
-    key_lux = evaluation.face_by_lamp.get(roles["key"][1].id, 0.0) if "key" in roles else 0.0
-    if key_lux <= 0.0:
-        return plan
-    share = FILL_OF_KEY[plan.plate.softness]
-    fill_lux = evaluation.face_by_lamp.get(roles["fill"][1].id, 0.0) if "fill" in roles else 0.0
-    # By lamp, with what the room returns of each: the sum is linear in the dimmers.
-    total = evaluation.exposure.subject_lux or 0.0
-    goal = face_goal(*wanted_stops(evaluation))
-    wanted = evaluation.exposure.grey_lux * 2.0**goal
-    rest = max(0.0, total - key_lux - fill_lux)
-    key_wanted = max(0.0, wanted - rest) / (1.0 + (share if fill_lux > 0.0 else 0.0))
-    key_dimmer = min(1.0, key_wanted / key_lux)
-    changes = [edit.lamp(roles["key"][0]).dimmer(round(key_dimmer, 3))]
-    if fill_lux > 0.0:
-        changes.append(
-            edit.lamp(roles["fill"][0]).dimmer(round(min(1.0, share * key_dimmer * key_lux / fill_lux), 3))
-        )
-    if "back" in roles:
-        full = evaluation.rim_ratio * (evaluation.exposure.subject_lux or 0.0)
-        rim = RIM_OF_FACE * evaluation.exposure.grey_lux * 2.0**goal
-        changes.append(edit.lamp(roles["back"][0]).dimmer(round(min(1.0, rim / full) if full > 0.0 else 1.0, 3)))
-    return apply_changes(plan, changes)
-
-
-def _subject_lamps(plan: Plan) -> list[int]:
-    return [i for i, lamp in enumerate(plan.lights) if lamp.role in ("key", "fill", "back")]
-
-
-RIM_OF_FACE = 0.5
 
 
 def _badness(judged: dict[str, Judgement]) -> float:
