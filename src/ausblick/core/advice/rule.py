@@ -113,6 +113,11 @@ class Rule:
         return self.limit.source
 
 
+def no_proposal(evaluation: Evaluation, store: BasisStore) -> Sequence[Proposal]:
+    """What the rule asks for is done by people, not by another plan."""
+    return ()
+
+
 @dataclass(frozen=True)
 class Finding:
     """`no_remedy`: why there is none, where a stop or a fix was looked into and nothing helped."""

@@ -7,6 +7,9 @@ from .rules import (
     camera_rules as camera,
 )
 from .rules import (
+    caution_rules as caution,
+)
+from .rules import (
     daylight_rules as daylight,
 )
 from .rules import (
@@ -81,6 +84,7 @@ RULES: tuple[Rule, ...] = (
     *spill.RULES,
     *mirror.RULES,
     *safety.RULES,
+    *caution.RULES,
     *camera.RULES,
     *flash.RULES,
     *picture.RULES,

@@ -44,14 +44,23 @@ LIMITS: dict[str, Limit] = {
     "screen.margin": Limit(
         at=0.15, unit="m", source="0.15 m, a hand's breadth",
         reason="A gesture goes further than it was rehearsed."),
+    "space.underfoot": Limit(
+        at=1.0, unit="m/s", source="Usual caution; follow local rules",
+        reason="A cloth underfoot slides and its edge trips whoever steps out on it: a slow walk is 1 m/s."),
+    "light.cables": Limit(
+        at=4.0, unit="cables", source="Usual caution; follow local rules",
+        reason="Four run along the walls; more cross where people walk."),
+    "subject.minor": Limit(
+        at=0.0, unit="children", source="Local law decides",
+        reason="Working times and who comes along are agreed before the day, in writing."),
     "screen.wind": Limit(
         at=3.0, unit="m/s", fix=3.0, stop=7.0,
         source="Ours, by the force on a flat surface; the maker's limit and local rules go before it",
         reason="A breeze moves cloth; at 6 m/s a usual frame needs guys, at 10 it comes down."),
     "screen.hue": Limit(
-        at=98.0, unit="%", fix=4.0, stop=23.0,
+        at=98.0, unit="%", fix=4.0, stop=13.0,
         source="Drawn keys: a fiftieth of the matte is measured, six in a hundred are seen",
-        reason="A quarter of a garment keyed away by both colour differences is no longer brought back by a grade."),
+        reason="A garment through which a seventh of the plate is seen takes half of the key's quality."),
     "key.clip": Limit(
         at=0.20, unit="", fix=0.10, stop=0.30, source="Drawn keys (docs/model.md)",
         reason="A clip of 0.2 is seen in hair, of 0.3 in every soft edge; half the matte leaves no edge."),

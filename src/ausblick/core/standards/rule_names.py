@@ -17,6 +17,7 @@ NAMES: dict[str, str] = {
     "light.shadow": "the shadow on the screen", "light.floor-shadow": "the shade at the feet",
     "light.two-zones": "the subject's light on the screen", "light.wrinkles": "folds", "light.gloss": "shine",
     "light.mixed-colour": "mixed colour", "light.rendering": "colour rendering", "screen.wind": "wind on the screen",
+    "space.underfoot": "cloth underfoot", "light.cables": "cables", "subject.minor": "minors",
     "light.daylight": "daylight",
     "subject.exposure": "the face's exposure", "subject.above-screen": "the face above the screen",
     "subject.edge-gap": "the gap at the edge", "subject.two-zones": "the screen's light on the face",

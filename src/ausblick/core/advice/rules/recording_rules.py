@@ -7,7 +7,7 @@ from ...light.basis import BasisStore
 from ...plan import Camera, Recording, edit
 from ...sentences import tell
 from ...standards.limits import INTRA_BITS, LIMITS
-from ..rule import Judgement, Proposal, Rule
+from ..rule import Judgement, Proposal, Rule, no_proposal
 
 CHROMA = {"4:2:0": 0.25, "4:2:2": 0.5, "4:4:4": 1.0, "raw": 1.0}
 COLOUR, RATE, PLAYBACK, REDUCTION = (
@@ -117,11 +117,6 @@ def _playback(evaluation: Evaluation) -> Judgement | None:
     return Judgement("consider" if over > 0 else "fine", load, PLAYBACK.at, "Mbit/s", says, max(0.0, over))
 
 
-def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """What follows is work after the day, not another plan."""
-    return []
-
-
 RULES = (
     Rule(
         id="recording.chroma",
@@ -164,7 +159,7 @@ RULES = (
         measure="playback load",
         why="Footage that stutters on the edit machine is judged on stutter; proxies are cut, the originals keyed.",
         judge=_playback,
-        propose=_nothing,
+        propose=no_proposal,
         digits=0,
     ),
 )

@@ -15,7 +15,7 @@ from ...plan.people import Garment, Prop
 from ...rig.screen_colour import FAIR, REFERENCE
 from ...sentences import few, tell
 from ...standards.limits import LIMITS
-from ..rule import Judgement, Proposal, Rule
+from ..rule import Judgement, Proposal, Rule, no_proposal
 
 HUE = LIMITS["screen.hue"]
 GLOSSY = 0.15
@@ -137,11 +137,6 @@ def _props(evaluation: Evaluation) -> Judgement | None:
     return Judgement("consider", float(len(worries)), 0.0, "", says, float(len(worries)))
 
 
-def _nothing(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """Testing is no change of the plan."""
-    return []
-
-
 RULES = (
     Rule(
         id="screen.hue",
@@ -160,7 +155,7 @@ RULES = (
         "shot with "
         "the person's own hair shows how much stays; a darker screen and a back light help in the composite.",
         judge=_hair,
-        propose=_nothing,
+        propose=no_proposal,
         digits=0,
     ),
     Rule(
@@ -172,7 +167,7 @@ RULES = (
         "and smoke let it through: they want a test, and often a take of their own. Keep fog and liquids away "
         "from mains.",
         judge=_props,
-        propose=_nothing,
+        propose=no_proposal,
         digits=0,
     ),
 )
