@@ -9,7 +9,7 @@ from ausblick.core.advice.rule import Finding
 from ausblick.core.sentences import say
 from tests.stores import STORE
 
-from .test_limits import of
+from .limit_plans import of
 
 CLOTH = {"floor_run": 2.6}
 

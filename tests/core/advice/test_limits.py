@@ -23,43 +23,16 @@ from ausblick.core.light.cloth import Highlight
 from ausblick.core.light.mirror import Mirrored, Reflection
 from ausblick.core.light.others_shade import OthersShade
 from ausblick.core.light.spill import Place, ProbeReading
-from ausblick.core.plan import Plan, plan_from
 from ausblick.core.standards.limits import LIMITS
 from tests.conftest import lamp
 from tests.stores import STORE
 
-DOCUMENT: dict[str, Any] = {
-    "format": "ausblick-plan",
-    "version": 1,
-    "plate": {"mean_level": 50.0, "tilt": 0.0},
-    "subject": {"x": 0.0, "z": 2.4, "height": 1.72, "framing": "waist"},
-    "camera": {"iso": 400, "sensor": {"px_w": 4000, "px_h": 2250}},
-    "lights": [
-        {"id": "l1", "role": "screen", "position": [-2.2, 1.3, 2.2], "aim": [0.3, 1.3, 0]},
-        {"id": "k1", "role": "key", "position": [-1.0, 1.9, 4.4], "aim": [0, 1.6, 2.4]},
-        {"id": "b1", "role": "back", "position": [0.8, 2.0, 1.2], "aim": [0, 1.6, 2.4]},
-    ],
-}
-
-
-def merged(base: Any, change: Any) -> Any:
-    if isinstance(base, dict) and isinstance(change, dict):
-        return {**base, **{key: merged(base.get(key), value) for key, value in change.items()}}
-    return change
-
-
-def plan_with(**parts: Any) -> Plan:
-    return plan_from(merged(DOCUMENT, parts))
-
-
-def of(**parts: Any) -> Evaluation:
-    return evaluate(plan_with(**parts), STORE)
-
+from .limit_plans import DOCUMENT, EYES, angle_of_view_off, key_from, key_wide, of, plan_with
 
 BASE = of()
 assert BASE.damage is not None
 EVEN_WORSE = replace(BASE.damage.larger, matte_loss=100.0, needed_clip=1.0)
-EYES, AWAY = 0.93 * 1.72, 6.4 - 2.4
+AWAY = 6.4 - 2.4
 
 
 def severity(rule_id: str, evaluation: Evaluation) -> str | None:
@@ -83,16 +56,6 @@ def companion_over(stops: float) -> Evaluation:
     assert own is not None
     [other] = BESIDE.others
     return replace(BESIDE, others=(replace(other, exposure=replace(other.exposure, subject_lux=own * 2.0**stops)),))
-
-
-def key_from(degrees: float) -> Evaluation:
-    lamp = {"id": "k1", "role": "key", "position": [0.0, EYES, 4.4], "aim": [0.0, EYES, 2.4]}
-    return of(lights=[lamp], plate={"key_azimuth": degrees, "key_elevation": 0.0})
-
-
-def angle_of_view_off(degrees: float) -> Evaluation:
-    own = 2.0 * math.atan(23.5 / 2.0 / 35.0)
-    return of(plate={"focal_mm_ff": 18.0 / math.tan(own / 2.0 + math.radians(degrees) / 2.0)})
 
 
 def damaged(**fields: Any) -> Evaluation:
@@ -201,6 +164,7 @@ CASES: list[Case] = [
     ("plate.tilt", lambda v: of(camera={"tilt": v}),
      [(2.9, "fine"), (3.1, "consider"), (9.9, "consider"), (10.1, "consider")]),
     ("plate.view", angle_of_view_off, [(2.9, "fine"), (3.1, "consider"), (9.9, "consider"), (10.1, "consider")]),
+    ("plate.softness", key_wide, [(-0.51, "consider"), (-0.49, "fine"), (0.49, "fine"), (0.51, "consider")]),
     ("plate.key", key_from, [(14.8, "fine"), (15.2, "consider"), (29.8, "consider"), (30.2, "consider")]),
     ("space.order", lambda v: of(subject={"z": v}), [(0.051, "fine"), (0.049, "stop")]),
     ("space.walls", lambda v: of(camera={"x": 3.7 + v}), [(-0.001, "fine"), (0.001, "stop")]),

@@ -40,6 +40,9 @@ from .rules import (
     recording_rules as recording,
 )
 from .rules import (
+    rim_rules as rim,
+)
+from .rules import (
     safety_rules as safety,
 )
 from .rules import (
@@ -47,6 +50,9 @@ from .rules import (
 )
 from .rules import (
     shadow_rules as shadow,
+)
+from .rules import (
+    softness_rules as softness,
 )
 from .rules import (
     space_rules as space,
@@ -70,6 +76,7 @@ from .rules import (
 RULES: tuple[Rule, ...] = (
     *key.RULES,
     *plate.RULES,
+    *softness.RULES,
     *space.RULES,
     *framing.RULES,
     *screen.RULES,
@@ -83,6 +90,7 @@ RULES: tuple[Rule, ...] = (
     *people.RULES,
     *spill.RULES,
     *mirror.RULES,
+    *rim.RULES,
     *safety.RULES,
     *caution.RULES,
     *camera.RULES,

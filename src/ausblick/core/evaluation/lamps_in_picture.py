@@ -9,10 +9,11 @@ import numpy as np
 
 from ..camera.coverage import Coverage, behind_window_wall
 from ..camera.view import NEAREST, View
+from ..figure.behind_body import behind_bodies
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore
 from ..light.keys import framing_key, lamp_keys
-from ..light.lamp_bodies import head_in_picture, pole_places, round_the_lens
+from ..light.lamp_bodies import head_corners, head_in_picture, pole_places, round_the_lens
 from ..plan import Light, Plan
 
 CORNER = 0.005
@@ -21,11 +22,13 @@ CORNER = 0.005
 
 @dataclass(frozen=True)
 class FramedLamp:
-    """A lamp in the picture, by its place among the plan's; does it cut into the action, and by its stand only?"""
+    """A lamp in the picture, by its place among the plan's; does it cut into the action, and by its stand only? Or is
+    it `hidden`, all of it behind somebody's body?"""
 
     index: int
     cuts: bool
     by_stand: bool
+    hidden: bool = False
 
 
 def lamps_in_picture(plan: Plan, view: View, coverage: Coverage, store: BasisStore) -> tuple[FramedLamp, ...]:
@@ -48,8 +51,18 @@ def _seen(plan: Plan, view: View, outline: Floats) -> Iterator[FramedLamp]:
     for k, (i, lamp) in enumerate(lamps):
         by_head = bool(head[k]) or (not behind[k] and _covers_action(plan, lamp, view, outline))
         cuts = by_head or bool(pole[k].any())
-        if seen[k] or cuts:
+        if (seen[k] or cuts) and _hidden(plan, view, lamp, poles[k]):
+            yield FramedLamp(i, False, False, hidden=True)
+        elif seen[k] or cuts:
             yield FramedLamp(i, cuts, cuts and not by_head)
+
+
+def _hidden(plan: Plan, view: View, lamp: Light, pole: Floats) -> bool:
+    """Is all of its head and stand that the frame shows behind a body?"""
+    places = np.concatenate([head_corners(plan, lamp), pole])
+    frame, _ = view.project(places)
+    shown = np.all((frame > 0.0) & (frame < 1.0), axis=1)
+    return bool(shown.any()) and bool(behind_bodies(plan, view, places[shown]).all())
 
 
 def _covers_action(plan: Plan, lamp: Light, view: View, outline: Floats) -> bool:

@@ -100,6 +100,15 @@ def through_walls(plan: Plan, lamp: Light) -> Floats:
     return np.asarray(np.where(below >= above, below, -above))
 
 
+def head_corners(plan: Plan, lamp: Light) -> Floats:
+    """Places (N, 3) in m that span its head."""
+    x, y, z = lamp.position
+    face = emission_of(lamp, plan).face
+    if face.area > 0.0:
+        return np.vstack([face.outline, face.centre[None, :]])
+    return np.array([x, y, z]) + HEAD * np.vstack([np.zeros(3), np.eye(3), -np.eye(3)])
+
+
 def body_of(plan: Plan, lamp: Light, store: BasisStore) -> LampBody:
     key = ("body", plan.room.height, plan.room.kind, lamp_key(plan, lamp))
     return store.record(key, lambda: LampBody(plan, lamp))

@@ -8,6 +8,9 @@ PLATE = {
     "plate.view": "Angle of view {have:1}°, the plate's {wanted:1}°",
     "plate.height": "Lens above the eyes by {have:1}°, the plate's {wanted:1}°",
     "plate.key/second": "The plate's second light has no lamp: {lamp} is nearest, {off:0}° beside",
+    "plate.softness/harder": "{lamp}, {angle:0}° wide at the face, is harder than the plate's light",
+    "plate.softness/softer": "{lamp}, {angle:0}° wide at the face, is softer than the plate's light",
+    "plate.softness": "{lamp}, {angle:0}° wide at the face, is as soft as the plate's light",
     "plate.key": "{lamp} comes from {off:0}° beside the plate's light",
 }
 SPACE = {
@@ -32,6 +35,7 @@ SPACE = {
     "framing/chest": "to the chest",
     "framing/face": "face",
     "space.in-picture/none": "No lamp stands in the picture",
+    "space.in-picture/hidden": "Hidden behind the figure, as long as it keeps the mark: {lamps}",
     "space.in-picture/action": "Before the screen where the action goes: {lamps}",
     "space.in-picture/stands": "Stands before the screen where the action goes: {lamps}",
     "space.in-picture/beside": "In the picture beside the action: {lamps}; crop or mask",
@@ -153,6 +157,8 @@ SUBJECT = {
     "subject.spill/sender": "{surface} {share:1}",
     "subject.mirrors/seen": "{name} mirrors the screen in {share:0} % of what is seen of it",
     "subject.mirrors/turns": "{name} mirrors the screen over {share:0} % of its turns to either side",
+    "subject.rim/missing": "The plate's light comes from behind, and no lamp does: no rim",
+    "subject.rim/missing/dark": "The plate is dark behind the edge, and no lamp draws a rim",
     "subject.rim": "Back light is {ratio:1} of the face's light on the edge",
     "subject.hair/plain": "Hair is dark and smooth",
     "subject.hair/fair": "Hair is fair: test it before the day",

@@ -81,6 +81,7 @@ LAMPS = {
     "do/turn-round": "{lamp} {degrees:0}° further round the subject",
     "do/lamp-higher": "{lamp} {by:m} higher",
     "do/lamp-nearer/hands": "{lamp} at {to:m} from the hands instead of {was:m}",
+    "do/bare": "{lamp} bare, nothing before it",
     "do/lamp-nearer": "{lamp} at {to:m} from the face instead of {was:m}",
     "do/out-of-picture": "Move {lamps} out of the picture",
     "do/hang": "Hang {lamps} from the ceiling, {high:m} high",

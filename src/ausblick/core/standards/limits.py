@@ -17,6 +17,9 @@ LIMITS: dict[str, Limit] = {
     "plate.key": Limit(
         at=15.0, unit="°", source="Fifteen degrees, about what soft shadows hide",
         reason="The penumbra of a usual soft source is as wide."),
+    "plate.softness": Limit(
+        at=0.5, unit="stops", source="Half a stop of the lamp's width as the face sees it",
+        reason="A penumbra that is half as wide again is seen beside the plate's own."),
     "space.order": Limit(
         at=0.05, unit="m", fix=0.0, stop=0.0, source="Geometry of the set",
         reason="Nearer than a hand to the screen or the lens is no place to stand; ours, because it is certain."),
@@ -241,6 +244,9 @@ INTRA_BITS = 0.5
 """Bits a pixel where every frame stands alone, in place of the 0.1 of long groups: same source."""
 RIM_MOST = 2.0
 """Back light over face: the upper end beside the lower one of `subject.rim`."""
+KEY_WIDTHS = {"hard": (0.0, 14.0), "medium": (14.0, 28.0), "soft": (28.0, 180.0)}
+"""Degrees across that a key is as the face sees it, by the plate's softness: half a metre at two metres is 14, a
+metre 28."""
 HELPS = 0.02
 """A remedy that takes less than this share off the excess is none. Ours: a setting's own steps are as large."""
 MOST_REMEDIES = 4

@@ -6,7 +6,7 @@ NAMES: dict[str, str] = {
     "key.clip": "the clip that the screen needs", "key.clipping": "clipping", "key.edge": "the edge",
     "key.hair": "hair", "key.motion": "the moving hand",
     "plate.height": "the plate's lens height", "plate.tilt": "the plate's tilt", "plate.view": "the plate's view",
-    "plate.key": "the plate's light",
+    "plate.key": "the plate's light", "plate.softness": "the plate's softness",
     "space.order": "the order of things", "space.walls": "what fits into the room",
     "space.through-wall": "lamps in the wall",
     "space.gap": "the mark's distance", "space.framed": "the framing", "space.in-picture": "lamps in the picture",

@@ -216,6 +216,20 @@ def nearer(plan: Plan, index: int, lamp: Light, subject: Subject, stops: float) 
     return [Proposal(text, lamp_to(plan, index, (x, y, z)), tell("cost/fall-off"))]
 
 
+def further_off(plan: Plan, index: int, lamp: Light, subject: Subject, times: float) -> list[Proposal]:
+    """The lamp so many times as far from the face, as far as the room goes."""
+    if lamp.is_daylight:
+        return []
+    x, y, z = (f + (p - f) * times for p, f in zip(lamp.position, subject.skin_at, strict=True))
+    place = stand_inside(plan, (x, y, z), lamp.position)
+    was, to = math.dist(lamp.position, subject.skin_at), math.dist(place, subject.skin_at)
+    if to < was + TOO_LITTLE:
+        return []
+    ident = "do/lamp-nearer/hands" if subject.framing == "hands" else "do/lamp-nearer"
+    text = tell(ident, lamp=lamp.name, to=to, was=was)
+    return [Proposal(text, lamp_to(plan, index, place), tell("cost/light"))]
+
+
 def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
     """Each further out to the side it stands on, step by step, until the camera no longer sees it."""
     plan, view = evaluation.plan, evaluation.view

@@ -1,4 +1,4 @@
-"""Mirrors: lamps in the window pane, screen colour in shiny things, and light that shapes the subject."""
+"""Mirrors: lamps in the window pane, and screen colour in shiny things."""
 
 from __future__ import annotations
 
@@ -10,13 +10,13 @@ from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...light.mirror import in_pane, mirrored_screen
-from ...plan import Change, Light, Plan, Window, edit
+from ...plan import Change, Light, Plan, Window
 from ...sentences import few, tell
-from ...standards.limits import LIMITS, RIM_MOST
+from ...standards.limits import LIMITS
 from .. import moves
 from ..rule import Judgement, Proposal, Rule
 
-SHINE, RIM, PANE = LIMITS["subject.mirrors"], LIMITS["subject.rim"], LIMITS["light.pane"]
+SHINE, PANE = LIMITS["subject.mirrors"], LIMITS["light.pane"]
 
 
 def _pane(evaluation: Evaluation) -> Judgement | None:
@@ -90,35 +90,6 @@ def _out_of_mirror(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     ]
 
 
-def _rim(evaluation: Evaluation) -> Judgement | None:
-    """Back light on the head against the light on the face."""
-    back = [lamp for lamp in evaluation.plan.lights if lamp.role == "back" and lamp.on and lamp.dimmer > 0.0]
-    lux = evaluation.exposure.subject_lux
-    if not back or not lux:
-        return None
-    ratio = evaluation.rim_ratio
-    if ratio <= 0.0:
-        return None
-    low, high = RIM.at, RIM_MOST
-    off = max(math.log2(low / ratio), math.log2(ratio / high), 0.0)
-    limit = low if ratio < low else high
-    says = tell("subject.rim", ratio=ratio)
-    return Judgement(RIM.grade(off), ratio, limit, "", says, off)
-
-
-def _trim(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    ratio = evaluation.rim_ratio
-    wanted = 0.7
-    changes = [
-        edit.lamp(i).dimmer(round(min(1.0, lamp.dimmer * wanted / ratio), 3))
-        for i, lamp in enumerate(evaluation.plan.lights)
-        if lamp.role == "back" and lamp.on and ratio > 0.0
-    ]
-    if not changes:
-        return []
-    return [Proposal(tell("do/back-light-to", share=wanted), tuple(changes), tell("cost/must-match"))]
-
-
 RULES = (
     Rule(
         id="light.pane",
@@ -139,14 +110,5 @@ RULES = (
         propose=_out_of_mirror,
         digits=0,
         unlit=_shines_by_place,
-    ),
-    Rule(
-        id="subject.rim",
-        stage="subject",
-        measure="of the face",
-        why="A back light parts the edge from the screen and drowns its halo; too much of it looks like a lamp.",
-        judge=_rim,
-        propose=_trim,
-        digits=1,
     ),
 )

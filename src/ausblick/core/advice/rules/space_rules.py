@@ -129,9 +129,14 @@ def _step_forward(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
 def _in_picture(evaluation: Evaluation) -> Judgement | None:
     """Lamps the camera sees: where the action goes they cut into it, beside it they are cropped."""
     framed, lights = evaluation.lamps_in_picture, evaluation.plan.lights
-    seen, before = [lights[one.index] for one in framed], [lights[one.index] for one in framed if one.cuts]
+    seen, before = (
+        [lights[one.index] for one in some]
+        for some in ([one for one in framed if not one.hidden], [one for one in framed if one.cuts])
+    )
     if not seen:
-        return Judgement("fine", 0.0, 0.0, "", tell("space.in-picture/none"), 0.0)
+        hidden = few(tuple(lights[one.index].name for one in framed))
+        says = tell("space.in-picture/hidden", lamps=hidden) if framed else tell("space.in-picture/none")
+        return Judgement("fine", 0.0, 0.0, "", says, 0.0)
     names = few(tuple(lamp.name for lamp in before or seen))
     if before:
         by_stand = all(one.by_stand for one in framed if one.cuts)
@@ -147,7 +152,7 @@ def _out_of_picture(evaluation: Evaluation, store: BasisStore) -> list[Proposal]
     stands = [(one.index, lights[one.index]) for one in framed if one.by_stand]
     return [
         *moves.hung(evaluation, stands),
-        *moves.out_of_picture(evaluation, [(one.index, lights[one.index]) for one in framed]),
+        *moves.out_of_picture(evaluation, [(one.index, lights[one.index]) for one in framed if not one.hidden]),
     ]
 
 

@@ -8,6 +8,7 @@ from ...camera.level_schools import LevelTarget, level_target
 from ...camera.view import view_of
 from ...evaluation.results import Evaluation
 from ...plan import Plan
+from ..rules.rim_rules import rim_wanted
 from .lamp_roles import FILL_OF_KEY, around_face, in_frame, inside
 
 DISTANCES = (1.5, 2.0, 3.0)
@@ -59,7 +60,7 @@ def lighting_brief(evaluation: Evaluation) -> LightingBrief:
         return LightingBrief(True, (), 1.0, False, plan.camera.white_balance_k, levels, flat)
     side = "left" if plate.key_azimuth < 0 else "right"
     away = abs(plate.key_azimuth)
-    rim = away > 100.0 or plate.mean_level < 25.0
+    rim = rim_wanted(plate) is not None
     words = (
         f"Key from the {side}, {away:.0f}° round from the camera and {plate.key_elevation:.0f}° up.",
         f"Shadows fall to the {'right' if side == 'left' else 'left'}"
