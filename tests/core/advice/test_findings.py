@@ -2,6 +2,7 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
 import pytest
 
 from ausblick.core.advice.findings import find, predicted_quality
@@ -119,6 +120,21 @@ def test_what_clipping_costs_is_cured_by_less_light(make: MakePlan, damage: str)
     best = apply_changes(plan, finding.remedies[0].changes)
     assert best.camera.f_number > plan.camera.f_number or best.lights[0].dimmer < plan.lights[0].dimmer
     assert found(best, damage).judgement.excess < 0.5 * finding.judgement.excess
+
+
+def test_a_part_that_burns_is_cured_though_the_median_is_below_white(make: MakePlan) -> None:
+    """One lamp near the cloth: nothing was offered, "no lamp can be dimmed and no aperture closed"."""
+    near = lamp(id="hot", role="screen", position=[-1.0, 1.6, 0.7], aim=[-0.2, 1.3, 0.0], flux_lm=20000.0, cct=3200)
+    plan = make(lights=[near, *EVEN], camera={"iso": 640}, subject={})
+    finding = found(plan, "key.clipping")
+    assert finding.judgement.severity == "fix"
+    judged = [one.linear[one.judged][:, 1] for one in evaluate(plan, STORE).screen_maps]
+    assert float(np.median(np.concatenate(judged))) < 0.85
+    assert any("Screen lamps down" in say(one.text) for one in finding.remedies)
+    for one in finding.remedies:
+        after = found(apply_changes(plan, one.changes), "key.clipping").judgement.excess
+        assert after <= 0.5 * finding.judgement.excess
+    assert found(apply_changes(plan, finding.remedies[0].changes), "key.clipping").judgement.severity == "fine"
 
 
 @pytest.mark.parametrize(

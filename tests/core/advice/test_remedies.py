@@ -15,10 +15,11 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.kit import kit_from
 from ausblick.core.light.basis import BasisStore
 from ausblick.core.light.lamp_bodies import through_walls
-from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.plan import Plan, apply_changes, plan_from
 from ausblick.core.sentences import digits, say
 from tests.conftest import MakePlan, lamp
-from tests.demo_findings import DEMO, SMALL_KIT, demo_findings
+from tests.demo_findings import DEMO, SMALL_KIT, demo_findings, found
+from tests.dice_plans import built
 from tests.stores import STORE
 
 Judged = dict[str, Judgement]
@@ -178,3 +179,24 @@ def test_a_panel_that_the_room_is_too_small_for_is_not_said_to_be_moved(make: Ma
     assert [change.path for change in proposal.changes] == ["lights[0].position"]
     assert find(make(room={"x_min": -1.5, "x_max": 1.5, "height": 2.4}, lights=lights[1:]), STORE,
                 only=("space.through-wall",))[1][0].remedies == ()  # fmt: skip
+
+
+def test_a_hand_that_is_lost_though_its_smear_is_short_is_offered_a_quicker_shutter() -> None:
+    """It was offered slower ones, and "no shutter the light allows is fast enough"."""
+    plan = plan_from(built(929))
+    assert judgements(plan, CRAFT)["camera.smear"].severity == "fine"
+    finding = found(plan, "key.motion")
+    shutters = [apply_changes(plan, one.changes).camera.shutter_s for one in finding.remedies]
+    assert min(shutters) == pytest.approx(0.5 * plan.camera.shutter_s)
+    assert max(shutters) <= plan.camera.shutter_s
+
+
+def test_noise_of_a_screen_that_is_too_dark_is_cured_by_the_lens() -> None:
+    """At base ISO nothing was offered, with three stops left in the lens."""
+    plan = plan_from(built(903))
+    assert plan.camera.iso == plan.camera.sensor.base_iso
+    finding = found(plan, "key.motion")
+    assert finding.judgement.says.parameters["causes"][0].id == "key.motion/noise"  # type: ignore[index, union-attr]
+    best = apply_changes(plan, finding.remedies[0].changes)
+    assert best.camera.f_number < plan.camera.f_number
+    assert judgements(best, CRAFT)["key.motion"].excess < 0.3 * finding.judgement.excess

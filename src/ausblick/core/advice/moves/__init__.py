@@ -1,5 +1,6 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
+from .below_white import below_white, burns_in_part
 from .camera_moved import aperture_by, back_for, filtered_by, raised_camera, same_framing, turned_to
 from .hidden_display import hidden_share, out_of_the_way
 from .lamps_moved import (
@@ -37,8 +38,10 @@ __all__ = [
     "all_inside",
     "aperture_by",
     "back_for",
+    "below_white",
     "beside_the_action",
     "black_cloth",
+    "burns_in_part",
     "camera_inside",
     "clear_of_walls",
     "companions_along",

@@ -49,11 +49,13 @@ def _flicker_of(evaluation: Evaluation) -> set[str]:
 
 
 def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """The slowest shutter that is fast enough, and the fastest that lamps allow."""
+    """The slowest shutter that is fast enough, and the fastest that lamps allow. Where the smear is none too long
+    and the key loses the hand all the same, one that is open half as long."""
     smear, camera = evaluation.blur.motion_px, evaluation.plan.camera
     if not smear:
         return []
-    needed = camera.shutter_s * smear_limit(evaluation) / smear
+    share = smear_limit(evaluation) / smear
+    needed = camera.shutter_s * (share if share < 1.0 else 0.5)
     options = [1.0 / n for n in SHUTTERS if 1.0 / n <= needed][:1]
     if _lamps_flicker(evaluation):
         safe = [t for t in safe_shutters(evaluation.plan.room.mains.hz, camera.fps) if t < camera.shutter_s]

@@ -6,9 +6,6 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
-import numpy as np
-
-from ...camera.level_schools import key_channel
 from ...damage.damage import KeyDamage
 from ...evaluation.results import Evaluation
 from ...evaluation.seen_screen import SeenScreen
@@ -19,7 +16,6 @@ from ...standards.limits import LIMITS
 from .. import moves
 from ..causes import ADDS, CAUSES, causes_of
 from ..rule import Judgement, Proposal, Rule
-from ..steps import SMALLEST, third_stop
 from . import (
     camera_rules,
     light_rules,
@@ -110,33 +106,35 @@ def _brighter(evaluation: Evaluation) -> list[Proposal]:
     return [Proposal(text, changes, tell("cost/more-spill"))]
 
 
-BELOW_WHITE = 0.85
-"""Of white: how bright the key channel of the screen's median is proposed to be."""
+MOST_OPENED = 3.0
+"""Stops that a lens is proposed to be opened by: more is another set."""
 
 
-def _darker(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """The screen's lamps, the aperture or a filter, until its key channel is below white."""
-    plan = evaluation.plan
-    key = key_channel(plan.screen.hue, np.array(plan.screen.reflectance))
-    judged = np.sort(np.concatenate([one.linear[one.judged][:, key] for one in evaluation.screen_maps]))
-    # NumPy's own median loads its masked arrays, which takes longer than a trial.
-    median = 0.5 * float(judged[(len(judged) - 1) // 2] + judged[len(judged) // 2])
-    factor = min(1.0, BELOW_WHITE / max(median, 1e-6))
-    f_number = third_stop(plan.camera.f_number / factor**0.5)
-    found = list(moves.dimmed_screen(evaluation, factor))
-    if f_number <= SMALLEST and f_number > plan.camera.f_number:
-        text = tell("do/aperture", to=f_number, was=plan.camera.f_number)
-        found.append(Proposal(text, (edit.camera.f_number(f_number),), tell("cost/subject-level")))
-    whole_stops = float(math.ceil(-math.log2(factor)))
-    return [*found, *moves.filtered_by(plan, -whole_stops, tell("cost/subject-level"))]
+def _more_light(evaluation: Evaluation) -> list[Proposal]:
+    """A dark screen is a noisy one: the lens opened until it has the level that its school wants."""
+    screen = evaluation.screen
+    if screen is None or screen.lux_mean <= 0.0:
+        return []
+    missing = min(MOST_OPENED, math.log2(light_rules.wanted_lux(evaluation) / screen.lux_mean))
+    return moves.aperture_by(evaluation.plan, missing, tell("cost/less-depth")) if missing > 0.0 else []
+
+
+def _less_burnt(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
+    """Below white; where a part burns that the median does not know of, evenly lit too."""
+    found = moves.below_white(evaluation)
+    if moves.burns_in_part(evaluation):
+        even = next(rule for rule in light_rules.RULES if rule.id == "light.evenness")
+        found += even.propose(evaluation, store)
+    return found
 
 
 _OWN: dict[str, Propose] = {
     "clipping": lambda evaluation, store: [
-        *_darker(evaluation, store),
+        *_less_burnt(evaluation, store),
         *subject_rules.less_on_the_subject(evaluation),
     ],
     "dark screen": lambda evaluation, _: [*_brighter(evaluation), *subject_rules.less_on_the_subject(evaluation)],
+    "noise": lambda evaluation, _: [*_more_light(evaluation), *_brighter(evaluation)],
     "mirrored": lambda evaluation, _: moves.dulled_metal(evaluation),
     "screen colour": lambda evaluation, _: wardrobe_rules.garment_of_its_colour(evaluation),
 }
@@ -193,7 +191,7 @@ RULES = (
         measure="colour lost",
         why="What is recorded at white has lost its colour: there is nothing left to cut the screen from.",
         judge=_clipping,
-        propose=_darker,
+        propose=_less_burnt,
         digits=0,
     ),
     Rule(
