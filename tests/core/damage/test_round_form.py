@@ -12,6 +12,7 @@ from ausblick.core.camera.view import view_of
 from ausblick.core.damage.round_form import SHARES, across, seen_light
 from ausblick.core.damage.seen_area import seen_areas
 from ausblick.core.evaluation.lit_set import round_subject
+from ausblick.core.figure.outline import figure_parts
 from ausblick.core.light.returned import scene_light
 from ausblick.core.light.round_figure import TURNED
 from ausblick.core.matte.pull import pull
@@ -67,7 +68,7 @@ def test_what_the_camera_shows_of_the_figure_counts(
     """All of the modelled body, its chest, its shins; no legs that are not wanted."""
     own = plan({"height": 1.75, "framing": framing}, camera)
     assert own.subject is not None
-    found = seen_areas(own.subject, view_of(own.camera, own.subject))
+    found = seen_areas(own.subject, view_of(own.camera, own.subject), own.camera)
     assert sum(found.values()) == pytest.approx(1.0)
     assert found.get("drawn torso", 0.0) == pytest.approx(torso, abs=0.06)
     assert found.get("drawn legs", 0.0) == pytest.approx(legs, abs=0.04)
@@ -106,3 +107,20 @@ def test_a_shirt_of_the_screens_hue_is_not_picked_as_screen_where_somebody_is_se
     assert taken is not None
     assert float(known.raw[150, 160]) == pytest.approx(0.75, abs=0.01)
     assert float(taken.raw[150, 160]) < 0.5
+
+
+def test_of_hands_alone_what_the_frame_shows_counts() -> None:
+    """All of them and their sleeves, by the areas of their outlines; a lens that shows no sleeve; none of it."""
+    shares = []
+    for camera in ({"focal_mm": 12.0, "y": 1.0}, {"focal_mm": 50.0, "y": 1.0}, {"focal_mm": 50.0, "y": 2.2}):
+        own = plan({"height": 1.75, "framing": "hands"}, {"z": 4.0, **camera})
+        assert own.subject is not None
+        found = seen_areas(own.subject, view_of(own.camera, own.subject), own.camera)
+        assert sum(found.values()) == pytest.approx(1.0)
+        shares.append(found["skin"])
+    area = {"torso": 0.0, "arms": 0.0, "hands": 0.0}
+    for name, corners in figure_parts(own.subject, own.camera):
+        x, y = corners[:, 0], corners[:, 1]
+        area[name] += 0.5 * abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1)))
+    assert shares[0] == pytest.approx(area["hands"] / sum(area.values()), abs=0.03)
+    assert shares[1:] == [1.0, 0.4]

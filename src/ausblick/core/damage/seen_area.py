@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 
 from ..camera.view import NEAREST, View
+from ..figure.outline import figure_parts
 from ..geometry.vectors import Floats
-from ..plan import Subject
+from ..plan import Camera, Subject
 
 PARTS = ("drawn torso", "drawn legs", "skin", "drawn hair")
 BANDS = 21
@@ -21,14 +23,18 @@ the floor."""
 ACROSS, WEIGHTS = np.array([-0.09, 0.0, 0.09]), np.array([0.25, 0.5, 0.25])
 """Where across, in shares of stature, a band is asked whether it is in the picture, and what each place counts."""
 HANDS = {"drawn torso": 0.6, "skin": 0.4}
-"""Of hands alone, with their sleeves."""
+"""Of hands alone with their sleeves, where none of it is in the frame."""
+SIDE = 160
+"""Cells across the frame that hands and sleeves are counted by."""
+FINE = 4
+"""Bits of a cell that outlines are drawn to."""
 
 
-def seen_areas(subject: Subject, view: View) -> dict[str, float]:
+def seen_areas(subject: Subject, view: View, camera: Camera) -> dict[str, float]:
     """Share of the figure by part, of what the camera frames; they sum to 1. Legs that the framing leaves out are cut
     off at the edit."""
     if subject.framing == "hands":
-        return HANDS
+        return _of_hands(subject, view, camera)
     up = np.array([subject.up((band + 0.5) / 20.0) for band in range(BANDS)])
     at = np.empty((BANDS, len(ACROSS), 3))
     at[..., 0], at[..., 1], at[..., 2] = subject.x + ACROSS * subject.height, up[:, None], subject.z
@@ -39,3 +45,20 @@ def seen_areas(subject: Subject, view: View) -> dict[str, float]:
         found[PARTS.index("drawn legs")] = 0.0
     whole = found if found.any() else OF_BODY.sum(axis=1)
     return {part: float(area) for part, area in zip(PARTS, whole / whole.sum(), strict=True) if area > 0.0}
+
+
+def _of_hands(subject: Subject, view: View, camera: Camera) -> dict[str, float]:
+    """Hands before their sleeves, as the frame shows them."""
+    sensor = camera.sensor
+    cells = np.zeros((max(1, round(SIDE * sensor.px_h / sensor.px_w)), SIDE), dtype=np.uint8)
+    order = {"torso": 1, "arms": 1, "hands": 2}
+    parts = [(order[name], corners) for name, corners in figure_parts(subject, camera) if name in order]
+    for value, corners in sorted(parts, key=lambda part: part[0]):
+        frame, depth = view.project(corners)
+        if np.all(depth > NEAREST):
+            at = np.round(2**FINE * (frame * cells.shape[::-1] - 0.5)).astype(np.int32)
+            cv2.fillPoly(cells, [at], value, shift=FINE)
+    sleeve, hand = (int((cells == value).sum()) for value in (1, 2))
+    if not sleeve + hand:
+        return HANDS
+    return {"drawn torso": sleeve / (sleeve + hand), "skin": hand / (sleeve + hand)}

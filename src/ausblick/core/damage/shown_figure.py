@@ -13,7 +13,7 @@ from ..camera.view import View
 from ..colour.curves import Curve
 from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
-from ..plan import Plan, Subject
+from ..plan import Camera, Plan, Subject
 from ..plan.people import Garment
 from .held_things import mirrored_at_edge
 from .matte_loss import Lit
@@ -84,7 +84,7 @@ def shown_figure(
         places={name: lux / grey for name, lux in places.items()},
         seen=seen,
         things=_things(subject, seen),
-        areas=_areas(subject, view),
+        areas=_areas(subject, view, plan.camera),
         hand=hand,
         worn=_worn(subject),
     )
@@ -148,10 +148,10 @@ def _things(subject: Subject, seen: Mapping[str, Floats]) -> dict[str, Lit]:
     return found
 
 
-def _areas(subject: Subject, view: View) -> dict[str, float]:
+def _areas(subject: Subject, view: View, camera: Camera) -> dict[str, float]:
     worn = {"drawn torso": subject.worn_above, "drawn legs": subject.worn_below}
     # What is keyed away on purpose or held out is no loss: the rest of the figure is looked at.
-    return {name: share for name, share in seen_areas(subject, view).items() if _is_kept(worn.get(name))}
+    return {name: share for name, share in seen_areas(subject, view, camera).items() if _is_kept(worn.get(name))}
 
 
 def _is_kept(garment: Garment | None) -> bool:
