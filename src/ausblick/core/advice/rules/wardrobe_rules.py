@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from ...colour.rec709 import LUMA
+from ...damage.damage import Damage
 from ...evaluation.results import Evaluation
 from ...light.basis import BasisStore
 from ...plan import Plan, Subject, edit
@@ -38,10 +39,21 @@ def _hue(evaluation: Evaluation) -> Judgement | None:
         return Judgement("fine", solid, HUE.at, "%", tell("screen.hue/clear", hue=hue), 0.0)
     best = max(solid, kinder)
     severity = HUE.grade(HUE.at - best)
+    if severity == "stop" and _hardly_shown(evaluation.plan, damage, name):
+        severity = "fix"
     if severity == "fine":
         # Nothing is lost where it is keyed the kinder way; that has to be known, and costs despill.
         return Judgement("consider", solid, HUE.at, "%", tell("screen.hue/larger", name=name, solid=solid), short)
     return Judgement(severity, best, HUE.at, "%", tell("screen.hue/shared", name=name, solid=best), HUE.at - best)
+
+
+def _hardly_shown(plan: Plan, damage: Damage, name: str) -> bool:
+    """Does the picture show so little of what is worn that no more of the figure is lost than is seen?"""
+    subject, loss = plan.subject, damage.kinder.matte_loss
+    if subject is None or loss is None:
+        return False
+    worn = {one.name for one in (subject.worn_above, subject.worn_below) if one is not None}
+    return name in worn and loss <= 100.0 - HUE.at + HUE.fix
 
 
 def _held(plan: Plan) -> tuple[str, ...]:
