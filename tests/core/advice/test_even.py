@@ -9,10 +9,10 @@ from ausblick.core.advice.search.distances import distances
 from ausblick.core.advice.search.even_screen import Freedoms, even_screen
 from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.plan import Change, Plan, apply_changes
+from ausblick.core.plan import Change, Modifier, Plan, apply_changes
 from ausblick.core.sentences import say
 from ausblick.demo.fern_house import scree, seed_vault
-from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar
+from ausblick.demo.fern_house_2 import fern_dancer, gardeners, potting_shed, seed_jar, welcome
 from tests.conftest import MakePlan, lamp
 from tests.stores import STORE
 
@@ -131,3 +131,20 @@ def test_one_lamp_for_both_evens_the_screen_and_keeps_the_face(make: MakePlan, p
     assert after.exposure.stops_over == pytest.approx(before.exposure.stops_over, abs=0.35)
     assert after.screen is not None
     assert after.screen.spread_stops == pytest.approx(found.spread_after, abs=1e-6)
+
+
+@pytest.mark.parametrize("at", [[-2.0, 2.5, 5.0], [-1.2, 2.2, 5.5]])
+def test_a_key_that_evens_the_screen_stays_above_the_face_and_is_aimed_at_something(at: list[float]) -> None:
+    """It was sunk to the knees, and aimed below the floor."""
+    plan = welcome()
+    key = next(one for one in plan.lights if one.role == "key").model_copy(
+        update={"position": tuple(at), "modifier": Modifier(), "beyond": ()}
+    )
+    changed = apply_changes(
+        alone := plan.model_copy(update={"lights": (key,)}), even_screen(alone, STORE, ALL).changes
+    )
+    (lit,), room = changed.lights, changed.room
+    assert changed.subject is not None
+    assert lit.position[1] >= min(at[1], changed.subject.skin_at[1])
+    assert 0.0 <= lit.aim[1] <= room.height
+    assert room.x_min <= lit.aim[0] <= room.x_max

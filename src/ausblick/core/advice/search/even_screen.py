@@ -16,6 +16,7 @@ import numpy as np
 from ...camera.coverage import action_box
 from ...camera.exposure import stops
 from ...camera.screen_grid import Grid, seen_cells, sheets_of
+from ...camera.view import view_of
 from ...evaluation.evaluate import evaluate
 from ...evaluation.results import Evaluation
 from ...geometry.vectors import Bools, Floats, unit
@@ -286,12 +287,16 @@ def _neighbours(trial: LampPlace, step: float, freedoms: Freedoms) -> Iterator[L
 
 
 def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
-    """Inside the room, off the cloth, out of the action, and not seen by the camera, in the pane neither."""
+    """Inside the room, off the cloth, out of the action, and not seen by the camera, in the pane neither; a key not
+    sunk below the face."""
     x, y, z = trial.position
     now = plan.lights[index].position
     if stand_inside(plan, trial.position, now) != (round(x, 2), round(y, 2), round(z, 2)) or z < CLOTH:
         return False
-    if math.dist(trial.position, trial.aim) < 0.3:
+    if math.dist(trial.position, trial.aim) < 0.3 or _sinks(plan, plan.lights[index], y):
+        return False
+    # An aim is a place that somebody can point at.
+    if not (plan.room.x_min <= trial.aim[0] <= plan.room.x_max and 0.0 <= trial.aim[1] <= plan.room.height):
         return False
     for person in people_of(plan):
         box = action_box(person)
@@ -299,7 +304,7 @@ def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
         if low[0] < x < high[0] and low[2] < z < high[2]:
             return False
     lamp = plan.lights[index].model_copy(update={"position": trial.position, "aim": trial.aim})
-    view = _view(plan)
+    view = view_of(plan.camera, plan.subject)
     outline = emission_of(lamp, plan).face.outline
     frame, depth = view.project(np.vstack([np.array(trial.position), *outline]))
     if bool(((depth > 0.05) & (frame > -0.01).all(axis=1) & (frame < 1.01).all(axis=1)).any()):
@@ -307,10 +312,8 @@ def _allowed(plan: Plan, index: int, trial: LampPlace) -> bool:
     return plan.window is None or not in_pane(plan, plan.window, lamp, view).visible
 
 
-def _view(plan: Plan):  # type: ignore[no-untyped-def]
-    from ...camera.view import view_of
-
-    return view_of(plan.camera, plan.subject)
+def _sinks(plan: Plan, lamp: Light, y: float) -> bool:
+    return plan.subject is not None and lamp.role == "key" and y < min(lamp.position[1], plan.subject.skin_at[1])
 
 
 def _judged(before: Evaluation, search: _Search, trials: list[LampPlace], dimmers: Floats, store: BasisStore) -> Even:
