@@ -69,10 +69,14 @@ def test_a_soft_box_or_a_nearer_stand_softens_and_a_longer_throw_hardens() -> No
     soft = told("plate.softness", lights=[wide], plate={"softness": "hard"}, camera={"z": 6.4})
     assert hard is not None
     assert soft is not None
-    assert {say(one.text) for one in hard.remedies} == {
-        "bench key through a 1.2 m soft box", "bench key at 0.80 m from the face instead of 2.00 m",
-    }  # fmt: skip
-    assert all(one.after is not None and one.after < one.before for one in (*hard.remedies, *soft.remedies))
+    assert [say(one.text) for one in hard.remedies] == ["bench key through a 1.2 m soft box"]
+    boxed = lamp | {"modifier": {"kind": "softbox", "width": 0.4, "height": 0.4}}
+    near = told("plate.softness", lights=[boxed], plate={"softness": "soft"})
+    assert near is not None
+    assert [say(one.text) for one in near.remedies] == ["bench key at 0.92 m from the face instead of 2.00 m"]
+    assert all(
+        one.after is not None and one.after < one.before for one in (*hard.remedies, *near.remedies, *soft.remedies)
+    )
     away = apply_changes(plan_with(lights=[wide]), soft.remedies[0].changes).lights[0].position
     assert away[2] - 2.4 > 2.2
 

@@ -70,18 +70,16 @@ def _judge(evaluation: Evaluation) -> Judgement | None:
 
 
 def _as_soft(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """Wider and nearer where it is too hard; bare and further off where it is too soft."""
+    """A wider face where it is too hard, else nearer; bare where it is too soft, else further off."""
     seen, plan = _seen(evaluation), evaluation.plan
     if seen is None or plan.subject is None:
         return []
     lamp = plan.lights[seen.index]
     if seen.off < 0.0:
         # Twice the light is a distance less by a root of two, and as much wider.
-        return [
-            *moves.softened(plan, seen.index, lamp),
-            *moves.nearer(plan, seen.index, lamp, plan.subject, -2.0 * seen.off),
-        ]
-    return [*_bare(seen.index, lamp), *moves.further_off(plan, seen.index, lamp, plan.subject, 2.0**seen.off)]
+        near = moves.nearer(plan, seen.index, lamp, plan.subject, -2.0 * seen.off)
+        return moves.softened(plan, seen.index, lamp) or near
+    return _bare(seen.index, lamp) or moves.further_off(plan, seen.index, lamp, plan.subject, 2.0**seen.off)
 
 
 def _bare(index: int, lamp: Light) -> list[Proposal]:
