@@ -9,7 +9,7 @@ import pytest
 
 from ausblick.core.advice.findings import find
 from ausblick.core.evaluation.evaluate import evaluate
-from ausblick.core.figure.behind_body import behind_bodies
+from ausblick.core.figure.behind_body import behind_bodies, bodies_in_frame
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import draw
@@ -73,11 +73,11 @@ def test_what_is_told_to_be_hidden_is_covered_by_the_drawn_body() -> None:
     alpha = draw(capture, window).alpha
     x, y = np.meshgrid(np.linspace(-0.4, 0.4, 41), np.linspace(0.8, 1.8, 51))
     places = np.column_stack([x.ravel(), y.ravel(), np.full(x.size, 2.2)])
-    frame, _ = capture.view.project(places)
+    frame, depth = capture.view.project(places)
     inside = np.all((frame > 0.0) & (frame < 1.0), axis=1)
     at = (frame[inside] * (window.width, window.height)).astype(int)
     drawn = alpha[at[:, 1], at[:, 0]] > 0.5
-    hidden = behind_bodies(plan, capture.view, places[inside])
+    hidden = behind_bodies(bodies_in_frame(plan, capture.view), frame[inside], depth[inside])
     assert 300 < hidden.sum() < 1200
     # Moving arms are drawn and hide nothing here; but for them both are the same.
     assert float((hidden & ~drawn).sum()) <= 0.02 * hidden.sum()

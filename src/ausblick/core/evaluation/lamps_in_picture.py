@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from ..camera.coverage import Coverage, behind_window_wall
 from ..camera.view import NEAREST, View
-from ..figure.behind_body import behind_bodies
+from ..figure.behind_body import BodyInFrame, behind_bodies, bodies_in_frame
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore
 from ..light.keys import framing_key, lamp_keys
@@ -33,36 +33,40 @@ class FramedLamp:
 
 def lamps_in_picture(plan: Plan, view: View, coverage: Coverage, store: BasisStore) -> tuple[FramedLamp, ...]:
     """Lamps that stand in the picture, whatever they give."""
-    key = "lamps in picture", framing_key(plan), lamp_keys(plan)
-    return store.record(key, lambda: tuple(_seen(plan, view, coverage.frame_outline)))
+    framing = framing_key(plan)
+
+    def seen() -> tuple[FramedLamp, ...]:
+        bodies = store.record(("bodies in frame", framing), lambda: bodies_in_frame(plan, view))
+        return tuple(_seen(plan, view, coverage.frame_outline, bodies))
+
+    return store.record(("lamps in picture", framing, lamp_keys(plan)), seen)
 
 
-def _seen(plan: Plan, view: View, outline: Floats) -> Iterator[FramedLamp]:
+def _seen(plan: Plan, view: View, outline: Floats, bodies: Sequence[BodyInFrame]) -> Iterator[FramedLamp]:
     lamps = [(i, lamp) for i, lamp in enumerate(plan.lights) if not (lamp.is_daylight or round_the_lens(plan, lamp))]
     if not lamps:
         return
     heads = np.array([lamp.position for _, lamp in lamps])
     poles = [pole_places(plan, lamp) for _, lamp in lamps]
     frame, depth = view.project(heads)
-    behind = behind_window_wall(plan, heads)
+    behind, covered = behind_window_wall(plan, heads), behind_bodies(bodies, frame, depth)
     seen = np.all((frame > 0.0) & (frame < 1.0), axis=1) & (depth > NEAREST) & ~behind
     cutting = _in_action(plan, view, outline, np.concatenate([heads, *poles]))
     head, *pole = np.split(cutting, np.cumsum([len(heads), *map(len, poles)])[:-1])
     for k, (i, lamp) in enumerate(lamps):
         by_head = bool(head[k]) or (not behind[k] and _covers_action(plan, lamp, view, outline))
         cuts = by_head or bool(pole[k].any())
-        if (seen[k] or cuts) and _hidden(plan, view, lamp, poles[k]):
+        if (seen[k] or cuts) and covered[k] and _hidden(plan, view, lamp, poles[k], bodies):
             yield FramedLamp(i, False, False, hidden=True)
         elif seen[k] or cuts:
             yield FramedLamp(i, cuts, cuts and not by_head)
 
 
-def _hidden(plan: Plan, view: View, lamp: Light, pole: Floats) -> bool:
+def _hidden(plan: Plan, view: View, lamp: Light, pole: Floats, bodies: Sequence[BodyInFrame]) -> bool:
     """Is all of its head and stand that the frame shows behind a body?"""
-    places = np.concatenate([head_corners(plan, lamp), pole])
-    frame, _ = view.project(places)
+    frame, depth = view.project(np.concatenate([head_corners(plan, lamp), pole]))
     shown = np.all((frame > 0.0) & (frame < 1.0), axis=1)
-    return bool(shown.any()) and bool(behind_bodies(plan, view, places[shown]).all())
+    return bool(behind_bodies(bodies, frame[shown], depth[shown]).all())
 
 
 def _covers_action(plan: Plan, lamp: Light, view: View, outline: Floats) -> bool:

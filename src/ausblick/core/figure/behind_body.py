@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 
 from ..camera.view import View
-from ..geometry.vectors import Bools, Floats
+from ..geometry.vectors import Bools, Floats, Floats32
 from ..plan import Plan, Subject
 from .outline import figure_parts
 
@@ -16,29 +19,46 @@ MOVING = "arms", "hands", "prop"
 """Parts that are somewhere else in the next moment."""
 
 
-def behind_bodies(plan: Plan, view: View, places: Floats) -> Bools:
-    """Of places (N, 3) in m, which (N,) the line from the lens meets somebody before: whoever stands on the mark as
-    planned, without what they move."""
-    hidden = np.zeros(len(places), dtype=bool)
+@dataclass(frozen=True, eq=False)
+class BodyInFrame:
+    """How far off somebody is, m along the lens's axis; their outlines (N, 2) in steps of the frame, and the box
+    round all of them."""
+
+    depth: float
+    outlines: tuple[Floats32, ...]
+    low: Floats
+    high: Floats
+
+
+def bodies_in_frame(plan: Plan, view: View) -> tuple[BodyInFrame, ...]:
+    """Everybody as planned on the mark, without what they move; nobody who is behind the lens."""
     people = () if plan.subject is None else (plan.subject, *plan.companions)
-    frame, depth = view.project(places)
-    for person in people:
-        further = depth > _depth(person, view)
-        hidden |= further & _within(person, plan, view, frame)
+    found = (_body(person, plan, view) for person in people)
+    return tuple(one for one in found if one is not None)
+
+
+def _body(person: Subject, plan: Plan, view: View) -> BodyInFrame | None:
+    shown = []
+    for name, corners in figure_parts(person, plan.camera):
+        outline, depth = view.project(corners)
+        if name not in MOVING and np.all(depth > 0.0):
+            shown.append((FINE * outline).astype(np.float32))
+    if not shown:
+        return None
+    _, (middle,) = view.project(np.array([[person.x, 0.5 * person.top, person.z]]))
+    every = np.concatenate(shown)
+    return BodyInFrame(float(middle), tuple(shown), every.min(axis=0), every.max(axis=0))
+
+
+def behind_bodies(bodies: Sequence[BodyInFrame], frame: Floats, depth: Floats) -> Bools:
+    """Of places at `frame` (N, 2) and `depth` (N,), m, which (N,) the line from the lens meets somebody before."""
+    hidden, at = np.zeros(len(frame), dtype=bool), FINE * frame
+    for body in bodies:
+        may = (depth > body.depth) & np.all((at > body.low) & (at < body.high), axis=1) & ~hidden
+        if may.any():
+            hidden[may] = [_within(body, float(x), float(y)) for x, y in at[may]]
     return hidden
 
 
-def _depth(person: Subject, view: View) -> float:
-    _, depth = view.project(np.array([[person.x, 0.5 * person.top, person.z]]))
-    return float(depth[0])
-
-
-def _within(person: Subject, plan: Plan, view: View, frame: Floats) -> Bools:
-    found = np.zeros(len(frame), dtype=bool)
-    for name, corners in figure_parts(person, plan.camera):
-        outline, depth = view.project(corners)
-        if name in MOVING or np.any(depth <= 0.0):
-            continue
-        shown = (FINE * outline).astype(np.float32)
-        found |= np.array([cv2.pointPolygonTest(shown, (FINE * x, FINE * y), False) > 0 for x, y in frame])
-    return found
+def _within(body: BodyInFrame, x: float, y: float) -> bool:
+    return any(cv2.pointPolygonTest(outline, (x, y), False) > 0 for outline in body.outlines)
