@@ -13,7 +13,7 @@ from ausblick.core.advice.forbidden import never_changed, never_made_worse
 from ausblick.core.advice.rule import Judgement
 from ausblick.core.advice.rule_set import CRAFT
 from ausblick.core.advice.rule_table import RULES
-from ausblick.core.plan import Change, apply_changes
+from ausblick.core.plan import Change, Light, apply_changes, plan_from
 from ausblick.core.sentences import say, tell
 from ausblick.core.standards.limits import LIMITS
 from ausblick.core.standards.rule_names import NAMES
@@ -106,3 +106,19 @@ def test_what_is_never_offered(make: MakePlan) -> None:
     assert never_made_worse("light.level", {}, face)
     assert not never_made_worse("key.clip", {}, face)
     assert say(tell("subject.exposure/dark")) == "No light on the face"
+
+
+def test_the_only_light_is_never_taken_away() -> None:
+    """A window that all hangs on: to black it out was offered against the clip, with a quality of 0 after."""
+    glass = {"emitter": {"shape": "window", "width": 1.6, "height": 1.8}, "luminance": 4000.0}
+    window = {"id": "w", "name": "north window", "role": "key", "position": [-3.6, 1.6, 3.2], "aim": [0.0, 1.5, 3.0]}
+    plan = plan_from({
+        "format": "ausblick-plan", "version": 1, "lights": [{**window, "fixture": glass}],
+        "subject": {"x": 0.0, "z": 3.0}, "camera": {"iso": 800},
+    })  # fmt: skip
+    findings = find(plan, STORE)[1]
+    assert next(one for one in findings if one.rule.id == "light.daylight").judgement.severity == "consider"
+    assert not [one for f in findings for one in f.remedies if "Black out" in say(one.text)]
+    flood = {"id": "l", "role": "screen", "position": [2.6, 1.6, 2.4], "aim": [0.2, 1.3, 0.0]}
+    both = plan.model_copy(update={"lights": (*plan.lights, Light.model_validate(flood))})
+    assert [one for f in find(both, STORE)[1] for one in f.remedies if "Black out" in say(one.text)]

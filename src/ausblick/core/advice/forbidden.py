@@ -25,10 +25,18 @@ def never_changed(rule_id: str, before: Plan, after: Plan) -> bool:
 
 
 def never_made_worse(rule_id: str, judged: Judged, then: Judged) -> bool:
-    """A face exposed worse for the sake of the screen's level; what the kit does not have."""
+    """A face exposed worse for the sake of the screen's level; a screen that is left without any light; what the kit
+    does not have."""
     return (
-        rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure")
-    ) or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
+        (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
+        or (_dark(then) and not _dark(judged))
+        or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
+    )
+
+
+def _dark(judged: Judged) -> bool:
+    """Is nothing there to key by? That alone stops the shoot by its level."""
+    return "light.level" in judged and judged["light.level"].severity == "stop"
 
 
 def _turns_what_is_built_in(before: Camera, after: Camera) -> bool:
