@@ -8,6 +8,7 @@ import numpy as np
 from ..camera.view import NEAREST, View
 from ..figure.outline import figure_parts
 from ..geometry.vectors import Floats
+from ..light.basis import Shelf
 from ..plan import Camera, Subject
 
 PARTS = ("drawn torso", "drawn legs", "skin", "drawn hair")
@@ -47,8 +48,17 @@ def seen_areas(subject: Subject, view: View, camera: Camera) -> dict[str, float]
     return {part: float(area) for part, area in zip(PARTS, whole / whole.sum(), strict=True) if area > 0.0}
 
 
+_KEPT: Shelf[dict[str, float]] = Shelf(64)
+
+
 def _of_hands(subject: Subject, view: View, camera: Camera) -> dict[str, float]:
     """Hands before their sleeves, as the frame shows them."""
+    lens = camera.x, camera.y, camera.z, camera.pan, camera.tilt, camera.roll, camera.focal_mm, camera.sensor
+    key = subject.body, subject.posture, subject.height, subject.x, subject.z, lens
+    return _KEPT.get(key, lambda: _counted(subject, view, camera))
+
+
+def _counted(subject: Subject, view: View, camera: Camera) -> dict[str, float]:
     sensor = camera.sensor
     cells = np.zeros((max(1, round(SIDE * sensor.px_h / sensor.px_w)), SIDE), dtype=np.uint8)
     order = {"torso": 1, "arms": 1, "hands": 2}

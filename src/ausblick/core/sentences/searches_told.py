@@ -63,6 +63,7 @@ SET_UP = {
     "set-up/other-hue": "the kit has no {asked} screen: this one is {has}",
     "set-up/missing": "{missing:1} stops of light are missing: more or stronger lamps, or nearer ones",
     "set-up/quicker": "Shutter {shutter:shutter}, not {was:shutter} of the school: the hand would be lost",
+    "set-up/quicker/stills": "Shutter {shutter:shutter}, not the usual {was:shutter}: the hand would be lost",
     "set-up/iso": "ISO {over:1} stops above base",
     "set-up/second-cloth": "a second cloth hangs behind the screen: a window shines through it",
     "set-up/blackout": "a blackout sheet hangs behind the screen: a window shines through it",

@@ -191,7 +191,10 @@ def _quick_enough(
     quick, missing = _lit(bare, replace(optics, shutter_s=shutter), team, store, rules)
     if _badness(rules.judge(evaluate(quick, store))) >= _badness(judged):
         return *usual, ()
-    return quick, missing, (tell("set-up/quicker", shutter=shutter, was=usual[0].camera.shutter_s),)
+    was = usual[0].camera.shutter_s
+    if bare.medium == "stills":
+        return quick, missing, (tell("set-up/quicker/stills", shutter=shutter, was=was),)
+    return quick, missing, (tell("set-up/quicker", shutter=shutter, was=was),)
 
 
 def _severity(judged: dict[str, Judgement], rule_id: str) -> Severity:
