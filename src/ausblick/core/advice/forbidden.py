@@ -29,14 +29,14 @@ def never_made_worse(rule_id: str, judged: Judged, then: Judged) -> bool:
     does not have."""
     return (
         (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
-        or (_dark(then) and not _dark(judged))
+        or (_lit(judged) and "light.level" in then and not _lit(then))
         or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
     )
 
 
-def _dark(judged: Judged) -> bool:
-    """Is nothing there to key by? That alone stops the shoot by its level."""
-    return "light.level" in judged and judged["light.level"].severity == "stop"
+def _lit(judged: Judged) -> bool:
+    """Is there screen in the picture with light on it? Without any, its level alone stops the shoot."""
+    return "light.level" in judged and judged["light.level"].severity != "stop"
 
 
 def _turns_what_is_built_in(before: Camera, after: Camera) -> bool:
