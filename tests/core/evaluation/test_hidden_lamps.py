@@ -13,7 +13,7 @@ from ausblick.core.figure.behind_body import behind_bodies, bodies_in_frame
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import draw
-from ausblick.core.plan import Plan, plan_from
+from ausblick.core.plan import Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from tests.conftest import lamp
 from tests.stores import STORE
@@ -82,3 +82,15 @@ def test_what_is_told_to_be_hidden_is_covered_by_the_drawn_body() -> None:
     # Moving arms are drawn and hide nothing here; but for them both are the same.
     assert float((hidden & ~drawn).sum()) <= 0.02 * hidden.sum()
     assert float((drawn & ~hidden).sum()) <= 0.25 * drawn.sum()
+
+
+@pytest.mark.parametrize(("wall", "word"), [(6.0, "out of the picture"), (1.2, "as far as the room goes")])
+def test_a_lamp_is_sent_out_of_the_picture_only_where_the_room_has_such_a_place(wall: float, word: str) -> None:
+    """A wide lens between near walls sees all of the room: "out of the picture" was said, and it stood in it."""
+    room = {"x_min": -wall, "x_max": wall}
+    plan = set_up([0.3, 1.9, 1.6], camera={"z": 7.0, "y": 1.5, "focal_mm": 30.0}, room=room)
+    (found,) = find(plan, STORE, only=("space.in-picture",))[1]
+    (sent,) = [one for one in found.remedies if "hidden lamp" in say(one.text) and "Move" in say(one.text)]
+    assert word in say(sent.text)
+    after = told(apply_changes(plan, sent.changes))
+    assert (after[0] == "fine") == (wall > 2.0)

@@ -83,6 +83,7 @@ LAMPS = {
     "do/lamp-nearer/hands": "{lamp} at {to:m} from the hands instead of {was:m}",
     "do/bare": "{lamp} bare, nothing before it",
     "do/lamp-nearer": "{lamp} at {to:m} from the face instead of {was:m}",
+    "do/aside-cropped": "Move {lamps} beside the action, as far as the room goes; crop it",
     "do/out-of-picture": "Move {lamps} out of the picture",
     "do/hang": "Hang {lamps} from the ceiling, {high:m} high",
     "do/beside-action": "{lamps} beside the action instead of above it",

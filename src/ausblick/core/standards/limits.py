@@ -51,10 +51,10 @@ LIMITS: dict[str, Limit] = {
         at=1.0, unit="m/s", source="Usual caution; follow local rules",
         reason="A cloth underfoot slides and its edge trips whoever steps out on it: a slow walk is 1 m/s."),
     "light.cables": Limit(
-        at=4.0, unit="cables", source="Usual caution; follow local rules",
+        at=4.0, unit="", source="Usual caution; follow local rules",
         reason="Four run along the walls; more cross where people walk."),
     "subject.minor": Limit(
-        at=0.0, unit="children", source="Local law decides",
+        at=0.0, unit="", source="Local law decides",
         reason="Working times and who comes along are agreed before the day, in writing."),
     "screen.wind": Limit(
         at=3.0, unit="m/s", fix=3.0, stop=7.0,

@@ -231,10 +231,11 @@ def further_off(plan: Plan, index: int, lamp: Light, subject: Subject, times: fl
 
 
 def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
-    """Each further out to the side it stands on, step by step, until the camera no longer sees it."""
+    """Each further out to the side it stands on, step by step, until the camera no longer sees it; where that is
+    beyond the wall, as far as the room goes, to be cropped."""
     plan, view = evaluation.plan, evaluation.view
     changes: list[Change] = []
-    names = []
+    names, still_seen = [], False
     for index, lamp in lamps:
         x, y, z = lamp.position
         side = 1.0 if x >= plan.camera.x else -1.0
@@ -244,9 +245,11 @@ def out_of_picture(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:
         if clear is not None:
             changes += lamp_to(plan, index, clear)
             names.append(lamp.name)
+            still_seen |= _seen_at(plan, view, lamp, stand_inside(plan, clear, lamp.position), poled)
     if not changes:
         return []
-    return [Proposal(tell("do/out-of-picture", lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
+    word = "do/aside-cropped" if still_seen else "do/out-of-picture"
+    return [Proposal(tell(word, lamps=tuple(names)), tuple(changes), tell("cost/evenness-changes"))]
 
 
 def hung(evaluation: Evaluation, lamps: Lamps) -> list[Proposal]:

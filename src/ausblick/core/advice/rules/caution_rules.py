@@ -49,7 +49,7 @@ RULES = (
     Rule(
         id="space.underfoot",
         stage="space",
-        measure="speed on the cloth",
+        measure="on the cloth",
         why="A cloth slides on a floor and its edge trips: tape it all round, lay mats under it, and try the "
         "movement slowly first; local rules decide.",
         judge=_underfoot,
@@ -69,7 +69,7 @@ RULES = (
     Rule(
         id="subject.minor",
         stage="subject",
-        measure="children in the picture",
+        measure="minors",
         why="Working hours, breaks and who comes along are for local law to say, and are agreed in writing before "
         "the day. Hot lamps, stands and flashing light stay out of a child's reach.",
         judge=_minor,
