@@ -10,7 +10,7 @@ import numpy as np
 
 from ..camera.view import View
 from ..geometry.vectors import Bools, Floats, Floats32
-from ..plan import Plan, Subject
+from ..plan import Plan, Subject, people_of
 from .outline import figure_parts
 
 FINE = 4096.0
@@ -32,8 +32,7 @@ class BodyInFrame:
 
 def bodies_in_frame(plan: Plan, view: View) -> tuple[BodyInFrame, ...]:
     """Everybody as planned on the mark, without what they move; nobody who is behind the lens."""
-    people = () if plan.subject is None else (plan.subject, *plan.companions)
-    found = (_body(person, plan, view) for person in people)
+    found = (_body(person, plan, view) for person in people_of(plan))
     return tuple(one for one in found if one is not None)
 
 

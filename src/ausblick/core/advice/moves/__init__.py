@@ -1,6 +1,6 @@
 """Changes of a set that rules and searches propose. A lamp, the mark or the camera is only ever moved from here."""
 
-from .below_white import below_white, burns_in_part
+from .below_white import below_white, burning
 from .camera_moved import aperture_by, back_for, filtered_by, raised_camera, same_framing, turned_to
 from .hidden_display import hidden_share, out_of_the_way
 from .lamps_moved import (
@@ -41,7 +41,7 @@ __all__ = [
     "below_white",
     "beside_the_action",
     "black_cloth",
-    "burns_in_part",
+    "burning",
     "camera_inside",
     "clear_of_walls",
     "companions_along",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...evaluation.results import Evaluation
-from ...plan import Subject
+from ...plan import people_of
 from ...sentences import tell
 from ...standards.limits import LIMITS
 from ..rule import Judgement, Rule, no_proposal
@@ -11,15 +11,10 @@ from ..rule import Judgement, Rule, no_proposal
 UNDERFOOT, CABLES, MINOR = LIMITS["space.underfoot"], LIMITS["light.cables"], LIMITS["subject.minor"]
 
 
-def _people(evaluation: Evaluation) -> tuple[Subject, ...]:
-    plan = evaluation.plan
-    return () if plan.subject is None else (plan.subject, *plan.companions)
-
-
 def _underfoot(evaluation: Evaluation) -> Judgement | None:
     """Of who is quickest of those who stand on the screen's floor run."""
     run = evaluation.plan.screen.floor_run
-    on_it = [one.speed for one in _people(evaluation) if one.z < run and one.posture == "standing"]
+    on_it = [one.speed for one in people_of(evaluation.plan) if one.z < run and one.posture == "standing"]
     if not on_it:
         return None
     speed = max(on_it)
@@ -38,7 +33,7 @@ def _cables(evaluation: Evaluation) -> Judgement | None:
 
 
 def _minor(evaluation: Evaluation) -> Judgement | None:
-    count = sum(one.body == "child" for one in _people(evaluation))
+    count = sum(one.body == "child" for one in people_of(evaluation.plan))
     if not count:
         return None
     says = tell("subject.minor") if count == 1 else tell("subject.minor/several", children=float(count))

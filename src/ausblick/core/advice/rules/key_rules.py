@@ -121,8 +121,9 @@ def _more_light(evaluation: Evaluation) -> list[Proposal]:
 
 def _less_burnt(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     """Below white; where a part burns that the median does not know of, evenly lit too."""
-    found = moves.below_white(evaluation)
-    if moves.burns_in_part(evaluation):
+    burning = moves.burning(evaluation)
+    found = moves.below_white(evaluation, burning.factor)
+    if burning.in_part:
         even = next(rule for rule in light_rules.RULES if rule.id == "light.evenness")
         found += even.propose(evaluation, store)
     return found

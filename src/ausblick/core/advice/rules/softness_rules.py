@@ -61,11 +61,9 @@ def _judge(evaluation: Evaluation) -> Judgement | None:
     seen = _seen(evaluation)
     if seen is None:
         return None
-    over = abs(seen.off) - SOFTNESS.at
-    ident = (
-        "plate.softness" if over <= 0.0 else "plate.softness/harder" if seen.off < 0.0 else "plate.softness/softer"
-    )
-    says = tell(ident, lamp=evaluation.plan.lights[seen.index].name, angle=seen.width)
+    over, lamp = abs(seen.off) - SOFTNESS.at, evaluation.plan.lights[seen.index]
+    other = "plate.softness/harder" if seen.off < 0.0 else "plate.softness/softer"
+    says = tell(other if over > 0.0 else "plate.softness", lamp=lamp.name, angle=seen.width)
     return Judgement(SOFTNESS.grade(over), abs(seen.off), SOFTNESS.at, SOFTNESS.unit, says, max(0.0, over))
 
 
