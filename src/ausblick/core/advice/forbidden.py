@@ -10,6 +10,8 @@ LEAST_DIMMER = 0.05
 """A lamp that is dimmed below this is off, and the set then hangs on what was not meant for it."""
 FOR_THE_SCREEN = ("subject.above-screen", "subject.edge-gap", "light.level")
 """Rules of the screen's level, for which a face is not made worse."""
+SAME_FACE = 0.1
+"""Stops by which a face may change and nobody sees it: what a dimmed screen no longer returns is less."""
 
 Judged = dict[str, Judgement]
 
@@ -28,7 +30,7 @@ def never_made_worse(rule_id: str, judged: Judged, then: Judged) -> bool:
     """A face exposed worse for the sake of the screen's level; a screen that is left without any light; what the kit
     does not have."""
     return (
-        (rule_id in FOR_THE_SCREEN and _excess(then, "subject.exposure") > _excess(judged, "subject.exposure"))
+        (rule_id in FOR_THE_SCREEN and _face_excess(then) > _face_excess(judged) + SAME_FACE)
         or (_lit(judged) and "light.level" in then and not _lit(then))
         or any(_is_worse(judged, then, kit) for kit in then if kit.startswith("kit.") and kit != rule_id)
     )
@@ -58,8 +60,9 @@ def _spoils(lamp: Light, then: Light) -> bool:
     return not then.on and (lamp.role == "screen" or lamp.fixture.emitter.shape == "sun")
 
 
-def _excess(judged: Judged, rule_id: str) -> float:
-    return judged[rule_id].excess if rule_id in judged else 0.0
+def _face_excess(judged: Judged) -> float:
+    """Stops that the face is off beyond what is asked."""
+    return judged["subject.exposure"].excess if "subject.exposure" in judged else 0.0
 
 
 def _is_worse(judged: Judged, then: Judged, rule_id: str) -> bool:
