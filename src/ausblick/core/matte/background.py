@@ -64,6 +64,10 @@ def surfaces_seen(capture: Capture, eye: Floats, met: MetSurfaces) -> SeenSurfac
             if part.side.opening is not None:
                 in_wall[one.box] |= one.first
         lay(look, one.first, image[one.box])
+    if met.borders is not None:
+        closer = surfaces_seen(capture, eye, met.borders.met)
+        for picture, rays in ((image, closer.image), (on_screen, closer.on_screen)):
+            picture.reshape(met.nothing.size, -1)[met.borders.pixels] = rays.mean(axis=0).reshape(rays.shape[1], -1)
     return SeenSurfaces(image, on_screen, in_wall, met.nothing)
 
 
@@ -90,7 +94,7 @@ def _sky(capture: Capture) -> Floats:
     return np.minimum(ambient_rgb(capture.plan, np.array([0.0, 1.0, 0.0])) / grey_lux(capture.plan.camera), 1.0)
 
 
-_WAVES: Shelf[Floats32] = Shelf(8)
+_WAVES: Shelf[Floats32] = Shelf(16)
 
 
 def _waves(seed: int, lit: LitSheet, one: MetSurface, key: Hashable) -> Floats32:

@@ -1,4 +1,7 @@
-"""Which surface of screen and room each ray from an eye meets first, and where on it: geometry without light."""
+"""Which surface of screen and room each ray from an eye meets first, and where on it: geometry without light.
+
+A pixel in which one surface borders on another is looked into again, by a square of rays.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +13,7 @@ import numpy as np
 from ..camera.screen_grid import curve_radius
 from ..camera.sheet_met import met
 from ..camera.view import view_key
-from ..geometry.vectors import Bools, Floats, Floats32, Ints32
+from ..geometry.vectors import Bools, Floats, Floats32, Ints, Ints32
 from ..light.basis import Shelf
 from .capture import Capture
 from .lit_room import Side
@@ -37,11 +40,24 @@ class MetSurface:
 @dataclass(frozen=True, eq=False)
 class MetSurfaces:
     """`nothing` (H, W): where a ray meets none of them. `key`: what they are remembered by, None where they are
-    not."""
+    not. `borders`: what is met in pixels that show more than one, None where nobody looked."""
 
     each: tuple[MetSurface, ...]
     nothing: Bools
     key: Hashable = None
+    borders: Borders | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class Borders:
+    """`pixels` (N,): which, by their number row by row; `met`: by the rays into each, (FINE ** 2, N)."""
+
+    pixels: Ints
+    met: MetSurfaces
+
+
+FINE = 3
+"""Rays along each way of such a pixel."""
 
 
 _KEPT: Shelf[MetSurfaces] = Shelf(5)
@@ -57,14 +73,34 @@ def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:
         tuple(lit.sheet for lit in capture.sheets), sides,
     )  # fmt: skip
 
-    def found() -> MetSurfaces:
-        u = (window.x + (np.arange(window.width) + 0.5) * window.scale) / sensor.px_w
-        v = (window.y + (np.arange(window.height) + 0.5) * window.scale) / sensor.px_h
-        rays = capture.view.rays(np.stack(np.meshgrid(u, v), axis=-1))
+    def met_at(columns: Floats, rows: Floats) -> MetSurfaces:
+        u = (window.x + columns * window.scale) / sensor.px_w
+        v = (window.y + rows * window.scale) / sensor.px_h
         whole = replace(capture, room=tuple(part for i, part in enumerate(capture.room) if i not in pieces))
-        return replace(met_surfaces(whole, capture.view.lens, rays), key=key)
+        return met_surfaces(whole, capture.view.lens, capture.view.rays(np.stack((u, v), axis=-1)))
+
+    def found() -> MetSurfaces:
+        middles = met_at(*np.meshgrid(np.arange(window.width) + 0.5, np.arange(window.height) + 0.5))
+        pixels = _bordering(middles)
+        row, column = np.divmod(pixels, window.width)
+        right, down = (way.reshape(-1, 1) for way in np.meshgrid(*2 * ((np.arange(FINE) + 0.5) / FINE,)))
+        closer = replace(met_at(column + right, row + down), key=(key, "borders"))
+        return replace(middles, key=key, borders=Borders(pixels, closer) if len(pixels) else None)
 
     return _with_pieces(_KEPT.get(key, found), capture, pieces)
+
+
+def _bordering(met: MetSurfaces) -> Ints:
+    """Pixels (N,) beside which another surface is met, those of each surface together."""
+    which = np.full(met.nothing.shape, -1, dtype=np.int32)
+    for number, one in enumerate(met.each):
+        which[one.box][one.first] = number
+    other = np.zeros(which.shape, dtype=bool)
+    across, down = which[:, 1:] != which[:, :-1], which[1:] != which[:-1]
+    for part, differs in ((np.s_[:, 1:], across), (np.s_[:, :-1], across), (np.s_[1:], down), (np.s_[:-1], down)):
+        other[part] |= differs
+    found = np.flatnonzero(other)
+    return found[np.argsort(which.ravel()[found], kind="stable")]
 
 
 def _whole(capture: Capture, side: Side) -> Side | None:
@@ -90,7 +126,10 @@ def _with_pieces(met: MetSurfaces, capture: Capture, pieces: Mapping[int, Side])
                 box = _within(one.box, part)
                 maps = one.reach[part], one.x[part], one.y[part]
                 each.append(MetSurface(None, number, box, inside[part], *maps))
-    return replace(met, each=tuple(each))
+    borders = met.borders
+    if pieces and borders is not None:
+        borders = replace(borders, met=_with_pieces(borders.met, capture, pieces))
+    return replace(met, each=tuple(each), borders=borders)
 
 
 def _within(box: Box, part: Box) -> Box:
