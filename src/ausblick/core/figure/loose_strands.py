@@ -20,27 +20,30 @@ class Strands:
     width: float
 
 
-KINDS = {"smooth": (0.006, 0.2, 900), "fine": (0.022, 0.7, 2000), "curly": (0.030, 2.4, 2000), "none": (0.0, 0.0, 0)}
-"""How far strands stand off in shares of the height, how much they wind, and how many there are."""
+KINDS = {
+    "smooth": (0.006, 2.0, 0.2, 900), "fine": (0.022, 2.0, 0.7, 2000), "curly": (0.032, 1.4, 2.4, 2000),
+    "none": (0.0, 1.0, 0.0, 0),
+}  # fmt: skip
+"""How far strands stand off in shares of the height, how alike in that (of curls most end near the others, a few far
+out), how much they wind, and how many there are."""
 BENDS = 40
 """Places of a polyline: with fewer, curls have corners."""
-ROOTS = {"curly": 0.056}
 ROOT = 0.0505
-"""How far from the middle of the head strands begin: just under the surface of the hair."""
+"""How far from the middle of the head strands begin: under the surface of the hair, in the dips of curls too."""
 
 
 @lru_cache(maxsize=6)
 def strands(build: str, kind: str, seed: int) -> Strands:
     """Loose hair round the head; the same for the same seed."""
-    off, wind, count = KINDS[kind]
+    off, alike, wind, count = KINDS[kind]
     rng = np.random.default_rng(seed)
     t = np.linspace(0.0, 1.0, BENDS)[None, :]
     root = rng.uniform(-0.15 * math.pi, 1.15 * math.pi, (count, 1))
-    reach = off * rng.gamma(2.0, 0.5, (count, 1))
+    reach = off * rng.gamma(alike, 1.0 / alike, (count, 1))
     bend = wind * rng.normal(0.0, 0.5, (count, 1))
     phase = rng.uniform(0.0, 2.0 * math.pi, (count, 1))
     turn = root + bend * t * 0.6 + 0.18 * wind * np.sin(7.0 * t + phase) * t
-    radius = ROOTS.get(kind, ROOT) + reach * t
+    radius = ROOT + reach * t
     x = radius * np.cos(turn)
     # Hair falls: what stands off sideways hangs a little lower at its end.
     y = 0.952 + 1.08 * radius * np.sin(turn) - 0.5 * reach * t * t
