@@ -178,8 +178,9 @@ def screen_map(plan_file: Path, grid: str, as_json: bool) -> int:
 @as_json_option
 def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool) -> int:
     """Simulate the recording, key it, compare with the true matte; pictures go to DIR."""
+    from ausblick.app.spare_memory import give_back
     from ausblick.cli.printing import simulated_table
-    from ausblick.core.matte.key_report import test_key_report
+    from ausblick.core.matte.key_report import test_key_report, with_levers
     from ausblick.core.matte.levers import levers_of
     from ausblick.core.matte.simulation import NoScreen, simulate
     from ausblick.core.standards.plain import plain
@@ -188,8 +189,7 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
 
     plan, store = load_plan(plan_file), BasisStore()
     try:
-        key = simulate(plan, store, through, seed)
-        found = levers_of(plan, key, store, through) if levers else []
+        key = simulate(plan, store, through, seed, step=lambda _: give_back())
     except NoScreen as err:
         raise BadInput(f"{plan_file}: {err}") from None
     try:
@@ -197,7 +197,13 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
         written = write_pictures(key, out)
     except OSError as err:
         raise BadInput(f"{out}: can't be written: {err.strerror}") from None
-    report = plain(test_key_report(key, found))
+    told = test_key_report(key)
+    # Its pictures are written; what a change makes of the key needs the room.
+    del key
+    if levers:
+        tried = levers_of(plan, told.quality, store, through, lambda _: give_back(), seed=seed)
+        told = with_levers(told, tried)
+    report = plain(told)
     if as_json:
         say({**report, "pictures": [path.name for path in written]})
     else:

@@ -194,7 +194,7 @@ def tried(found: tuple[Plan, SimulatedKey]) -> tuple[list[Lever], list[str]]:
     own, key = found
     raw = own.camera.recording.model_copy(update={"codec": "raw", "chroma": "raw", "bits": 12, "mbit_s": 800.0})
     steps: list[str] = []
-    return levers_of(own, key, STORE, through, steps.append, recorders=[("raw recorder", raw)]), steps
+    return levers_of(own, key.quality, STORE, through, steps.append, recorders=[("raw recorder", raw)]), steps
 
 
 @pytest.mark.torture
@@ -233,7 +233,7 @@ def test_a_lever_run_can_be_cancelled(found: tuple[Plan, SimulatedKey]) -> None:
 
     own, key = found
     with pytest.raises(Stopped):
-        levers_of(own, key, STORE, through, stop)
+        levers_of(own, key.quality, STORE, through, stop)
 
 
 def test_nothing_to_key_is_said() -> None:

@@ -6,7 +6,7 @@ Other programs rely on the names (docs/formats.md); fields may be added, none ch
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..damage.scale import QualityPart
 from ..plan import Change, one_of_several
@@ -93,7 +93,8 @@ def key_report(key: Key) -> KeyReport:
     )
 
 
-def test_key_report(key: SimulatedKey, levers: Sequence[Lever]) -> TestKeyReport:
+def test_key_report(key: SimulatedKey) -> TestKeyReport:
+    """Of a key without levers."""
     m = key.measures
     return TestKeyReport(
         quality=key.quality,
@@ -112,9 +113,13 @@ def test_key_report(key: SimulatedKey, levers: Sequence[Lever]) -> TestKeyReport
         formula=key.kinder.formula,
         other_quality=key.other.quality,
         parts=key.parts,
-        levers=tuple(_lever(lever) for lever in levers),
+        levers=(),
         person=one_of_several(key.capture.plan, key.kinder.person),
     )
+
+
+def with_levers(report: TestKeyReport, levers: Sequence[Lever]) -> TestKeyReport:
+    return replace(report, levers=tuple(_lever(lever) for lever in levers))
 
 
 def _second(m: Measures) -> SecondReport:

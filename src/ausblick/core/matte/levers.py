@@ -22,7 +22,7 @@ from ..sentences import Sentence, say, tell
 from .capture import capture_of
 from .key_windows import crop_windows
 from .shoot import Codec
-from .simulation import NoScreen, SimulatedKey, score
+from .simulation import NoScreen, score
 
 BACK_LIGHT_LM = 3000.0
 """A small panel's worth of light: ours, the least that reads as a rim."""
@@ -51,25 +51,27 @@ class _Idea:
 
 def levers_of(
     plan: Plan,
-    key: SimulatedKey,
+    quality: float,
     store: BasisStore,
     codec: Codec,
     step: Callable[[str], None] = lambda _: None,
     recorders: Sequence[tuple[str, Recording]] = (),
+    seed: int = 7,
 ) -> list[Lever]:
-    """Best first; `recorders`: names and recordings of the kit to compare. Raises what `step` raises: that is how a
-    run is cancelled."""
+    """Best first; `quality`: of the plan's own key by the same `seed`, whose pictures need not be held any more;
+    `recorders`: names and recordings of the kit to compare. Raises what `step` raises: that is how a run is cancelled.
+    """
     evaluation = evaluate(plan, store)
     found = []
     for idea in (*_ideas(evaluation, store), *_recorders(plan, recorders)):
         step(say(idea.change))
         try:
             changed = evaluate(apply_changes(plan, idea.changes), store)
-            capture = replace(capture_of(changed, store, key.capture.seed), lift=2.0**idea.lift)
+            capture = replace(capture_of(changed, store, seed), lift=2.0**idea.lift)
             after = score(capture, crop_windows(capture), codec)
         except (PlanError, NoScreen):
             continue
-        found.append(Lever(idea.change, after, after - key.quality, idea.cost, idea.changes))
+        found.append(Lever(idea.change, after, after - quality, idea.cost, idea.changes))
     return sorted(found, key=lambda lever: -lever.gain)
 
 
