@@ -59,8 +59,7 @@ def levers_of(
     seed: int = 7,
 ) -> list[Lever]:
     """Best first; `quality`: of the plan's own key by the same `seed`, whose pictures need not be held any more;
-    `recorders`: names and recordings of the kit to compare. Raises what `step` raises: that is how a run is cancelled.
-    """
+    `recorders`: names and recordings of the kit to compare. Raises what `step` raises, which cancels a run."""
     evaluation = evaluate(plan, store)
     found = []
     for idea in (*_ideas(evaluation, store), *_recorders(plan, recorders)):
