@@ -2,4 +2,6 @@
 
 from ausblick.cli import run
 
-run()
+# A process that this one starts reads it, too, and is no command.
+if __name__ == "__main__":
+    run()

@@ -10,23 +10,23 @@ from typing import Any
 
 from ausblick.core.camera.turned import side_turns, upright
 from ausblick.core.frames.frame import Frame
-from ausblick.core.geometry.vectors import Bytes
 from ausblick.core.matte.key_report import test_key_report, with_levers
 from ausblick.core.matte.levers import levers_of
 from ausblick.core.matte.render import Drawn
 from ausblick.core.matte.simulation import quick, simulate
 from ausblick.core.plan import Plan, Recording
 from ausblick.core.standards.plain import plain
-from ausblick.formats.images import png_bytes, read_image
+from ausblick.formats.images import read_image
 from ausblick.formats.recording import through
 from ausblick.formats.testkey_pictures import all_views, shown
 from ausblick.store.setups import NotFound
 
 from .jobs import Job
 from .services import Services
+from .shown_picture import ShownPicture
 from .spare_memory import give_back
 
-Pictures = dict[str, dict[str, Bytes]]
+Pictures = dict[str, dict[str, ShownPicture]]
 
 
 @dataclass(frozen=True)
@@ -46,7 +46,7 @@ class TestKeyJob:
 
         def first_look(drawn: Drawn) -> None:
             clean = upright(shown(drawn.frame), side_turns(self.plan.camera))
-            job.result = {"pictures": {"whole": {"clean": clean}}, "report": {}}
+            job.result = {"pictures": {"whole": {"clean": ShownPicture(clean)}}, "report": {}}
 
         def step(name: str) -> None:
             give_back()
@@ -55,11 +55,12 @@ class TestKeyJob:
         first = quick(self.plan, basis, through, drawn=first_look)
         key = simulate(self.plan, basis, through, step=step, overview=first)
         give_back()
-        pictures = all_views(key, self.plate)
+        views = all_views(key, self.plate)
+        pictures = {part: {name: ShownPicture(view) for name, view in own.items()} for part, own in views.items()}
         told = test_key_report(key)
         job.result = {"pictures": pictures, "report": plain(told)}
         # What is shown of them is drawn; what a change makes of the key needs the room.
-        del first, key
+        del first, key, views
         if self.levers:
             tried = levers_of(self.plan, told.quality, basis, through, step, self.recorders)
             job.result = {"pictures": pictures, "report": plain(with_levers(told, tried))}
@@ -67,10 +68,10 @@ class TestKeyJob:
         give_back()
 
     def _keep(self, job: Job, pictures: Pictures) -> None:
+        job.at("keeping it")
+        files = {f"{part}-{view}.png": one.png() for part, own in pictures.items() for view, one in own.items()}
         if self.setup_id is None:
             return
-        job.at("keeping it")
-        files = {f"{part}-{view}.png": png_bytes(p) for part, own in pictures.items() for view, p in own.items()}
         report = {**job.result["report"], "windows": windows_of(pictures)}
         try:
             self.services.test_keys.add(self.setup_id, self.plan, report, files)
@@ -94,6 +95,6 @@ def windows_of(pictures: Pictures) -> list[dict[str, Any]]:
     """Size and views of each part of the picture."""
     found = []
     for name, own in pictures.items():
-        height, width = next(iter(own.values())).shape[:2]
-        found.append({"name": name, "width": width, "height": height, "views": list(own)})
+        any_view = next(iter(own.values()))
+        found.append({"name": name, "width": any_view.width, "height": any_view.height, "views": list(own)})
     return found

@@ -80,11 +80,11 @@ def serve(data: Path | None, port: int, level: str, **wishes: Any) -> int:
 def demo(data: Path | None, port: int, level: str, **wishes: Any) -> int:
     """Serve the web application with the demo data: the Fern House."""
     write_log(level)
-    from ausblick.demo.fill import fill_demo
+    from ausblick.demo.fill import fill_demo_apart
     from ausblick.store.data_folder import demo_dir
     from ausblick.web.serving import run
 
-    return run(data or demo_dir(), port, _wishes(**wishes), fill_demo)
+    return run(data or demo_dir(), port, _wishes(**wishes), fill_demo_apart)
 
 
 @app.command()

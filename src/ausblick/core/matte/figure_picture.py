@@ -98,7 +98,7 @@ class _Inked:
     held: Floats32 | None
 
 
-_KEPT: Shelf[_Inked] = Shelf(8)
+_KEPT: Shelf[_Inked] = Shelf(8, 32 * 2**20, size=lambda made: made.reflectance.nbytes + made.gloss.nbytes)
 _IN_PIXELS: Shelf[PlacesInPixels] = Shelf(4)
 _DRAWN: Shelf[bool] = Shelf(8)
 

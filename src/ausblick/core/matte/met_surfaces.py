@@ -47,6 +47,11 @@ class MetSurfaces:
     key: Hashable = None
     borders: Borders | None = None
 
+    @property
+    def nbytes(self) -> int:
+        own = sum(a.nbytes for one in self.each for a in (one.first, one.reach, one.x, one.y))
+        return own + self.nothing.nbytes + (0 if self.borders is None else self.borders.met.nbytes)
+
 
 @dataclass(frozen=True, eq=False)
 class Borders:
@@ -60,7 +65,7 @@ FINE = 3
 """Rays along each way of such a pixel."""
 
 
-_KEPT: Shelf[MetSurfaces] = Shelf(5)
+_KEPT: Shelf[MetSurfaces] = Shelf(5, 48 * 2**20, size=lambda made: made.nbytes)
 
 
 def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:

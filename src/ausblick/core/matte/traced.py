@@ -43,6 +43,10 @@ class Traced:
     weights: Floats32
     part: Bytes
 
+    @property
+    def nbytes(self) -> int:
+        return sum(a.nbytes for a in (self.cover, self.sample, self.corners, self.weights, self.part))
+
     def at(self, values: Floats32) -> Floats32:
         """Values (V, C) of the body's places at the samples (N, C)."""
         starts = np.arange(0, self.corners.size + 1, 3, dtype=np.int32)
@@ -88,7 +92,7 @@ class Traced:
         return np.asarray(cv2.resize(grid.reshape(h * seen, w * seen, -1), (w, h), interpolation=cv2.INTER_AREA))
 
 
-_KEPT: Shelf[Traced | None] = Shelf(12)
+_KEPT: Shelf[Traced | None] = Shelf(12, 48 * 2**20, size=lambda made: 0 if made is None else made.nbytes)
 
 
 def traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:

@@ -11,10 +11,8 @@ from typing import Any
 from flask import Response, send_file
 
 from ausblick.app.jobs import Job, TooMany
-from ausblick.app.test_key_job import test_key_job, windows_of
-from ausblick.core.geometry.vectors import Bytes
+from ausblick.app.test_key_job import Pictures, test_key_job, windows_of
 from ausblick.core.plan import Plan, plan_from
-from ausblick.formats.images import png_bytes
 from ausblick.store.simulated_keys import StoredKey
 
 from ..context import answer, services
@@ -80,9 +78,9 @@ def get_picture(path: PicturePath) -> Response:
     if path.job_id.startswith(KEPT):
         return _kept_picture(path)
     job = services().jobs.get(path.job_id)
-    pictures: dict[str, dict[str, Bytes]] = {} if job is None else job.result.get("pictures", {})
+    pictures: Pictures = {} if job is None else job.result.get("pictures", {})
     picture = pictures.get(path.window, {}).get(path.view)
-    return _missing() if picture is None else Response(png_bytes(picture), mimetype="image/png")
+    return _missing() if picture is None else Response(picture.png(), mimetype="image/png")
 
 
 def _kept_picture(path: PicturePath) -> Response:
