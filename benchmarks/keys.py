@@ -23,7 +23,8 @@ from ausblick.core.advice.findings import find
 from ausblick.core.advice.whole_plan import weight_of
 from ausblick.core.damage.scale import PARTS
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.matte.simulation import NoScreen, simulate
+from ausblick.core.matte.simulation import simulate
+from ausblick.core.matte.window_shot import NoScreen
 from ausblick.core.plan import plan_from
 from ausblick.formats.recording import through
 

@@ -182,7 +182,8 @@ def test_key(plan_file: Path, out: Path, levers: bool, seed: int, as_json: bool)
     from ausblick.cli.printing import simulated_table
     from ausblick.core.matte.key_report import test_key_report, with_levers
     from ausblick.core.matte.levers import levers_of
-    from ausblick.core.matte.simulation import NoScreen, simulate
+    from ausblick.core.matte.simulation import simulate
+    from ausblick.core.matte.window_shot import NoScreen
     from ausblick.core.standards.plain import plain
     from ausblick.formats.recording import through
     from ausblick.formats.testkey_pictures import write_pictures

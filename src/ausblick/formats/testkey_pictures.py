@@ -14,7 +14,8 @@ from ausblick.core.geometry.vectors import Bytes, Floats, Floats32
 from ausblick.core.matte.ground import plate_ground
 from ausblick.core.matte.pull import over
 from ausblick.core.matte.quality import BRIGHT, DARK
-from ausblick.core.matte.simulation import Shot, SimulatedKey
+from ausblick.core.matte.simulation import SimulatedKey
+from ausblick.core.matte.window_shot import Shot
 
 from .images import png_bytes
 

@@ -9,7 +9,8 @@ from scipy.stats import spearmanr
 from ausblick.core.advice.findings import find
 from ausblick.core.advice.whole_plan import weight_of
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.matte.simulation import NoScreen, simulate
+from ausblick.core.matte.simulation import simulate
+from ausblick.core.matte.window_shot import NoScreen
 from ausblick.core.plan import plan_from
 from ausblick.formats.recording import through
 from tests.dice_plans import built

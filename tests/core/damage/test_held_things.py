@@ -10,10 +10,10 @@ import pytest
 from ausblick.core.advice.findings import find
 from ausblick.core.damage.held_things import mirrored_at_edge
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.matte.both_formulas import measure_all
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_windows import crop_windows
 from ausblick.core.matte.quality import Measures
-from ausblick.core.matte.simulation import measure_all
 from ausblick.core.plan import Plan, Subject, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.formats.recording import through

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.matte.both_formulas import keyed
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.key_windows import crop_windows
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.render import draw
-from ausblick.core.matte.simulation import keyed
 from ausblick.core.plan import plan_from
 from ausblick.formats.recording import through
 from tests.stores import STORE

@@ -10,11 +10,12 @@ import pytest
 
 from ausblick.core.advice.check_report import check_report
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.matte.both_formulas import keyed
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_report import test_key_report as key_report
 from ausblick.core.matte.key_windows import crop_windows, overview_window
 from ausblick.core.matte.render import Drawn, draw
-from ausblick.core.matte.simulation import SimulatedKey, keyed
+from ausblick.core.matte.simulation import SimulatedKey
 from ausblick.core.plan import Plan, plan_from
 from ausblick.formats.recording import through
 from tests.stores import STORE
@@ -112,7 +113,7 @@ def test_the_key_is_that_of_whom_it_costs_most() -> None:
     predicted = evaluate(beside(MOSS), STORE).worst_damage
     assert predicted is not None
     assert abs(predicted.kinder.quality - moss.quality) < 8.0
-    report = key_report(SimulatedKey(moss.shots["hair"], moss, other, None, None, capture), ())
+    report = key_report(SimulatedKey(moss.shots["hair"], moss, other, None, None, capture))
     assert report.person == "visitor"
 
 

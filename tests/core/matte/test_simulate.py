@@ -16,13 +16,15 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.frames.frame import Frame
 from ausblick.core.frames.reading import read_frame
 from ausblick.core.light.basis import BasisStore
+from ausblick.core.matte.both_formulas import keyed, measure_all
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.key_windows import crop_windows
 from ausblick.core.matte.levers import Lever, levers_of
 from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.quality import Measures
 from ausblick.core.matte.render import draw
-from ausblick.core.matte.simulation import NoScreen, SimulatedKey, keyed, measure_all, quick, simulate
+from ausblick.core.matte.simulation import SimulatedKey, quick, simulate
+from ausblick.core.matte.window_shot import NoScreen
 from ausblick.core.plan import Change, Plan, apply_changes, plan_from
 from ausblick.core.sentences import say
 from ausblick.formats.recording import codec_class, pixel_format, through

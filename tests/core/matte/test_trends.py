@@ -10,6 +10,7 @@ import pytest
 
 from ausblick.core.colour.curves import rec709
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.matte.both_formulas import measure_all
 from ausblick.core.matte.capture import Capture, capture_of
 from ausblick.core.matte.drawn_place import figure_place
 from ausblick.core.matte.ground import plate_ground
@@ -18,7 +19,7 @@ from ausblick.core.matte.pixel_window import PixelWindow
 from ausblick.core.matte.pull import Keyer, pull
 from ausblick.core.matte.render import draw
 from ausblick.core.matte.shoot import shoot
-from ausblick.core.matte.simulation import measure_all, quick
+from ausblick.core.matte.simulation import quick
 from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.formats.clips import read_clip
 from ausblick.formats.recording import through, write_clip

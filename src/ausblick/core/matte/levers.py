@@ -19,10 +19,11 @@ from ..light.balance import balanced_dimmers
 from ..light.basis import BasisStore
 from ..plan import Change, Plan, PlanError, Recording, apply_changes, as_said, edit
 from ..sentences import Sentence, say, tell
+from .both_formulas import score
 from .capture import capture_of
 from .key_windows import crop_windows
 from .shoot import Codec
-from .simulation import NoScreen, score
+from .window_shot import NoScreen
 
 BACK_LIGHT_LM = 3000.0
 """A small panel's worth of light: ours, the least that reads as a rim."""
