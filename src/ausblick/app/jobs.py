@@ -17,7 +17,7 @@ from .wanted import NoLongerWanted, still_wanted, wanted_until
 
 log = logging.getLogger(__name__)
 State = Literal["running", "done", "failed", "cancelled"]
-KEPT = 8
+KEPT = 4
 AT_ONCE = 2
 PATIENCE = 60.0
 """Seconds that an ending server waits for a step of a job to come to its end."""

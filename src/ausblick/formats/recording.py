@@ -8,7 +8,7 @@ Levels: BT.709 matrix, limited range, done in NumPy so that nothing is converted
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache
@@ -48,7 +48,7 @@ def codec_class(recording: Recording) -> str:
     return "intra" if any(word in name for word in INTRA) else "long-gop"
 
 
-def through(frames: Sequence[Floats32], recording: Recording, bits: float) -> list[Floats32]:
+def through(frames: Iterable[Floats32], recording: Recording, bits: float) -> list[Floats32]:
     """Frames (H, W, 3) of signal 0..1 after encoding and decoding at about so many bits for each of them."""
     kind = codec_class(recording)
     planes = [_planes(frame, recording) for frame in frames]

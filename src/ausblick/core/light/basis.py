@@ -26,7 +26,7 @@ from .occlusion import before_wall, flag_triangles, set_triangles
 T = TypeVar("T")
 S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])
-MOST_BYTES = 96 * 2**20
+MOST_BYTES = 64 * 2**20
 """Of maps that are remembered: numbers need some 2 MB of a plan, a picture 10."""
 
 

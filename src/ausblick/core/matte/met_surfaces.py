@@ -65,7 +65,7 @@ FINE = 3
 """Rays along each way of such a pixel."""
 
 
-_KEPT: Shelf[MetSurfaces] = Shelf(5, 48 * 2**20, size=lambda made: made.nbytes)
+_KEPT: Shelf[MetSurfaces] = Shelf(5, 32 * 2**20, size=lambda made: made.nbytes)
 
 
 def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:

@@ -5,7 +5,7 @@ The codec is handed in (`Codec`): the core computes, the format's reader and wri
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Iterator
 
 import cv2
 import numpy as np
@@ -17,7 +17,7 @@ from ..plan import Recording
 from .capture import Capture
 from .render import Drawn
 
-Codec = Callable[[Sequence[Floats32], Recording, float], list[Floats32]]
+Codec = Callable[[Iterable[Floats32], Recording, float], list[Floats32]]
 """Frames (H, W, 3) as signal 0..1, what they are recorded as, and bits for each frame of this size."""
 
 FRAMES = 3
@@ -30,20 +30,23 @@ def shoot(capture: Capture, drawn: Drawn, area_share: float, codec: Codec) -> tu
     `area_share`: part of the whole recorded frame that this window is, for its part of the bit rate.
     """
     camera = capture.plan.camera
-    clean = drawn.frame
-    sigma = np.float32(capture.noise) * noise_linear(clean, camera)
-    rng = np.random.default_rng(capture.seed + 2)
-    frames = []
-    for _ in range(FRAMES if capture.recording else 1):
-        noisy = clean + sigma * rng.standard_normal(clean.shape, dtype=np.float32) if capture.noise > 0.0 else clean
-        signal = np.asarray(encode(np.maximum(noisy, 0.0), camera.curve, camera.curve_table), dtype=np.float32)
-        frames.append(_sharpened(signal) if capture.sharpening else signal)
     if capture.recording is None:
-        only = _lifted(frames[0], capture)
+        only = _lifted(next(_exposed(capture, drawn, 1)), capture)
         return only, only
     bits = 1e6 * capture.recording.mbit_s * area_share / camera.fps
-    decoded = codec(frames, capture.recording, bits)
+    decoded = codec(_exposed(capture, drawn, FRAMES), capture.recording, bits)
     return _lifted(decoded[len(decoded) // 2], capture), _lifted(decoded[-1], capture)
+
+
+def _exposed(capture: Capture, drawn: Drawn, count: int) -> Iterator[Floats32]:
+    """Frames (H, W, 3) of signal, each with noise of its own, made as they are asked for."""
+    camera, clean = capture.plan.camera, drawn.frame
+    sigma = np.float32(capture.noise) * noise_linear(clean, camera)
+    rng = np.random.default_rng(capture.seed + 2)
+    for _ in range(count):
+        noisy = clean + sigma * rng.standard_normal(clean.shape, dtype=np.float32) if capture.noise > 0.0 else clean
+        signal = np.asarray(encode(np.maximum(noisy, 0.0), camera.curve, camera.curve_table), dtype=np.float32)
+        yield _sharpened(signal) if capture.sharpening else signal
 
 
 def _lifted(signal: Floats32, capture: Capture) -> Floats32:
