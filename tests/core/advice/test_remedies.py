@@ -18,6 +18,7 @@ from ausblick.core.light.lamp_bodies import through_walls
 from ausblick.core.plan import Plan, apply_changes, plan_from
 from ausblick.core.sentences import digits, say
 from tests.conftest import MakePlan, lamp
+from tests.core.advice.limit_plans import DOCUMENT, plan_with
 from tests.demo_findings import DEMO, SMALL_KIT, demo_findings, found
 from tests.dice_plans import built
 from tests.stores import STORE
@@ -200,3 +201,23 @@ def test_noise_of_a_screen_that_is_too_dark_is_cured_by_the_lens() -> None:
     best = apply_changes(plan, finding.remedies[0].changes)
     assert best.camera.f_number < plan.camera.f_number
     assert judgements(best, CRAFT)["key.motion"].excess < 0.3 * finding.judgement.excess
+
+
+def test_a_bright_screen_is_dimmed_though_the_face_loses_what_it_returned() -> None:
+    """Nothing was offered where the face is dark: some hundredths of a stop on it come back from the screen."""
+    screen_lamp, key, _ = DOCUMENT["lights"]
+    strong = {"flux_lm": 22_500.0}
+    lights = [
+        *(
+            {**screen_lamp, "id": name, "position": [x, 1.3, 1.3], "aim": [-0.5 * x, 1.3, 0.0], "fixture": strong}
+            for name, x in (("l1", -2.2), ("l2", 2.2))
+        ),
+        {**key, "fixture": {"flux_lm": 5000.0}, "modifier": {"kind": "grid"}},
+    ]
+    black = [0.05, 0.05, 0.05]
+    plan = plan_with(lights=lights, room={"reflectance": {"walls": black, "ceiling": black, "floor": black}})
+    dimmed = [one for one in found(plan, "light.level").remedies if say(one.text).startswith("Screen lamps down")]
+    face = [
+        judgements(one, CRAFT)["subject.exposure"].excess for one in (plan, apply_changes(plan, dimmed[0].changes))
+    ]
+    assert 0.0 < face[1] - face[0] < 0.1

@@ -56,7 +56,8 @@ def test_who_moved_is_where_they_are_now_before_the_new_light_is_worked_out(
     again = picture_at_once(moved, WIDE, STORE, last)
     assert again is not None
     assert again.settled
-    assert np.array_equal(again.frame, after.frame)
+    # What pixels make of the light is kept when they are drawn again: the same but for rounding.
+    assert np.abs(again.frame.astype(int) - after.frame).max() <= 1
 
 
 def test_what_comes_into_the_frame_is_not_black(lit: Plan) -> None:

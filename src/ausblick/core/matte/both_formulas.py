@@ -63,7 +63,7 @@ class _Whole:
 
 
 @dataclass(frozen=True, eq=False)
-class _Window:
+class _MeasuredWindow:
     """What one window shows: measures by the formulas that found screen in it or beside it, `alone` those that found
     it in the window itself. `shot`: keyed by the usual formula; None where it is not held."""
 
@@ -91,7 +91,7 @@ def keyed(capture: Capture, windows: dict[str, PixelWindow], codec: Codec, hold:
         # Each in the context of whoever asked: by that it is told when nobody waits for it any more.
         whole = both.submit(copy_context().run, _whole_of, capture, codec)
 
-        def found_in(some: dict[str, PixelWindow]) -> list[_Window]:
+        def found_in(some: dict[str, PixelWindow]) -> list[_MeasuredWindow]:
             every = {**windows, **some}
             begun = [
                 both.submit(copy_context().run, _window_of, name, every, whole, capture, codec, hold) for name in some
@@ -135,7 +135,7 @@ def _window_of(
     capture: Capture,
     codec: Codec,
     hold: bool,
-) -> _Window:
+) -> _MeasuredWindow:
     """`windows`: all that are looked at, this one among them."""
     window = windows[name]
     shot = recorded(capture, window, codec)
@@ -143,7 +143,7 @@ def _window_of(
     alone = {formula for formula, one in own.items() if one.pulled is not None}
     own = {formula: _by_whole(formula, one, whole.result(), capture) for formula, one in own.items()}
     parts = {part_in(each) for each, other in windows.items() if other.person == window.person}
-    return _Window(
+    return _MeasuredWindow(
         name=name,
         person=window.person,
         measures={
@@ -178,11 +178,11 @@ def _measured(part: str, shot: Shot, among: Collection[str], capture: Capture) -
     return found if shot.pulled.flat.any() else replace(found, edge_error=None)
 
 
-def _by_each(found: Sequence[_Window], whole: _Whole, capture: Capture) -> list[Keyed | None]:
+def _by_each(found: Sequence[_MeasuredWindow], whole: _Whole, capture: Capture) -> list[Keyed | None]:
     return [_by_formula(formula, found, whole, capture) for formula in FORMULAS]
 
 
-def _by_formula(formula: Keyer, found: Sequence[_Window], whole: _Whole, capture: Capture) -> Keyed | None:
+def _by_formula(formula: Keyer, found: Sequence[_MeasuredWindow], whole: _Whole, capture: Capture) -> Keyed | None:
     """Edges from the windows, clip and loss of matte from the whole picture, of the person whom it costs most; None
     where no window has screen."""
     if not any(formula in one.alone for one in found):
@@ -196,7 +196,7 @@ def _by_formula(formula: Keyer, found: Sequence[_Window], whole: _Whole, capture
 
 
 def _of_person(
-    person: int, formula: Keyer, found: Sequence[_Window], whole: _Whole, capture: Capture
+    person: int, formula: Keyer, found: Sequence[_MeasuredWindow], whole: _Whole, capture: Capture
 ) -> Measures | None:
     own = [one.measures[formula] for one in found if one.person == person and formula in one.measures]
     if not own:
@@ -215,7 +215,7 @@ def _shows_edge(one: Keyed, capture: Capture) -> bool:
     return subject is None or subject.framing == "hands" or one.measures.edge_error is not None
 
 
-def _shots(formula: Keyer, found: Sequence[_Window], whole: _Whole, capture: Capture) -> dict[str, Shot]:
+def _shots(formula: Keyer, found: Sequence[_MeasuredWindow], whole: _Whole, capture: Capture) -> dict[str, Shot]:
     """What was held, keyed by a formula."""
     own: Callable[[Shot], Shot] = (
         (lambda shot: shot)
