@@ -221,3 +221,22 @@ def test_a_bright_screen_is_dimmed_though_the_face_loses_what_it_returned() -> N
         judgements(one, CRAFT)["subject.exposure"].excess for one in (plan, apply_changes(plan, dimmed[0].changes))
     ]
     assert 0.0 < face[1] - face[0] < 0.1
+
+
+def test_the_only_key_is_not_taken_away_for_what_it_does_to_the_screen() -> None:
+    """A window that lights face and cloth was to be blacked out, and the room's own light would have been left."""
+    pane = {"emitter": {"shape": "window", "width": 1.2, "height": 1.4}, "luminance": 4000.0}
+    window = {"id": "w", "name": "left window", "role": "key", "position": [-2.0, 1.5, 2.2], "aim": [0.0, 1.5, 1.5]}
+    lit = {
+        "room": {"x_min": -2.0, "x_max": 2.0, "height": 2.5, "ambient_lux": 60.0},
+        "subject": {"z": 1.5, "framing": "chest"},
+        "camera": {"z": 3.6, "focal_mm": 28.0, "f_number": 2.8, "shutter_s": 0.02, "iso": 800.0},
+    }
+
+    def offered(*lights: dict[str, object]) -> list[str]:
+        _, findings = find(plan_with(**lit, lights=list(lights)), STORE)
+        return [say(one.text) for finding in findings for one in finding.remedies]
+
+    alone = {**window, "fixture": pane}
+    assert not any("Black out" in one for one in offered(alone))
+    assert any("Black out" in one for one in offered(alone, DOCUMENT["lights"][1]))

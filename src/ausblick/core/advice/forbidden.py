@@ -17,10 +17,11 @@ Judged = dict[str, Judgement]
 
 
 def never_changed(rule_id: str, before: Plan, after: Plan) -> bool:
-    """A lamp of the screen or the sun put out, any lamp dimmed to nothing; daylight changed; what the lens does not
-    open to, another lens or opening where it is built in."""
+    """A lamp of the screen, the sun or the only key put out, any lamp dimmed to nothing; daylight changed; what the
+    lens does not open to, another lens or opening where it is built in."""
     return (
         _puts_out(before, after)
+        or (_has_key(before) and not _has_key(after))
         or (not rule_id.startswith("kit.") and _turns_what_is_built_in(before.camera, after.camera))
         or after.camera.f_number < min(before.camera.f_number, after.camera.widest) - 0.01
     )
@@ -49,6 +50,10 @@ def _turns_what_is_built_in(before: Camera, after: Camera) -> bool:
 def _puts_out(before: Plan, after: Plan) -> bool:
     now = {lamp.id: lamp for lamp in after.lights}
     return any(_spoils(lamp, now[lamp.id]) for lamp in before.lights if lamp.on and lamp.id in now)
+
+
+def _has_key(plan: Plan) -> bool:
+    return any(lamp.on and lamp.role == "key" for lamp in plan.lights)
 
 
 def _spoils(lamp: Light, then: Light) -> bool:
