@@ -8,7 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..geometry.vectors import Floats
+from ..geometry.vectors import Floats, Reals
 from .body_file import HEADS
 
 
@@ -28,6 +28,8 @@ KINDS = {
 out), how much they wind, and how many there are."""
 BENDS = 40
 """Places of a polyline: with fewer, curls have corners."""
+MIDDLE, TALLER = 0.952, 1.08
+"""How high the middle of an adult's head is, and how much taller than wide the head."""
 ROOT = 0.0505
 """How far from the middle of the head strands begin: under the surface of the hair, in the dips of curls too."""
 
@@ -46,6 +48,14 @@ def strands(build: str, kind: str, seed: int) -> Strands:
     radius = ROOT + reach * t
     x = radius * np.cos(turn)
     # Hair falls: what stands off sideways hangs a little lower at its end.
-    y = 0.952 + 1.08 * radius * np.sin(turn) - 0.5 * reach * t * t
+    y = MIDDLE + TALLER * radius * np.sin(turn) - 0.5 * reach * t * t
     size = HEADS[build]
     return Strands(np.stack([size * x, 1.0 + size * (y - 1.0)], axis=2), 0.0002)
+
+
+def round_the_head(build: str, x: Reals, y: Reals) -> Reals:
+    """Where round the head's middle places of the figure's plane are, in shares of the height: radians from its +x
+    over the crown, from -pi / 2 on."""
+    size = HEADS[build]
+    angle = np.arctan2((1.0 + (y - 1.0) / size - MIDDLE) / TALLER, x / size)
+    return np.where(angle < -0.5 * math.pi, angle + 2.0 * math.pi, angle)

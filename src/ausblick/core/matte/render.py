@@ -26,6 +26,7 @@ from .lamp_picture import lay_lamps
 from .loose_hair import loose_hair
 from .pixel_window import PixelWindow
 from .prop_picture import prop_layer
+from .strand_light import strand_light
 
 GLARE = 0.006
 LEAST_DISC = 1.0
@@ -241,7 +242,6 @@ def _lay_hair(
     seen = np.zeros(place.shape, dtype=np.float32)
     if subject.hair_kind == "none":
         return seen
-    ink = np.array(subject.hair) * (0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"])
     strands = loose_hair(subject, place, capture.seed)
     rows, columns = (np.flatnonzero(strands.any(axis=axis)) for axis in (1, 0))
     if not len(rows):
@@ -250,6 +250,7 @@ def _lay_hair(
     more = math.ceil(2.0 * disc)
     box = slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
     loose = out_of_focus(strands[box], disc)
-    picture.over(in_colour(loose, ink), loose, box)
+    ink = np.array(subject.hair, dtype=np.float32) * strand_light(capture, subject, place, box)
+    picture.over(threefold(loose) * ink, loose, box)
     seen[box] = (loose if body is None else (1.0 - body.cover[box]) * loose) > 0.01
     return seen
