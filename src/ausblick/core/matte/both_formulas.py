@@ -6,7 +6,7 @@ Of a window nothing need stay but what was measured: with its layers and keys it
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextvars import copy_context
 from dataclasses import dataclass, field, replace
@@ -217,12 +217,10 @@ def _shows_edge(one: Keyed, capture: Capture) -> bool:
 
 def _shots(formula: Keyer, found: Sequence[_MeasuredWindow], whole: _Whole, capture: Capture) -> dict[str, Shot]:
     """What was held, keyed by a formula."""
-    own: Callable[[Shot], Shot] = (
-        (lambda shot: shot)
-        if formula == USUAL
-        else (lambda shot: _by_whole(formula, by(formula, shot, capture), whole, capture))
-    )
-    return {one.name: own(one.shot) for one in found if one.shot is not None}
+    held = {one.name: one.shot for one in found if one.shot is not None}
+    if formula == USUAL:
+        return held
+    return {name: _by_whole(formula, by(formula, shot, capture), whole, capture) for name, shot in held.items()}
 
 
 def _needed(capture: Capture, whole: Shot) -> Bools:

@@ -87,10 +87,12 @@ def met_in_window(capture: Capture, window: PixelWindow) -> MetSurfaces:
     def found() -> MetSurfaces:
         middles = met_at(*np.meshgrid(np.arange(window.width) + 0.5, np.arange(window.height) + 0.5))
         pixels = _bordering(middles)
+        if not len(pixels):
+            return replace(middles, key=key)
         row, column = np.divmod(pixels, window.width)
         right, down = (way.reshape(-1, 1) for way in np.meshgrid(*2 * ((np.arange(FINE) + 0.5) / FINE,)))
         closer = replace(met_at(column + right, row + down), key=(key, "borders"))
-        return replace(middles, key=key, borders=Borders(pixels, closer) if len(pixels) else None)
+        return replace(middles, key=key, borders=Borders(pixels, closer))
 
     return _with_pieces(_KEPT.get(key, found), capture, pieces)
 
