@@ -120,5 +120,7 @@ def test_the_only_light_is_never_taken_away() -> None:
     assert next(one for one in findings if one.rule.id == "light.daylight").judgement.severity == "consider"
     assert not [one for f in findings for one in f.remedies if "Black out" in say(one.text)]
     flood = {"id": "l", "role": "screen", "position": [2.6, 1.6, 2.4], "aim": [0.2, 1.3, 0.0]}
-    both = plan.model_copy(update={"lights": (*plan.lights, Light.model_validate(flood))})
+    key = {"id": "k", "role": "key", "position": [1.5, 2.2, 5.0], "aim": [0.0, 1.6, 3.0]}
+    more = (Light.model_validate(one) for one in (flood, key))
+    both = plan.model_copy(update={"lights": (*plan.lights, *more)})
     assert [one for f in find(both, STORE)[1] for one in f.remedies if "Black out" in say(one.text)]
