@@ -9,6 +9,7 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.drawn_place import place_of
 from ausblick.core.matte.key_windows import crop_windows
+from ausblick.core.matte.render import draw
 from ausblick.core.matte.strand_light import strand_light
 from tests.conftest import MakePlan, lamp
 from tests.stores import STORE
@@ -35,3 +36,18 @@ def test_strands_are_bright_on_the_side_that_the_key_is_on(make: MakePlan, side:
     told = 0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"]
     round_it = (np.abs(np.hypot(x, (y - 0.952) / 1.08) - 0.06) < 0.01) & (y > 0.93)
     assert found[round_it].mean() == pytest.approx(told.mean(), rel=0.15)
+
+
+def test_soft_hair_that_reaches_the_edge_of_its_window_is_drawn(make: MakePlan) -> None:
+    """Somebody beside the subject, out of focus: the disc of a strand would reach beyond the window."""
+    plan = make(
+        subject={"z": 2.4, "framing": "face", "hair_kind": "curly"},
+        companions=[{"x": 0.35, "z": 1.6, "hair_kind": "curly"}],
+        camera={"f_number": 1.4, "z": 4.4, "focal_mm": 50.0},
+        lights=[lamp(role="key", position=[1.5, 1.8, 3.6], aim=[0.0, 1.6, 2.4])],
+    )
+    capture = capture_of(evaluate(plan, STORE), STORE)
+    assert capture.others[0].unsharp_px > 3.0
+    for window in crop_windows(capture).values():
+        drawn = draw(capture, window)
+        assert np.isfinite(drawn.frame).all()

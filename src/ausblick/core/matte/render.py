@@ -14,7 +14,7 @@ import numpy as np
 from ..camera.view import focus_distance
 from ..figure.held_props import shown_props
 from ..geometry.channels import in_colour, moved, threefold
-from ..geometry.vectors import Floats32
+from ..geometry.vectors import Floats32, Ints
 from ..plan import Subject
 from .background import background_of
 from .capture import Capture
@@ -248,9 +248,14 @@ def _lay_hair(
         return seen
     disc = capture.unsharp_px / window.scale
     more = math.ceil(2.0 * disc)
-    box = slice(max(0, rows[0] - more), rows[-1] + 1 + more), slice(max(0, columns[0] - more), columns[-1] + 1 + more)
+    box = _with_margin(rows, more, strands.shape[0]), _with_margin(columns, more, strands.shape[1])
     loose = out_of_focus(strands[box], disc)
     ink = np.array(subject.hair, dtype=np.float32) * strand_light(capture, subject, place, box)
     picture.over(threefold(loose) * ink, loose, box)
     seen[box] = (loose if body is None else (1.0 - body.cover[box]) * loose) > 0.01
     return seen
+
+
+def _with_margin(places: Ints, more: int, size: int) -> slice:
+    """From the first to the last of them, and some more on either side as far as there is."""
+    return slice(max(0, int(places[0]) - more), min(size, int(places[-1]) + 1 + more))
