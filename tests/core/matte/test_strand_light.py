@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ausblick.core.evaluation.evaluate import evaluate
+from ausblick.core.figure.loose_strands import light_on_strands
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.drawn_place import place_of
 from ausblick.core.matte.key_windows import crop_windows
@@ -33,7 +34,7 @@ def test_strands_are_bright_on_the_side_that_the_key_is_on(make: MakePlan, side:
     beside = (np.abs(y - 0.952) < 0.02) & (np.abs(np.abs(x) - 0.06) < 0.01)
     lit, dark = (found[beside & (x * way > 0.0)].mean() for way in (side, -side))
     assert lit > 2.0 * dark
-    told = 0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"]
+    told = light_on_strands(capture.light)
     round_it = (np.abs(np.hypot(x, (y - 0.952) / 1.08) - 0.06) < 0.01) & (y > 0.93)
     assert found[round_it].mean() == pytest.approx(told.mean(), rel=0.15)
 

@@ -9,6 +9,7 @@ from functools import cached_property
 import numpy as np
 
 from ..camera.view import View
+from ..figure.loose_strands import light_on_strands
 from ..geometry.vectors import Floats
 from ..plan import Plan
 from .edges import AtTheEdge, causes_of_edge, causes_of_hair, subsampled
@@ -171,7 +172,7 @@ def _at_the_edge(figure: ShownFigure, screen: ScreenSignal, clip: ScreenClip, ke
         screen.light, screen.median, screen.formula, key, figure.curve, figure.table, subsampled(figure.chroma)
     )
     sides = figure.worn * outer_sides(figure.seen["sleeve"])
-    strand = np.array(figure.subject.hair) * (0.6 * figure.places["shoulders"] + 0.5 * figure.places["face"])
+    strand = np.array(figure.subject.hair) * light_on_strands(figure.places)
 
     edge, in_hair = recorded_errors(sides, strand, before)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..figure.loose_strands import round_the_head
+from ..figure.loose_strands import light_on_strands, round_the_head
 from ..figure.solid_body import PARTS
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Subject
@@ -23,10 +23,9 @@ NOTHING = 1e-6
 
 def strand_light(capture: Capture, subject: Subject, place: DrawnPlace, box: tuple[slice, slice]) -> Floats32:
     """Linear light (h, w, 3) in a box of the figure's plane."""
-    mean = 0.6 * capture.light["shoulders"] + 0.5 * capture.light["face"]
     x, y = place.shares(box)
     at = round_the_head(subject.body, x, y)
-    nodes = mean * _round_the_head(capture, subject)
+    nodes = light_on_strands(capture.light) * _round_the_head(capture, subject)
     return np.stack([np.interp(at, NODES, nodes[:, c]) for c in range(3)], axis=-1).astype(np.float32)
 
 
