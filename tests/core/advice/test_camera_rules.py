@@ -128,3 +128,17 @@ def test_in_the_sun_a_slower_shutter_comes_with_a_filter_that_keeps_the_exposure
     assert after.plan.camera.nd_stops == 4.0
     assert after.blur.shutter_angle == pytest.approx(180.0)
     assert after.exposure.stops_over == pytest.approx(evaluate(outdoors, STORE).exposure.stops_over, abs=0.35)
+
+
+@pytest.mark.parametrize(("hz", "slow"), [(50, 1 / 50), (60, 1 / 60)])
+def test_under_lamps_that_flicker_the_faster_shutter_is_one_that_cuts_no_flash(hz: int, slow: float) -> None:
+    """The nearest time is 1/100 or 1/120 s, and one of them cuts flashes: nobody is to choose between them."""
+    own = plan_from({
+        "format": "ausblick-plan", "version": 1, "room": {"mains": {"hz": hz}}, "subject": {"speed": 0.73},
+        "lights": [{"fixture": {"flicker": "mains"}}, KEY], "camera": {"shutter_s": slow, "fps": 25},
+    })  # fmt: skip
+    smear = finding(own, "camera.smear")
+    assert smear is not None
+    assert smear.judgement.severity != "fine"
+    shutters = {round(1.0 / apply_changes(own, one.changes).camera.shutter_s) for one in smear.remedies}
+    assert shutters == {2 * hz}

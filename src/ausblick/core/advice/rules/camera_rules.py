@@ -21,6 +21,7 @@ from ..steps import MOST_ND, SHUTTERS, third_stop
 SMEAR, FLICKER, ISO, DEPTH, MELTS, FRAME = (
     LIMITS[f"camera.{name}"] for name in ("smear", "flicker", "iso", "depth", "melt", "shutter-frame")
 )
+THIRD_STOP = 2.0 ** (1.0 / 3.0)
 
 
 def smear_limit(evaluation: Evaluation) -> float:
@@ -49,8 +50,9 @@ def _flicker_of(evaluation: Evaluation) -> set[str]:
 
 
 def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
-    """The slowest shutter that is fast enough, and the fastest that lamps allow. Where the smear is none too long
-    and the key loses the hand all the same, one that is open half as long."""
+    """The slowest shutter that is fast enough, and the fastest that lamps allow; one that is both alone, if there is,
+    a third of a stop given. Where the smear is none too long and the key loses the hand all the same, one that is
+    open half as long."""
     smear, camera = evaluation.blur.motion_px, evaluation.plan.camera
     if not smear:
         return []
@@ -59,7 +61,8 @@ def _faster(evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
     options = [1.0 / n for n in SHUTTERS if 1.0 / n <= needed][:1]
     if _lamps_flicker(evaluation):
         safe = [t for t in safe_shutters(evaluation.plan.room.mains.hz, camera.fps) if t < camera.shutter_s]
-        options += safe[:1]
+        both = [t for t in safe if t <= needed * THIRD_STOP]
+        options = both[-1:] or options + safe[:1]
     return [proposal for t in dict.fromkeys(options) for proposal in _shutter_to(evaluation, t)]
 
 
