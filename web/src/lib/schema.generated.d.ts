@@ -1912,25 +1912,21 @@ export interface components {
         CameraRecord: {
             /**
              * F Number
-             * @description f-number
              * @default null
              */
             f_number: number | null;
             /**
              * Fps
-             * @description frames per second
              * @default null
              */
             fps: number | null;
             /**
              * Iso
-             * @description ISO
              * @default null
              */
             iso: number | null;
             /**
              * Shutter S
-             * @description seconds
              * @default null
              */
             shutter_s: number | null;
@@ -5166,7 +5162,6 @@ export interface components {
             hair_kind: ("smooth" | "curly" | "fine" | "none") | null;
             /**
              * Height
-             * @description metres
              * @default null
              */
             height: number | null;
@@ -6165,7 +6160,6 @@ export interface components {
         ProductionPlate: {
             /**
              * Fps
-             * @description frames per second
              * @default null
              */
             fps: number | null;
@@ -7624,7 +7618,6 @@ export interface components {
             script_version: number | null;
             /**
              * Seconds
-             * @description seconds
              * @default null
              */
             seconds: number | null;

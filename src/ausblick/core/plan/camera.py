@@ -1,7 +1,5 @@
 """The camera: where it stands, what its sensor and lens are, how it is set, what it records."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, field_validator, model_validator

@@ -1,7 +1,5 @@
 """The whole plan document, and the one door through which text becomes a plan."""
 
-from __future__ import annotations
-
 import json
 import math
 from collections.abc import Iterator, Sequence
@@ -172,6 +170,11 @@ def _unknown(value: Any, path: str) -> Iterator[str]:
             yield from _unknown(item, f"{path[:-1]}[{index}].")
 
 
+_Link = tuple[Any, ...]
+"""Where a value stands: that of what it stands in, and its own name or place; empty at the top. A path is only put
+together where something is wrong."""
+
+
 def check_shape(data: Any, at: Sequence[str | int] = ()) -> None:
     """Refuse what no plan needs, wherever it stands: depth, sheer size, NaN and infinities. `at`: the way from the
     plan to the data."""
@@ -201,11 +204,6 @@ def _check_number(value: Any, link: _Link) -> None:
         raise PlanError(_path(link), "must be a finite number", str(value))
     if isinstance(value, int) and abs(value) > 10**15:
         raise PlanError(_path(link), "is out of any range", f"a number of {len(str(abs(value)))} digits")
-
-
-_Link = tuple[Any, ...]
-"""Where a value stands: that of what it stands in, and its own name or place; empty at the top. A path is only put
-together where something is wrong."""
 
 
 def _path(link: _Link) -> str:

@@ -4,16 +4,31 @@ Strictness lives here: text is not a number, true is not a number, and neither N
 ever reaches a formula.
 """
 
-from __future__ import annotations
+from typing import Annotated, Any
 
-from typing import Annotated
+from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, StrictBool, StringConstraints
+from pydantic_core import CoreSchema, core_schema
 
-from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
+
+class WithinRange:
+    """That a number is in a range, said to the validator in one piece.
+
+    As single constraints, each of them would be looked up for each of some 200 fields whenever the program starts.
+    """
+
+    def __init__(self, lowest: float, highest: float, about: str) -> None:
+        self._lowest, self._highest, self._about = lowest, highest, about
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        return core_schema.float_schema(ge=self._lowest, le=self._highest, allow_inf_nan=False, strict=True)
+
+    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        return handler(schema) | {"description": self._about}
 
 
-def number(lowest: float, highest: float, about: str) -> object:
+def number(lowest: float, highest: float, about: str) -> WithinRange:
     """Constraints of a number field. Both ends of the range belong to it."""
-    return Field(ge=lowest, le=highest, allow_inf_nan=False, strict=True, description=about)
+    return WithinRange(lowest, highest, about)
 
 
 class Part(BaseModel):

@@ -1,7 +1,5 @@
 """What the set-up is for: the plate that goes behind, and the schools whose limits apply."""
 
-from __future__ import annotations
-
 from typing import Annotated, Any, Literal, get_args
 
 from pydantic import Field, field_validator, model_validator

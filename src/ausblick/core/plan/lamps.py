@@ -1,7 +1,5 @@
 """Lamps: what emits, with which beam and colour, where it stands and what is put before it."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator

@@ -1,7 +1,5 @@
 """The subject: where it stands, how far it reaches, what it wears and holds."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """Room, screen, flags and window pane: everything that stands still."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator

@@ -74,7 +74,7 @@ class Person(Part):
     minor: Switch = False
     from_: Annotated[Time | None, Field(alias="from")] = None
     to: Time | None = None
-    height: Annotated[float | None, number(0.1, 5.0, "metres")] = None
+    height: Annotated[float, number(0.1, 5.0, "metres")] | None = None
     body: Build | None = None
     skin: Rgb | None = None
     hair: Rgb | None = None
@@ -94,7 +94,7 @@ class ProductionPlate(Part):
     name: Name = ""
     plate: Plate = Plate()
     moving: Switch = False
-    fps: Annotated[float | None, number(1.0, 1000.0, "frames per second")] = None
+    fps: Annotated[float, number(1.0, 1000.0, "frames per second")] | None = None
 
 
 class SoundDevice(Part):

@@ -18,11 +18,11 @@ a third of a stop is 12 % of an f-number."""
 class CameraRecord(Part):
     """What somebody read off the camera, or a file said; None is not known."""
 
-    iso: Annotated[float | None, number(1.0, 10_000_000.0, "ISO")] = None
-    shutter_s: Annotated[float | None, number(0.000001, 60.0, "seconds")] = None
-    f_number: Annotated[float | None, number(0.5, 128.0, "f-number")] = None
+    iso: Annotated[float, number(1.0, 10_000_000.0, "ISO")] | None = None
+    shutter_s: Annotated[float, number(0.000001, 60.0, "seconds")] | None = None
+    f_number: Annotated[float, number(0.5, 128.0, "f-number")] | None = None
     white_balance_k: Kelvin | None = None
-    fps: Annotated[float | None, number(0.1, 10_000.0, "frames per second")] = None
+    fps: Annotated[float, number(0.1, 10_000.0, "frames per second")] | None = None
 
 
 SETTINGS = tuple(CameraRecord.model_fields)

@@ -41,7 +41,7 @@ class Take(Part):
     status: Status = "good"
     reasons: Annotated[tuple[Reason, ...], Field(max_length=10)] = ()
     clip: Name = ""
-    seconds: Annotated[float | None, number(0.0, 36_000.0, "seconds")] = None
+    seconds: Annotated[float, number(0.0, 36_000.0, "seconds")] | None = None
     moving: Switch = False
     variant: Name = ""
     script_version: Annotated[int | None, Field(ge=1, le=999, strict=True)] = None
