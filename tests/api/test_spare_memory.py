@@ -6,6 +6,7 @@ import mmap
 import platform
 import subprocess
 import sys
+from dataclasses import dataclass, field
 from pathlib import Path
 
 import numpy as np
@@ -63,14 +64,40 @@ def test_a_servers_threads_share_two_heaps() -> None:
     assert heaps("as it comes") > 4
 
 
-def test_little_is_kept_for_the_next_picture_and_much_is_given_back(
-    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    given: list[int] = []
-    monkeypatch.setattr(spare_memory, "give_back", lambda: given.append(1))
-    monkeypatch.setattr(spare_memory, "HELD", tmp_path / "statm")
-    spare_memory.give_back_much()
-    for megabytes in (600, 800):
-        (tmp_path / "statm").write_text(f"999999 {megabytes * 2**20 // mmap.PAGESIZE} 7 1 0 5 0\n")
-        spare_memory.give_back_much()
-    assert given == [1]
+@dataclass
+class Machine:
+    """How many MB the program is told to hold, and what it did to hold less."""
+
+    file: Path
+    done: list[str] = field(default_factory=list)
+
+    def holds(self, megabytes: int) -> None:
+        self.file.write_text(f"999999 {megabytes * 2**20 // mmap.PAGESIZE} 7 1 0 5 0\n")
+
+
+@pytest.fixture
+def machine(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Machine:
+    found = Machine(tmp_path / "statm")
+    monkeypatch.setattr(spare_memory, "HELD", found.file)
+    monkeypatch.setattr(spare_memory, "give_back", lambda: found.done.append("given back"))
+    monkeypatch.setattr(spare_memory, "let_go_of_older", lambda: found.done.append("let go"))
+    return found
+
+
+def test_little_is_kept_for_the_next_picture_and_much_is_given_back(machine: Machine) -> None:
+    spare_memory.make_room_of_much()
+    machine.holds(600)
+    spare_memory.make_room_of_much()
+    assert machine.done == []
+    machine.holds(800)
+    spare_memory.make_room_of_much()
+    assert machine.done == ["given back", "let go", "given back"]
+
+
+def test_a_test_key_forgets_older_set_ups_only_where_much_is_in_hand(machine: Machine) -> None:
+    machine.holds(400)
+    spare_memory.make_room()
+    assert machine.done == ["given back"]
+    machine.holds(500)
+    spare_memory.make_room()
+    assert machine.done[1:] == ["given back", "let go", "given back"]

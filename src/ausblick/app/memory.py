@@ -13,13 +13,14 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.frames.reading import FrameReading
 from ausblick.core.kit import Kit
-from ausblick.core.light.basis import BasisStore, Shelf
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.shelf import Shelf
 from ausblick.core.plan import Plan
 from ausblick.core.standin.last_light import LastLight
 
 from .asked_once import AskedOnce
 from .frame_told import FrameCause, FrameComparison
-from .spare_memory import give_back_much
+from .spare_memory import make_room_of_much
 from .turns import Turns
 from .wanted import still_wanted
 
@@ -33,10 +34,10 @@ IN_HAND = 3
 class Memory:
     basis: BasisStore = field(default_factory=lambda: BasisStore(go_on=still_wanted))
     last_light: LastLight = field(default_factory=LastLight)
-    causes: Shelf[FrameCause] = field(default_factory=lambda: Shelf(PLANS))
-    comparisons: Shelf[FrameComparison] = field(default_factory=lambda: Shelf(PLANS))
-    _rooms: Shelf[list[Cell]] = field(default_factory=lambda: Shelf(PLANS))
-    _expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(PLANS))
+    causes: Shelf[FrameCause] = field(default_factory=lambda: Shelf(PLANS, lasts=True))
+    comparisons: Shelf[FrameComparison] = field(default_factory=lambda: Shelf(PLANS, lasts=True))
+    _rooms: Shelf[list[Cell]] = field(default_factory=lambda: Shelf(PLANS, lasts=True))
+    _expected: Shelf[FrameReading] = field(default_factory=lambda: Shelf(PLANS, lasts=True))
     _evaluated: AskedOnce[Evaluation] = field(default_factory=lambda: AskedOnce(IN_HAND))
     _findings: Shelf[tuple[Evaluation, list[Finding]]] = field(default_factory=lambda: Shelf(PLANS))
 
@@ -52,8 +53,8 @@ class Memory:
             # Asked for at every move of a hand: each plan once.
             return judge()
         found = self._findings.get((plan.model_dump_json(), kit.model_dump_json()), judge)
-        # The hand rests: what its moves left is free.
-        give_back_much()
+        # The hand rests: what its moves left may go.
+        make_room_of_much()
         return found
 
     def evaluated(self, plan: Plan) -> Evaluation:

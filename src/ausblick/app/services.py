@@ -11,7 +11,8 @@ from ausblick.core.advice.rule import Finding
 from ausblick.core.diagnosis.trial_key import TrialKey
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.kit import Kit
-from ausblick.core.light.basis import BasisStore, Shelf
+from ausblick.core.light.basis import BasisStore
+from ausblick.core.light.shelf import Shelf
 from ausblick.core.plan import Plan
 from ausblick.core.takes.take_rules import TakeFinding
 from ausblick.store.data_folder import held, work_dir
@@ -72,8 +73,8 @@ class Services:
     holds: ExitStack = field(default_factory=ExitStack)
     jobs: Jobs = field(init=False)
     memory: Memory = field(default_factory=Memory)
-    trials: Shelf[TrialKey | None] = field(default_factory=lambda: Shelf(TRIALS))
-    compared: Shelf[TakeCompared] = field(default_factory=lambda: Shelf(COMPARED))
+    trials: Shelf[TrialKey | None] = field(default_factory=lambda: Shelf(TRIALS, lasts=True))
+    compared: Shelf[TakeCompared] = field(default_factory=lambda: Shelf(COMPARED, lasts=True))
 
     def __post_init__(self) -> None:
         # Jobs take turns with the computations of requests, so they can't be made without them.

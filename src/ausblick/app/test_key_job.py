@@ -24,7 +24,7 @@ from ausblick.store.setups import NotFound
 from .jobs import Job
 from .services import Services
 from .shown_picture import ShownPicture
-from .spare_memory import give_back
+from .spare_memory import make_room
 
 Pictures = dict[str, dict[str, ShownPicture]]
 
@@ -42,6 +42,7 @@ class TestKeyJob:
 
     def __call__(self, job: Job) -> None:
         job.at("overview")
+        make_room()
         basis = self.services.basis
 
         def first_look(drawn: Drawn) -> None:
@@ -49,27 +50,27 @@ class TestKeyJob:
             job.result = {"pictures": {"whole": {"clean": ShownPicture(clean)}}, "report": {}}
 
         def step(name: str) -> None:
-            give_back()
+            make_room()
             job.at(name)
 
         first = quick(self.plan, basis, through, drawn=first_look)
         key = simulate(self.plan, basis, through, step=step, overview=first)
-        give_back()
+        make_room()
         views = all_views(key, self.plate)
         pictures = {part: {name: ShownPicture(view) for name, view in own.items()} for part, own in views.items()}
         told = test_key_report(key)
         job.result = {"pictures": pictures, "report": plain(told)}
         # What is shown of them is drawn; what a change makes of the key needs the room.
         del first, key, views
+        files = {f"{part}-{view}.png": one.png() for part, own in pictures.items() for view, one in own.items()}
         if self.levers:
             tried = levers_of(self.plan, told.quality, basis, through, step, self.recorders)
             job.result = {"pictures": pictures, "report": plain(with_levers(told, tried))}
-        self._keep(job, pictures)
-        give_back()
+        self._keep(job, pictures, files)
+        make_room()
 
-    def _keep(self, job: Job, pictures: Pictures) -> None:
+    def _keep(self, job: Job, pictures: Pictures, files: dict[str, bytes]) -> None:
         job.at("keeping it")
-        files = {f"{part}-{view}.png": one.png() for part, own in pictures.items() for view, one in own.items()}
         if self.setup_id is None:
             return
         report = {**job.result["report"], "windows": windows_of(pictures)}

@@ -8,7 +8,7 @@ import numpy as np
 from ..camera.view import NEAREST, View
 from ..figure.outline import figure_parts
 from ..geometry.vectors import Floats
-from ..light.basis import Shelf
+from ..light.shelf import Shelf
 from ..plan import Camera, Subject
 
 PARTS = ("drawn torso", "drawn legs", "skin", "drawn hair")

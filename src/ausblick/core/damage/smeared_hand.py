@@ -15,7 +15,7 @@ from ..figure.held_props import hand_at
 from ..figure.on_mark import on_mark
 from ..figure.outline import piece_outlines
 from ..geometry.vectors import Floats, Floats32
-from ..light.basis import Shelf
+from ..light.shelf import Shelf
 from ..plan import Plan, Subject
 from .crop import crop_corner, crop_size
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 from importlib.resources import as_file, files
 from typing import Any
@@ -45,25 +45,20 @@ def outlines_of(build: str) -> dict[str, tuple[Floats, ...]]:
     return found
 
 
-@lru_cache(maxsize=3)
-def pieces_of(build: str) -> dict[str, BodyPiece]:
-    """All pieces of man, woman or child, by their names."""
+def pieces_of(build: str, names: Sequence[str], hair: str) -> list[BodyPiece]:
+    """Pieces of man, woman or child by their names, as they are under such hair. A figure is made of a third of the
+    file: the others stay there."""
     with as_file(files(__package__) / "bodies" / f"{build}.npz") as path, np.load(path) as kept:
-        names = sorted({key.rpartition("/")[0] for key in kept})
-        bare = {
-            name: BodyPiece(
-                places=(0.01 * PLACE_STEP * kept[f"{name}/places"]).astype(np.float32),
-                facing=(FACING_STEP * kept[f"{name}/facing"]).astype(np.float32),
-                triangles=np.cumsum(kept[f"{name}/triangles"], dtype=np.int64).reshape(-1, 3).astype(np.int32),
-                **_sees(kept, name),
-            )
-            for name in names
-            if UNDER not in name
-        }
-        under = {
-            name: replace(bare[name.partition(UNDER)[0]], **_sees(kept, name)) for name in names if UNDER in name
-        }
-        return bare | under
+        return [_piece(kept, name, f"{name}{UNDER}{hair}") for name in names]
+
+
+def _piece(kept: Mapping[str, Any], name: str, under: str) -> BodyPiece:
+    return BodyPiece(
+        places=(0.01 * PLACE_STEP * kept[f"{name}/places"]).astype(np.float32),
+        facing=(FACING_STEP * kept[f"{name}/facing"]).astype(np.float32),
+        triangles=np.cumsum(kept[f"{name}/triangles"], dtype=np.int64).reshape(-1, 3).astype(np.int32),
+        **_sees(kept, under if f"{under}/sight" in kept else name),
+    )
 
 
 def _sees(kept: Mapping[str, Any], name: str) -> dict[str, Any]:

@@ -15,7 +15,7 @@ import numpy as np
 from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
 from ..plan import Camera, Prop, Subject
 from ..plan.people import Build, HairKind
-from .body_file import ITSELF_STEP, UNDER, BodyPiece, pieces_of
+from .body_file import ITSELF_STEP, BodyPiece, pieces_of
 from .chair import chair_piece
 from .on_mark import OnMark, on_mark
 
@@ -149,9 +149,8 @@ def _pieces(build: Build, arms: str, seated: bool, hair: HairKind) -> list[tuple
         hair_kind=hair,
         props=(Prop(),) if arms == "holding" else (),
     )
-    named = [(part, piece_name(like, part)) for part in PARTS]
-    pieces = pieces_of(build)
-    found = [(part, pieces.get(f"{name}{UNDER}{hair}", pieces[name])) for part, name in named if name is not None]
+    named = {part: name for part in PARTS if (name := piece_name(like, part)) is not None}
+    found = zip(named, pieces_of(build, list(named.values()), hair), strict=True)
     return [(part, _not_buried(piece) if part in COVERED else piece) for part, piece in found]
 
 

@@ -6,12 +6,9 @@ geometry that made them, so that a dimmer costs a weighted sum and a moved lamp 
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Callable, Hashable, Sequence
-from dataclasses import dataclass, field
 from functools import partial
-from threading import Lock
-from typing import Any, Generic, TypeVar
+from typing import Any, TypeVar
 
 import numpy as np
 
@@ -22,55 +19,12 @@ from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .keys import StoreKey, blocking_key, lamp_keys, together
 from .occlusion import before_wall, flag_triangles, set_triangles
+from .shelf import Shelf
 
-T = TypeVar("T")
 S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])
 MOST_BYTES = 64 * 2**20
 """Of maps that are remembered: numbers need some 2 MB of a plan, a picture 10."""
-
-
-@dataclass
-class Shelf(Generic[T]):
-    """Least-recently-used memory, bounded in number, and in bytes where `size` tells them. Threads may share it."""
-
-    most: int
-    most_bytes: int = 0
-    size: Callable[[T], int] = lambda _: 0
-    _kept: OrderedDict[Hashable, T] = field(default_factory=OrderedDict)
-    _bytes: int = 0
-    _lock: Lock = field(default_factory=Lock)
-
-    def known(self, key: Hashable) -> T | None:
-        """What is remembered under a key, without making it; None where nothing is."""
-        with self._lock:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-            return self._kept.get(key)
-
-    def all_known(self, keys: Sequence[Hashable]) -> list[T | None]:
-        """The same of several keys."""
-        with self._lock:
-            found = [self._kept.get(key) for key in keys]
-            for key, one in zip(keys, found, strict=True):
-                if one is not None:
-                    self._kept.move_to_end(key)
-        return found
-
-    def get(self, key: Hashable, make: Callable[[], T]) -> T:
-        with self._lock:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-                return self._kept[key]
-        made = make()
-        with self._lock:
-            # Another thread may have made it meanwhile.
-            older = self._kept.pop(key, None)
-            self._bytes += self.size(made) - (0 if older is None else self.size(older))
-            self._kept[key] = made
-            while len(self._kept) > self.most or (self._bytes > self.most_bytes and len(self._kept) > 1):
-                self._bytes -= self.size(self._kept.popitem(last=False)[1])
-        return made
 
 
 class BasisStore:

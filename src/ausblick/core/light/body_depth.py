@@ -18,7 +18,7 @@ import numpy as np
 from ..figure.solid_body import PARTS, BodyShape, SolidBody
 from ..geometry.raster import depth_picture
 from ..geometry.vectors import Floats, Floats32, Ints, Ints32, unit
-from .basis import Shelf
+from .shelf import Shelf
 from .solids import Ball, Pillar, Solid, near_enough
 
 PICTURE, COARSER = 320, 160

@@ -17,7 +17,7 @@ from ..figure.solid_body import BodyShape, SolidBody, solid_body
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round, put_rows
 from ..plan import Light, Plan, people_of
-from .basis import BasisStore, Shelf
+from .basis import BasisStore
 from .blocked import blocked_grid
 from .body_depth import KEPT, SUN_FROM, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
@@ -31,6 +31,7 @@ from .others_shade import left_up_body
 from .past_cards import returned_past_cards
 from .quadrature import polygon_points
 from .returned import SceneLight
+from .shelf import Shelf
 
 LOOKS = (0.03, 0.2)
 """A lamp is one source, two by two, or three by three: by its half width over its distance."""

@@ -13,9 +13,9 @@ from ..camera.pane_film import film_of
 from ..geometry.channels import lay, threefold
 from ..geometry.lattice import read_at
 from ..geometry.vectors import Bools, Floats, Floats32
-from ..light.basis import Shelf
 from ..light.cloth import FOLD
 from ..light.mix import ambient_rgb
+from ..light.shelf import Shelf
 from .capture import Capture, LitSheet
 from .defocus import out_of_focus
 from .lamp_picture import lamp_layers

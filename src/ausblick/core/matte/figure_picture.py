@@ -14,7 +14,7 @@ from ..figure.body_ink import ink_of, worn_on
 from ..figure.solid_body import PARTS, solid_body
 from ..geometry.channels import threefold
 from ..geometry.vectors import Floats32
-from ..light.basis import Shelf
+from ..light.shelf import Shelf
 from ..plan import Plan, Subject, people_of
 from .capture import Capture
 from .drawn_place import place_seen

@@ -13,6 +13,7 @@ from ..geometry.vectors import Floats32
 from ..light.basis import BasisStore
 from ..light.body_light import BodyLight, places_shown
 from ..light.keys import PLAIN_CAMERA, PLAIN_PERSON
+from ..light.shelf import Shelf
 from ..matte.capture import Capture
 from ..matte.lit_room import LitSide, sides_seen
 from ..matte.pixel_window import PixelWindow
@@ -53,21 +54,19 @@ class KnownLight:
 class LastLight:
     """What was captured last of each set, by all of its plan but where people stand and the camera looks from."""
 
-    _known: dict[str, KnownLight] = field(default_factory=dict)
+    _known: Shelf[KnownLight] = field(default_factory=lambda: Shelf(SETS))
 
     def keep(self, capture: Capture, behind: tuple[Floats32, Floats32]) -> None:
         """The capture of a whole plan and what its picture shows behind everybody, in place of the same set's older
         one."""
         key = _placeless(capture.plan)
-        before = self._known.get(key)
+        before = self._known.known(key)
         room = (*capture.room, *(before.room if before else ()))[:SIDES]
-        others = [(other, one) for other, one in list(self._known.items()) if other != key]
-        # Bound anew in one step: requests share it.
-        self._known = dict([*others, (key, KnownLight(capture, room, behind))][-SETS:])
+        self._known.put(key, KnownLight(capture, room, behind))
 
     def of(self, plan: Plan) -> KnownLight | None:
         """Of this plan, or of one in which people or camera were elsewhere; None where there is none."""
-        return self._known.get(_placeless(plan))
+        return self._known.known(_placeless(plan))
 
 
 def moved_to(known: KnownLight, plan: Plan, view: View, store: BasisStore) -> Capture | None:
