@@ -33,6 +33,10 @@ class OnMark:
         """Places (..., 3) m in the set of places (..., 3) of the body in shares of stature."""
         return np.asarray(self.height * shares @ self.turn.T + np.array(self.foot))
 
+    def shares_of(self, places: Reals) -> Floats:
+        """The other way: places (..., 3) of the set in shares of stature."""
+        return np.asarray((places - np.array(self.foot)) @ self.turn / self.height)
+
 
 def on_mark(subject: Subject, camera: Camera) -> OnMark:
     toward = camera.x - subject.x, camera.z - subject.z

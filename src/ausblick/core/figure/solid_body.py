@@ -12,7 +12,7 @@ from typing import TypeVar
 
 import numpy as np
 
-from ..geometry.vectors import Bytes, Floats, Floats32, Ints32
+from ..geometry.vectors import Bools, Bytes, Floats, Floats32, Ints32, dot
 from ..plan import Camera, Prop, Subject
 from ..plan.people import Build, HairKind
 from .body_file import ITSELF_STEP, BodyPiece, pieces_of
@@ -53,10 +53,20 @@ class BodyShape:
         return np.concatenate([self.still, self.moving])
 
     @cached_property
+    def normals(self) -> Floats32:
+        """Of its triangles (T, 3), outward, twice as long as they are large."""
+        a, b, c = (self.shares[self.triangles[:, i]] for i in range(3))
+        return np.asarray(np.cross(b - a, c - a), dtype=np.float32)
+
+    @cached_property
+    def offsets(self) -> Floats32:
+        """How far the planes of its triangles (T,) are from its zero, by the same measure."""
+        return np.asarray(dot(self.normals, self.shares[self.triangles[:, 0]]))
+
+    @cached_property
     def areas(self) -> Floats:
         """Of the surface round each place (V,), in squares of stature."""
-        a, b, c = (self.shares[self.triangles[:, i]] for i in range(3))
-        each = np.linalg.norm(np.cross(b - a, c - a), axis=1) / 6.0
+        each = np.linalg.norm(self.normals, axis=1) / 6.0
         return np.asarray(np.bincount(self.triangles.ravel(), np.repeat(each, 3), len(self.shares)), dtype=np.float64)
 
 
@@ -82,6 +92,14 @@ class SolidBody:
     def facing(self) -> Floats32:
         """What they face (V, 3) in the set."""
         return np.asarray(self.shape.facing @ self.mark.turn.T.astype(np.float32), dtype=np.float32)
+
+    def turned_to(self, place: Floats) -> Bools:
+        """Corners (V,) of triangles that face a place (3,) of the set."""
+        shape = self.shape
+        (facing,) = np.nonzero(shape.normals @ self.mark.shares_of(place).astype(np.float32) > shape.offsets)
+        found = np.zeros(len(shape.shares), dtype=np.bool_)
+        found[shape.triangles.take(facing, axis=0).ravel()] = True
+        return found
 
 
 def solid_body(subject: Subject, camera: Camera) -> SolidBody:

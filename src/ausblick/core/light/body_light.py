@@ -13,7 +13,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from ..camera.view import View, view_key
-from ..figure.solid_body import BodyShape, SolidBody, solid_body
+from ..figure.solid_body import PARTS, BodyShape, SolidBody, solid_body
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round, put_rows
 from ..plan import Light, Plan, people_of
@@ -37,8 +37,9 @@ LOOKS = (0.03, 0.2)
 """A lamp is one source, two by two, or three by three: by its half width over its distance."""
 LIFT = 0.002
 """A place is asked for its own shadow from a little above the surface, m."""
-TURNED_AWAY = -0.35
-"""Places that face farther from the camera than that, as a cosine, are never seen and get no light."""
+AWAY = np.array([{"hair": -0.6, "moving sleeve": -0.35, "moving hand": -0.35}.get(part, 1.0) for part in PARTS])
+"""By part: places that face farther from the lens than that, as a cosine, and belong to nothing that faces it, are
+never seen and get no light. Loose strands stand round hair, and what moves shows more of itself."""
 BESIDE = 0.05
 BROAD = 14
 """Exponent of the gloss of skin and cloth: broad."""
@@ -144,7 +145,9 @@ def _shown(body: SolidBody, view: View) -> _Shown:
     body."""
     frame, _ = view.project(body.places.astype(np.float64))
     inside = np.all((frame > -BESIDE) & (frame < 1.0 + BESIDE), axis=1)
-    asked = inside & (body.facing @ body.mark.turn[:, 2].astype(np.float32) > TURNED_AWAY)
+    way = view.lens.astype(np.float32) - body.places
+    cosine = dot(way, body.facing) / np.sqrt(dot(way, way))
+    asked = inside & (body.turned_to(view.lens) | (cosine > AWAY[body.shape.part]))
     asked[zone_places(body.shape).places] = True
     rows = np.flatnonzero(asked)
     return _Shown(rows, body.shape.sight.take(rows, axis=0), _among(body.shape).take(rows, axis=0))
