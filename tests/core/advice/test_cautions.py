@@ -38,6 +38,10 @@ def test_nobody_is_warned_of_a_cloth_that_nobody_moves_on(subject: dict[str, obj
     assert (found.judgement.severity if found else None) == severity
 
 
+def test_a_painted_floor_is_no_cloth() -> None:
+    assert not said("space.underfoot", screen={**CLOTH, "material": "paint"}, subject={"speed": 3.0})
+
+
 def test_a_companion_who_is_a_child_or_who_moves_counts_too() -> None:
     other = {"id": "p2", "name": "niece", "x": 0.7, "z": 2.2, "body": "child", "height": 1.2, "speed": 2.0}
     found = said("space.underfoot", "subject.minor", screen=CLOTH, subject={"speed": 0.2}, companions=[other])

@@ -12,8 +12,10 @@ UNDERFOOT, CABLES, MINOR = LIMITS["space.underfoot"], LIMITS["light.cables"], LI
 
 
 def _underfoot(evaluation: Evaluation) -> Judgement | None:
-    """Of who is quickest of those who stand on the screen's floor run."""
+    """Of who is quickest of those who stand on the screen's floor run; a painted floor is no cloth."""
     run = evaluation.plan.screen.floor_run
+    if evaluation.plan.screen.material == "paint":
+        return None
     on_it = [one.speed for one in people_of(evaluation.plan) if one.z < run and one.posture == "standing"]
     if not on_it:
         return None
