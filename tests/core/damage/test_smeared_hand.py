@@ -16,12 +16,12 @@ from ausblick.core.plan import Plan, plan_from
 from tests.stores import STORE
 
 
-def plan(shutter: float = 0.02, roll: float = 0.0, **subject: Any) -> Plan:
+def plan(shutter: float = 0.02, roll: float = 0.0, screen: dict[str, Any] | None = None, **subject: Any) -> Plan:
     return plan_from({
         "format": "ausblick-plan", "version": 1,
         "lights": [{"position": [-2.2, 1.6, 3.0]},
                    {"role": "key", "position": [1.2, 2.2, 5.0], "aim": [0, 1.4, 2.4]}],
-        "screen": {"width": 4.0, "height": 3.0, "wrinkle_slope": 0.0},
+        "screen": {"width": 4.0, "height": 3.0, "wrinkle_slope": 0.0, **(screen or {})},
         "subject": {"framing": "waist", "hair_kind": "none", **subject},
         "camera": {"focal_mm": 35.0, "z": 6.0, "y": 1.5, "shutter_s": shutter, "roll": roll},
     })  # fmt: skip
@@ -63,3 +63,30 @@ def test_the_drawn_hand_melts_as_far(body: str, roll: float) -> None:
     assert evaluation.blur.motion_px is not None
     told = smeared_hand(own, own.subject, capture.view, evaluation.blur.motion_px)
     assert float((told.hand + told.sleeve)[1:-1].sum()) == pytest.approx(part, rel=0.15)
+
+
+def test_a_hand_that_reaches_past_the_screen_melts_into_what_there_is_of_it() -> None:
+    """The screen ends on the right behind the middle of the hand, 1.4 m short of where it did."""
+    own = plan(screen={"x_centre": -1.4})
+    evaluation = evaluate(own, STORE)
+    capture = capture_of(evaluation, STORE)
+    drawn = draw(capture, crop_windows(capture)["hand"])
+    melts = (drawn.hand > 0.02) & (drawn.alpha < 0.99)
+    part, whole = (float(one.sum()) * drawn.cm2 for one in (melts & (drawn.screen > 0.5), melts))
+    assert own.subject is not None
+    assert evaluation.blur.motion_px is not None
+    smear = evaluation.blur.motion_px
+    told = smeared_hand(own, own.subject, capture.view, smear)
+    assert 0.3 * whole < part < 0.7 * whole
+    assert float((told.hand + told.sleeve)[1:-1].sum()) == pytest.approx(part, rel=0.2)
+    winged = plan(screen={"x_centre": -1.4, "wing_right": 2.0})
+    assert winged.subject is not None
+    again = smeared_hand(winged, winged.subject, capture.view, smear)
+    assert float((again.hand + again.sleeve)[1:-1].sum()) == pytest.approx(whole, rel=0.15)
+
+
+def test_a_hand_beyond_the_screen_loses_nothing_and_is_no_finding() -> None:
+    own = plan(screen={"x_centre": -2.0})
+    evaluation = evaluate(own, STORE)
+    assert evaluation.damage is not None
+    assert evaluation.damage.kinder.motion_error is None

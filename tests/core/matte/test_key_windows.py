@@ -84,3 +84,15 @@ def test_a_window_reads_what_a_coarser_picture_shows_of_it() -> None:
     assert read[..., 0] == pytest.approx(np.broadcast_to(100.0 + 2.0 * (np.arange(50) + 0.5), (30, 50)), abs=0.3)
     rows = read[..., 1].T
     assert rows == pytest.approx(np.broadcast_to(60.0 + 2.0 * (np.arange(30) + 0.5), (50, 30)), abs=0.3)
+
+
+def test_the_window_round_a_hand_has_it_in_its_middle_from_near_and_aside_too() -> None:
+    plan = plan_from({
+        "format": "ausblick-plan", "version": 1, "lights": [{"position": [-1.5, 1.8, 1.4]}],
+        "subject": {"x": -0.2, "z": 1.7, "height": 1.75, "posture": "seated", "framing": "chest", "speed": 0.0},
+        "camera": {"x": 0.2, "y": 1.25, "z": 3.6, "focal_mm": 24.0},
+    })  # fmt: skip
+    capture = capture_of(evaluate(plan, STORE), STORE)
+    hand = draw(capture, crop_windows(capture)["hand"]).hand > 0.5
+    middle = np.argwhere(hand).mean(axis=0) / hand.shape
+    assert middle == pytest.approx([0.5, 0.5], abs=0.12)

@@ -15,6 +15,7 @@ from ..figure.held_props import HAND_AT, HANDS_ALONE_AT, hand_at, shown_props
 from ..geometry.vectors import Floats
 from ..plan import Camera, Plan, Subject
 from ..plan.people import Garment
+from .before_screen import has_screen_behind
 from .held_things import mirrored_at_edge
 from .matte_loss import Lit
 from .round_form import seen_lights
@@ -106,27 +107,15 @@ def _is_shown(subject: Subject, view: View) -> bool:
 
 
 def _edge_in_picture(plan: Plan, subject: Subject, view: View) -> EdgeInPicture:
-    hair = subject.framing != "hands" and any(_before_screen(plan, view, _at(subject, x, y)) for x, y in HAIR)
-    hand = _before_screen(plan, view, _at(subject, *hand_at(subject)))
+    hair = subject.framing != "hands" and any(has_screen_behind(plan, view, _at(subject, x, y)) for x, y in HAIR)
+    hand = has_screen_behind(plan, view, _at(subject, *hand_at(subject)))
     pixel = _pixel_cm(subject, view, plan)
     held = next((thing for thing in shown_props(subject) if not thing.worn), None)
     mirrored = 0.0
-    if held is not None and _before_screen(plan, view, _at(subject, *held.shape.middle)):
+    if held is not None and has_screen_behind(plan, view, _at(subject, *held.shape.middle)):
         # It is measured round the hair, beside the hand, of which hands alone show little, and round the thing.
         mirrored = mirrored_at_edge(subject, pixel) / (1 + hair + (hand and subject.framing != "hands"))
     return EdgeInPicture(hair, hand, pixel, mirrored)
-
-
-def _before_screen(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
-    """Is a place in the picture, and not before the wall round a window?"""
-    pane = plan.window
-    if not view.frames(place):
-        return False
-    if pane is None or not pane.in_wall or place[2] <= pane.z:
-        return True
-    way = np.array(place) - view.lens
-    x, y, _ = view.lens + way * (pane.z - view.lens[2]) / way[2]
-    return bool(abs(x - pane.x) < 0.5 * pane.width and abs(y - pane.y) < 0.5 * pane.height)
 
 
 def _things(subject: Subject, seen: Mapping[str, Floats]) -> dict[str, Lit]:

@@ -17,6 +17,7 @@ from ..figure.outline import piece_outlines
 from ..geometry.vectors import Floats, Floats32
 from ..light.shelf import Shelf
 from ..plan import Plan, Subject
+from .before_screen import screen_behind
 from .crop import crop_corner, crop_size
 
 COVERS = np.append((np.arange(32) + 0.5) / 32.0, 1.0)
@@ -64,17 +65,21 @@ _KEPT: Shelf[SmearedHand] = Shelf(64)
 
 
 def smeared_hand(plan: Plan, subject: Subject, view: View, smear_px: float) -> SmearedHand:
-    """In the crop that a test key has round it, however the camera is turned."""
-    sensor, arm, hand = plan.camera.sensor, _arm(subject), np.array([*hand_at(subject), 0.0])
+    """In the crop that a test key has round it, however the camera is turned, and before the screen."""
+    sensor, arm, mark = plan.camera.sensor, _arm(subject), on_mark(subject, plan.camera)
+    hand = np.array([*hand_at(subject), 0.0])
     beside = np.array([[0.0, 0.0, 0.0], [BESIDE, 0.0, 0.0], [0.0, BESIDE, 0.0]])
-    frame, _ = view.project(on_mark(subject, plan.camera).at(hand + beside))
+    frame, _ = view.project(mark.at(hand + beside))
     px = frame * (sensor.px_w, sensor.px_h)
     # From px of the sensor to shares of stature on the mark's plane.
     shares = np.linalg.pinv((px[1:] - px[0]).T / BESIDE)
     corner = np.array(crop_corner(px[0], sensor))
     ends = corner + np.array(crop_size(sensor)) * np.array([[0, 0], [1, 0], [1, 1], [0, 1]])
     at = hand[:2] + (ends - px[0]) @ shares.T
-    (left, bottom), (right, top) = at.min(axis=0), at.max(axis=0)
+    low, high = (
+        (edge - (subject.x, subject.up(0.0))) / subject.height for edge in screen_behind(plan, view, subject.z)
+    )
+    (left, bottom), (right, top) = np.maximum(at.min(axis=0), low), np.minimum(at.max(axis=0), high)
     columns = _cells(left - arm.left, right - arm.left, arm.alone.shape[1])
     rows = _cells(arm.top - top, arm.top - bottom, arm.alone.shape[0])
     x, y = smear_px * (shares @ SMEAR_WAY) / CELL
@@ -85,8 +90,8 @@ def smeared_hand(plan: Plan, subject: Subject, view: View, smear_px: float) -> S
 
 
 def _cells(begin: float, end: float, count: int) -> slice:
-    first, last = (int(np.clip(round(at / CELL), 0, count)) for at in (begin, end))
-    return slice(first, last)
+    first, last = (round(min(max(at / CELL, 0.0), count)) for at in (begin, end))
+    return slice(first, max(first, last))
 
 
 def _seen(arm: _Arm, crop: tuple[slice, slice], smear: float, turn: float, side: float) -> SmearedHand:

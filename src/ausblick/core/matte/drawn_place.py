@@ -71,7 +71,7 @@ def place_seen(camera: Camera, view: View, subject: Subject, window: PixelWindow
 
 def figure_place(capture: Capture, x: float, y: float) -> Floats:
     """Sensor px (2,) of a place of the figure given in shares of its height."""
-    subject, sensor = capture.plan.subject, capture.plan.camera.sensor
+    subject, camera = capture.plan.subject, capture.plan.camera
     assert subject is not None
-    place = place_of(capture, subject, PixelWindow(0.0, 0.0, sensor.px_w, sensor.px_h, 1.0))
-    return np.asarray(place.foot + place.matrix @ np.array([x, y]))
+    frame, _ = capture.view.project(on_mark(subject, camera).at(np.array([x, y, 0.0])))
+    return np.asarray(frame * (camera.sensor.px_w, camera.sensor.px_h))
