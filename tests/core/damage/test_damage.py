@@ -209,4 +209,7 @@ def test_who_stands_beside_a_window_loses_neither_hair_nor_hand_to_the_key() -> 
     hair, motion = told(0.0)
     assert min(hair, motion) > 0.0
     assert told(2.6) == (0.0, 0.0)
-    assert min(told(2.6, window=None)) > 0.0
+    wide = {"width": 8.0, "height": 2.8}
+    assert told(2.6, screen=wide) == (0.0, 0.0)
+    assert min(told(2.6, screen=wide, window=None)) > 0.0
+    assert told(2.6, window=None) == (0.0, 0.0), "beyond the screen"
