@@ -11,6 +11,8 @@ import pytest
 
 from ausblick.app.jobs import Job, Jobs
 from ausblick.app.watched_folder import Watch, WatchError, Watches
+from ausblick.core.matte.window_shot import NoScreen
+from ausblick.formats.images import ImageError
 
 
 def test_closing_cancels_what_runs_and_waits_for_it() -> None:
@@ -45,6 +47,27 @@ def test_closing_waits_for_the_file_that_is_being_measured(tmp_path: Path) -> No
     watches.close()
     assert done == ["a.png"]
     assert watches.get(1) is None
+
+
+@pytest.mark.parametrize(
+    ("trouble", "told"),
+    [
+        (NoScreen("nothing to key: no light on it"), "nothing to key: no light on it"),
+        (ImageError("the file is empty"), "the file is empty"),
+        (ValueError("operands could not be broadcast together"), "The server met an error it did not expect"),
+    ],
+)
+def test_only_what_is_said_for_people_is_shown_to_them(
+    trouble: Exception, told: str, caplog: pytest.LogCaptureFixture
+) -> None:
+    def work(job: Job) -> None:
+        raise trouble
+
+    job = Jobs().start(work)
+    job.join()
+    assert job.state == "failed"
+    assert job.problem.startswith(told)
+    assert ("Traceback" in caplog.text) == told.startswith("The server")
 
 
 def until(found: Callable[[], bool]) -> None:

@@ -23,6 +23,9 @@ PATIENCE = 60.0
 """Seconds that an ending server waits for a step of a job to come to its end."""
 
 
+UNEXPECTED = "The server met an error it did not expect; nothing stored was changed."
+
+
 class TooMany(Exception):
     """More jobs than this machine should do at once."""
 
@@ -101,12 +104,17 @@ class Jobs:
             job.state = "cancelled"
         except Busy as err:
             job.problem, job.state = f"Too much is being worked on; {err}.", "failed"
-        except ValueError as err:
-            job.problem, job.state = str(err), "failed"
         except NotFound:
             job.problem, job.state = "What it was for was removed meanwhile; nothing was changed.", "failed"
-        except Exception:
-            log.exception("job %s at %r", job.id, job.step)
-            job.problem, job.state = "The server met an error it did not expect.", "failed"
+        except Exception as err:
+            job.problem, job.state = _said(err) or UNEXPECTED, "failed"
+            if not _said(err):
+                log.exception("job %s at %r", job.id, job.step)
         else:
             log.info("job %s done", job.id)
+
+
+def _said(err: Exception) -> str:
+    """An error in its own words where they are ours, for whoever gave the plan or the file; a library's are not."""
+    ours = isinstance(err, ValueError) and type(err).__module__.partition(".")[0] == __name__.partition(".")[0]
+    return str(err) if ours else ""
