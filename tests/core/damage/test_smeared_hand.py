@@ -85,6 +85,18 @@ def test_a_hand_that_reaches_past_the_screen_melts_into_what_there_is_of_it() ->
     assert float((again.hand + again.sleeve)[1:-1].sum()) == pytest.approx(whole, rel=0.15)
 
 
+@pytest.mark.parametrize(("run", "is_told"), [(4.0, True), (1.5, False)])
+def test_from_above_it_is_the_floor_run_that_a_hand_melts_into(run: float, is_told: bool) -> None:
+    """A lens 3.9 m high, 1.2 m before the mark, sees the hand before the floor some 1.7 m from the wall."""
+    own = plan(screen={"floor_run": run, "width": 3.2}).model_dump(mode="json")
+    own["camera"].update(y=3.9, z=3.6, tilt=-70.0, focal_mm=20.0)
+    evaluation = evaluate(
+        plan_from({**own, "subject": {**own["subject"], "x": 0.4, "framing": "full", "feet_seen": True}}), STORE
+    )
+    assert evaluation.damage is not None
+    assert (evaluation.damage.kinder.motion_error is not None) is is_told
+
+
 def test_a_hand_beyond_the_screen_loses_nothing_and_is_no_finding() -> None:
     own = plan(screen={"x_centre": -2.0})
     evaluation = evaluate(own, STORE)

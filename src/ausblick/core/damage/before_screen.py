@@ -1,4 +1,4 @@
-"""What of the figure's own plane has screen behind it, as the lens sees it: the rest is keyed by nobody."""
+"""What round a place of the figure has screen behind it, as the lens sees it: the rest is keyed by nobody."""
 
 from __future__ import annotations
 
@@ -11,33 +11,50 @@ from ..camera.view import View
 from ..geometry.vectors import Floats
 from ..plan import Plan
 
+NOWHERE = np.array([[math.inf, math.inf], [-math.inf, -math.inf]])
+EVERYWHERE = -NOWHERE
+
 
 def has_screen_behind(plan: Plan, view: View, place: tuple[float, float, float]) -> bool:
     """Is a place in the picture, and before the screen or a window's opening?"""
     if not view.frames(place):
         return False
-    low, high = screen_behind(plan, view, place[2])
-    return bool(np.all((low < place[:2]) & (np.array(place[:2]) < high)))
+    (left, low), (right, high) = screen_behind(plan, view, place)
+    return bool(left < place[0] < right and low < place[1] < high)
 
 
-def screen_behind(plan: Plan, view: View, z: float) -> tuple[Floats, Floats]:
-    """Lower left and upper right (2,), m, of what of the plane at z has screen behind it. It has no end below where
-    the screen runs on on the floor, and none beside where it has wings."""
-    screen = plan.screen
-    below = -math.inf if screen.floor_run > 0.0 else screen.bottom
-    left = -math.inf if screen.wing_left > 0.0 else screen.x_centre - 0.5 * screen.width
-    right = math.inf if screen.wing_right > 0.0 else screen.x_centre + 0.5 * screen.width
-    found = _on_plane(view, np.array([[left, below], [right, screen.bottom + screen.height]]), 0.0, z)
+def screen_behind(plan: Plan, view: View, place: tuple[float, float, float]) -> Floats:
+    """Lower left and upper right (2, 2), m, of what has screen behind it of the upright plane through a place that
+    faces the screen. Where the screen goes on as wings, or round a fold to the floor, it has no end there."""
+    found = _screen(plan, view, place)
     opening = opening_of(plan)
-    if opening is not None and z > opening[0, 2]:
-        frame = _on_plane(view, np.array([opening.min(axis=0)[:2], opening.max(axis=0)[:2]]), opening[0, 2], z)
+    if opening is not None and place[2] > opening[0, 2]:
+        ends = np.array([opening.min(axis=0)[:2], opening.max(axis=0)[:2]])
+        frame = _toward(view, ends, (view.lens[2] - place[2]) / (view.lens[2] - opening[0, 2]))
         found = np.array([np.maximum(found[0], frame[0]), np.minimum(found[1], frame[1])])
-    return found[0], found[1]
+    return found
 
 
-def _on_plane(view: View, corners: Floats, behind: float, z: float) -> Floats:
-    """Corners (2, 2) of what stands at a depth behind, where the plane at z hides them."""
-    if not behind < z < view.lens[2]:
-        return np.array([[-math.inf, -math.inf], [math.inf, math.inf]])
-    share = (view.lens[2] - z) / (view.lens[2] - behind)
-    return np.asarray(view.lens[:2] + share * (corners - view.lens[:2]))
+def _screen(plan: Plan, view: View, place: tuple[float, float, float]) -> Floats:
+    screen, lens = plan.screen, view.lens
+    if not 0.0 < place[2] < lens[2]:
+        return EVERYWHERE
+    # How far the place is on the way to the wall's plane, and to the floor.
+    wall, floor = (lens[2] - place[2]) / lens[2], (lens[1] - place[1]) / max(lens[1], 1e-9)
+    left, right = screen.x_centre - 0.5 * screen.width, screen.x_centre + 0.5 * screen.width
+    if floor > wall:
+        met = lens[2] + (place[2] - lens[2]) / floor
+        return (
+            _toward(view, np.array([[left, -math.inf], [right, math.inf]]), floor)
+            if met < screen.floor_run
+            else NOWHERE
+        )
+    left = -math.inf if screen.wing_left > 0.0 else left
+    right = math.inf if screen.wing_right > 0.0 else right
+    low = -math.inf if screen.floor_run > 0.0 else screen.bottom
+    return _toward(view, np.array([[left, low], [right, screen.bottom + screen.height]]), wall)
+
+
+def _toward(view: View, ends: Floats, share: float) -> Floats:
+    """Ends (2, 2) of what stands behind, brought to a place that is such a share of the way to it."""
+    return np.asarray(view.lens[:2] + share * (ends - view.lens[:2]))

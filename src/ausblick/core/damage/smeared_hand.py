@@ -76,9 +76,8 @@ def smeared_hand(plan: Plan, subject: Subject, view: View, smear_px: float) -> S
     corner = np.array(crop_corner(px[0], sensor))
     ends = corner + np.array(crop_size(sensor)) * np.array([[0, 0], [1, 0], [1, 1], [0, 1]])
     at = hand[:2] + (ends - px[0]) @ shares.T
-    low, high = (
-        (edge - (subject.x, subject.up(0.0))) / subject.height for edge in screen_behind(plan, view, subject.z)
-    )
+    x, y, z = mark.at(hand).tolist()
+    low, high = (screen_behind(plan, view, (x, y, z)) - mark.foot[:2]) / mark.height
     (left, bottom), (right, top) = np.maximum(at.min(axis=0), low), np.minimum(at.max(axis=0), high)
     columns = _cells(left - arm.left, right - arm.left, arm.alone.shape[1])
     rows = _cells(arm.top - top, arm.top - bottom, arm.alone.shape[0])
