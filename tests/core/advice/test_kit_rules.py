@@ -52,6 +52,7 @@ def test_the_nearest_lens_owned_frames_the_same(make: MakePlan) -> None:
     assert changed.subject is not None
     assert plan.subject is not None
     assert changed.camera.focal_mm == 35
+    assert (remedy.before, remedy.after) == (0.0, 1.0), "lenses of this length that are owned"
     now, then = plan.camera.z - plan.subject.z, changed.camera.z - changed.subject.z
     assert then / now == pytest.approx(35 / 40, rel=0.01)
 

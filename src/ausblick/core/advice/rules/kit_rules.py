@@ -90,6 +90,11 @@ def _judged(have: int, need: int, says: Sentence) -> Judgement:
     return Judgement("consider" if short else "fine", float(need), float(have), "", says, float(short))
 
 
+def _owned(fit: int, says: Sentence) -> Judgement:
+    """Of what one is enough of."""
+    return Judgement("fine" if fit else "consider", float(fit), 1.0, "", says, 0.0 if fit else 1.0)
+
+
 def _screen(kit: Kit, evaluation: Evaluation) -> Judgement | None:
     if not kit.screens:
         return None
@@ -99,7 +104,7 @@ def _screen(kit: Kit, evaluation: Evaluation) -> Judgement | None:
     fits = [s for s in fits if s.floor_run >= screen.floor_run - 0.01]
     ident = "kit.screen/fits" if fits else "kit.screen/none"
     says = tell(ident, hue=screen.hue, size=(screen.width, screen.height))
-    return _judged(len(fits), 1 if not fits else len(fits), says)
+    return _owned(len(fits), says)
 
 
 def _own_screen(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
@@ -132,7 +137,7 @@ def _lens(kit: Kit, evaluation: Evaluation) -> Judgement | None:
         widest = min(lens.f_number for lens in same)
         ident = "kit.lens/slow" if widest > wanted else "kit.lens/fixed"
         says = tell(ident, focal=focal, widest=widest, wanted=wanted)
-    return _judged(len(fits), max(1, len(fits)), says)
+    return _owned(len(fits), says)
 
 
 def _own_lens(kit: Kit, evaluation: Evaluation, store: BasisStore) -> list[Proposal]:
