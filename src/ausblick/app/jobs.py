@@ -21,8 +21,6 @@ KEPT = 4
 AT_ONCE = 2
 PATIENCE = 60.0
 """Seconds that an ending server waits for a step of a job to come to its end."""
-
-
 UNEXPECTED = "The server met an error it did not expect; nothing stored was changed."
 
 
@@ -107,9 +105,10 @@ class Jobs:
         except NotFound:
             job.problem, job.state = "What it was for was removed meanwhile; nothing was changed.", "failed"
         except Exception as err:
-            job.problem, job.state = _said(err) or UNEXPECTED, "failed"
-            if not _said(err):
+            said = _said(err)
+            if not said:
                 log.exception("job %s at %r", job.id, job.step)
+            job.problem, job.state = said or UNEXPECTED, "failed"
         else:
             log.info("job %s done", job.id)
 

@@ -23,7 +23,7 @@ MUCH = 700 * 2**20
 twentieth slower for it."""
 FULL = 450 * 2**20
 """Bytes in hand, nothing of them free, beyond which only the set-up in hand stays remembered: two people's test key
-takes up to 230 MB more for a moment."""
+takes up to 400 MB more for a moment, one person's 300."""
 HELD = Path("/proc/self/statm")
 
 

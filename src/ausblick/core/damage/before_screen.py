@@ -43,12 +43,9 @@ def _screen(plan: Plan, view: View, place: tuple[float, float, float]) -> Floats
     wall, floor = (lens[2] - place[2]) / lens[2], (lens[1] - place[1]) / max(lens[1], 1e-9)
     left, right = screen.x_centre - 0.5 * screen.width, screen.x_centre + 0.5 * screen.width
     if floor > wall:
-        met = lens[2] + (place[2] - lens[2]) / floor
-        return (
-            _toward(view, np.array([[left, -math.inf], [right, math.inf]]), floor)
-            if met < screen.floor_run
-            else NOWHERE
-        )
+        if lens[2] + (place[2] - lens[2]) / floor >= screen.floor_run:
+            return NOWHERE
+        return _toward(view, np.array([[left, -math.inf], [right, math.inf]]), floor)
     left = -math.inf if screen.wing_left > 0.0 else left
     right = math.inf if screen.wing_right > 0.0 else right
     low = -math.inf if screen.floor_run > 0.0 else screen.bottom

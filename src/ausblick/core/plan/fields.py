@@ -20,6 +20,8 @@ class WithinRange:
         self._lowest, self._highest, self._about = lowest, highest, about
 
     def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        if source is not float:
+            raise TypeError(f"a range is of a float, not of {source}: what else a field may be stands beside it")
         return core_schema.float_schema(ge=self._lowest, le=self._highest, allow_inf_nan=False, strict=True)
 
     def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
