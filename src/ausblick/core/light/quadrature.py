@@ -28,7 +28,7 @@ def polygon_points(polygon: Floats, order: int, open_view: bool = False) -> tupl
     The polygon is fanned into triangles, each mapped from the unit square (Duffy, 1982). A
     parallelogram is taken as it is, which needs fewer points.
     """
-    if len(polygon) == 4 and np.abs(polygon[0] + polygon[2] - polygon[1] - polygon[3]).max() < 1e-9:
+    if is_parallelogram(polygon):
         return _parallelogram(polygon, order)
     # Many-sided faces are covered by many triangles; each then needs fewer points.
     each = max(3, order // 2) if len(polygon) > 8 else order
@@ -43,6 +43,10 @@ def polygon_points(polygon: Floats, order: int, open_view: bool = False) -> tupl
         places.append((a + u[..., None] * (b - a) + (u * v)[..., None] * (c - b)).reshape(-1, 3))
         areas.append((w * float(np.linalg.norm(cross(b - a, c - a)))).ravel())
     return np.concatenate(places), np.concatenate(areas)
+
+
+def is_parallelogram(polygon: Floats) -> bool:
+    return len(polygon) == 4 and bool(np.abs(polygon[0] + polygon[2] - polygon[1] - polygon[3]).max() < 1e-9)
 
 
 def _even_sided(polygon: Floats) -> bool:

@@ -78,8 +78,10 @@ def _left_by_people(plan: Plan, bodies: Sequence[SolidBody], grid: Grid, finer: 
     if finer.sheet.name != "floor run":
         few = Grid(grid.x[::2], grid.y[::2], grid.sheet)
         return 1.0 - resampled(hidden_round(plan, few, store, SKY_FAR), few, finer)
-    points = finer.points()
-    left = np.ones(len(points))
-    for body in bodies:
-        left *= 1.0 - hidden_from_above(body, points)
-    return np.asarray(left.reshape(finer.shape))
+
+    def left() -> Floats:
+        points = finer.points()
+        by_body = [1.0 - hidden_from_above(body, points) for body in bodies]
+        return np.asarray(np.prod([np.ones(len(points)), *by_body], axis=0).reshape(finer.shape))
+
+    return store.get(("past bodies", tuple(body.key for body in bodies), finer.key), left)

@@ -6,7 +6,11 @@ What is drawn is kept as foreground (premultiplied), alpha and background, so th
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from functools import partial
+from itertools import chain, islice
 
 import cv2
 import numpy as np
@@ -32,6 +36,9 @@ GLARE = 0.006
 LEAST_DISC = 1.0
 """Px of the picture: a smaller disc is not seen."""
 WHOLE = slice(None), slice(None)
+Behind = Callable[[], tuple[Floats32, Floats32]]
+Layers = tuple[BodyLayer | None, BodyLayer | None]
+"""Of a body: what of it stands still, and what moves."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -63,24 +70,23 @@ class Drawn:
         return found
 
 
-def draw(
-    capture: Capture, window: PixelWindow, again: bool = False, behind: tuple[Floats32, Floats32] | None = None
-) -> Drawn:
+def draw(capture: Capture, window: PixelWindow, again: bool = False, behind: Behind | None = None) -> Drawn:
     """`again`: the same people will be drawn in this window with other light; what each pixel makes of the light on
-    them is worked out and kept. The picture is the same but for rounding. `behind`: what
-    `background_of` gives, where that is known."""
-    background, on_screen = behind or background_of(capture, window)
+    them is worked out and kept. The picture is the same but for rounding. `behind`: gives what `background_of` does,
+    where somebody knows that or wants to; it is asked beside the drawing of bodies."""
+    bodies = _bodies(capture, window, again)
+    with ThreadPoolExecutor(1) as beside:
+        ahead = beside.submit(behind or partial(background_of, capture, window))
+        farthest = list(islice(bodies, 1))
+        background, on_screen = ahead.result()
     shape = (window.height, window.width)
     colour = np.zeros((*shape, 3), dtype=np.float32)
     alpha, held, away, others, glass, hair, hand = (np.zeros(shape, dtype=np.float32) for _ in range(7))
     picture, cm2 = _Picture(colour, alpha, background, on_screen, held, away, others, glass), 1.0
     looked_at = capture.of(window.person)
-    for one in sorted((capture, *capture.others), key=_from_lens, reverse=True):
-        subject = one.plan.subject
-        if subject is None or not one.light or not _before_the_lens(one, subject):
-            continue
+    for one, subject, layers in chain(farthest, bodies):
         picture.of_others = one is not looked_at
-        strands, moving, cover = _lay_person(one, subject, window, picture, again)
+        strands, moving, cover = _lay_person(one, subject, window, picture, layers)
         if one is not looked_at:
             # Who stands before them hides their hair and hand.
             hair, hand = (1.0 - cover) * hair, (1.0 - cover) * hand
@@ -91,17 +97,25 @@ def draw(
     return _finished(capture, window, picture, hair, hand, cm2)
 
 
+def _bodies(capture: Capture, window: PixelWindow, again: bool) -> Iterator[tuple[Capture, Subject, Layers]]:
+    """Everybody before the lens with their body, as it is looked for: still and moving, the farthest first."""
+    for one in sorted((capture, *capture.others), key=_from_lens, reverse=True):
+        subject = one.plan.subject
+        if subject is not None and one.light and _before_the_lens(one, subject):
+            parts = (body_layer(one, subject, window, moves, again) for moves in (False, True))
+            still, moving = (_focused(part, one, window) for part in parts)
+            yield one, subject, (still, moving)
+
+
 def _from_lens(capture: Capture) -> float:
     return focus_distance(capture.plan.camera, capture.plan.subject)
 
 
 def _lay_person(
-    capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture, again: bool
+    capture: Capture, subject: Subject, window: PixelWindow, picture: _Picture, layers: Layers
 ) -> tuple[Floats32, Floats32, Floats32]:
     """Where (H, W) a person's loose hair and moving hand are, and how much of each pixel the body covers."""
     place = place_of(capture, subject, window)
-    parts = (body_layer(capture, subject, window, moving, again) for moving in (False, True))
-    layers = [_focused(part, capture, window) for part in parts]
     hair, hand, cover = (np.zeros(place.shape, dtype=np.float32) for _ in range(3))
     if subject.framing != "hands":
         hair = _lay_hair(capture, subject, window, picture, layers[0])

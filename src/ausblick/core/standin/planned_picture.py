@@ -13,7 +13,7 @@ from ..camera.turned import side_turns, upright
 from ..camera.view import View, view_of
 from ..colour.curves import encode
 from ..evaluation.results import Evaluation
-from ..geometry.vectors import Bytes
+from ..geometry.vectors import Bytes, Floats32
 from ..light.basis import BasisStore
 from ..light.body_light import looked_from_lamps
 from ..matte.background import background_of
@@ -49,8 +49,12 @@ def planned_picture(
         ahead = beside.submit(_without_light, plan, view, window)
         capture = capture_of(replace(evaluated(plan), view=view), store, SEED)
         ahead.result()
-    behind = background_of(capture, window)
-    last.keep(capture, behind)
+
+    def behind() -> tuple[Floats32, Floats32]:
+        found = background_of(capture, window)
+        last.keep(capture, found)
+        return found
+
     return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=behind)), settled=True)
 
 
@@ -71,7 +75,7 @@ def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) 
         behind = known.behind_of(plan, view, window) or background_of(capture, window)
         for one in ahead:
             one.result()
-    return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=behind)), settled)
+    return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=lambda: behind)), settled)
 
 
 def _encoded(plan: Plan, drawn: Drawn) -> Bytes:
