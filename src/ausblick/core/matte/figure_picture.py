@@ -63,21 +63,26 @@ def body_layer(
     return BodyLayer(colour, cover, *cloth)
 
 
-def outlines(plan: Plan, view: View, window: PixelWindow, seed: int) -> Iterator[Callable[[], object]]:
+def outlines(plan: Plan, view: View, window: PixelWindow, seed: int, again: bool) -> Iterator[Callable[[], object]]:
     """What does not hang on the light, to be worked out ahead piece by piece: what of everybody's body and loose hair
-    is seen, and how they are painted."""
+    is seen, and how they are painted; `again`: as `render.draw` says."""
     for subject in people_of(plan):
         for moving in (False, True):
-            yield partial(_outlined, plan, view, window, seed, subject, moving)
+            yield partial(_outlined, plan, view, window, seed, subject, moving, again)
         if subject.framing != "hands" and subject.hair_kind != "none":
             yield partial(loose_hair, subject, place_seen(plan.camera, view, subject, window), seed)
 
 
-def _outlined(plan: Plan, view: View, window: PixelWindow, seed: int, subject: Subject, moving: bool) -> None:
+def _outlined(
+    plan: Plan, view: View, window: PixelWindow, seed: int, subject: Subject, moving: bool, again: bool
+) -> None:
     body = solid_body(subject, plan.camera)
     found = traced(body, moving, view, plan.camera.sensor, window)
-    if found is not None:
-        _inked(seed, subject, body.shape.own, found)
+    if found is None:
+        return
+    inked = _inked(seed, subject, body.shape.own, found)
+    if again:
+        _in_pixels(_look(seed, subject, found), inked, found, len(body.places))
 
 
 def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Floats32:
@@ -100,7 +105,6 @@ class _Inked:
 
 _KEPT: Shelf[_Inked] = Shelf(8, 32 * 2**20, size=lambda made: made.reflectance.nbytes + made.gloss.nbytes)
 _IN_PIXELS: Shelf[PlacesInPixels] = Shelf(4)
-_DRAWN: Shelf[bool] = Shelf(8)
 
 
 def _look(seed: int, subject: Subject, found: Traced) -> Hashable:
@@ -128,18 +132,15 @@ def _cloth_that_is(keying: str, subject: Subject, found: Traced) -> Floats32 | N
     return np.asarray(np.clip(found.averaged(there[:, None])[..., 0], 0.0, 1.0))
 
 
-def _seen_before(look: Hashable) -> bool:
-    """Only what is drawn a second time will be drawn again: a moved figure looks another way at every place."""
-    before = _DRAWN.known(look) is not None
-    _DRAWN.get(look, lambda: True)
-    return before
+def _in_pixels(look: Hashable, inked: _Inked, found: Traced, places: int) -> PlacesInPixels:
+    return _IN_PIXELS.get(look, lambda: places_in_pixels(found, inked.reflectance, inked.gloss, places))
 
 
 def _seen(look: Hashable | None, inked: _Inked, found: Traced, both: Floats32) -> Floats32:
     """Linear light (h, w, 3) of the body's part of each pixel, with light and gloss (V, 6) on its places; what pixels
     make of it is kept by `look`."""
-    if look is not None and _seen_before(look):
-        made = partial(places_in_pixels, found, inked.reflectance, inked.gloss, len(both))
-        return found.evened(_IN_PIXELS.get(look, made).seen(both).reshape(*found.cover.shape, 3))
+    if look is not None:
+        seen = _in_pixels(look, inked, found, len(both)).seen(both)
+        return found.evened(seen.reshape(*found.cover.shape, 3))
     light = found.at(both)
     return found.averaged(inked.reflectance * light[:, :3] + inked.gloss[:, None] * light[:, 3:])

@@ -71,11 +71,11 @@ def picture_at_once(plan: Plan, width: int, store: BasisStore, last: LastLight) 
     if not settled:
         window = replace(window, seen=1)
     with ThreadPoolExecutor(2) as beside:
-        ahead = [beside.submit(one) for one in outlines(plan, view, window, SEED)]
+        ahead = [beside.submit(one) for one in outlines(plan, view, window, SEED, again=settled)]
         behind = known.behind_of(plan, view, window) or background_of(capture, window)
         for one in ahead:
             one.result()
-    return PlannedPicture(_encoded(plan, draw(capture, window, again=True, behind=lambda: behind)), settled)
+    return PlannedPicture(_encoded(plan, draw(capture, window, again=settled, behind=lambda: behind)), settled)
 
 
 def _encoded(plan: Plan, drawn: Drawn) -> Bytes:
@@ -87,7 +87,7 @@ def _encoded(plan: Plan, drawn: Drawn) -> Bytes:
 def _without_light(plan: Plan, view: View, window: PixelWindow) -> None:
     """What casts shadows as lamps see it, and what the camera sees of it."""
     looked_from_lamps(plan)
-    for outline in outlines(plan, view, window, SEED):
+    for outline in outlines(plan, view, window, SEED, again=True):
         outline()
 
 
