@@ -19,6 +19,7 @@ MAY = {
     "cli": {"core", "formats", "store", "app", "web", "demo", "cli"},
 }
 CORE_ORDER = [
+    "remembered",
     "sentences",
     "standards",
     "geometry",

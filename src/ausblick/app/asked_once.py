@@ -6,7 +6,7 @@ from collections.abc import Callable, Hashable
 from threading import Event, Lock
 from typing import Generic, TypeVar
 
-from ausblick.core.light.shelf import Shelf
+from ausblick.core.remembered.shelf import Shelf
 
 from .wanted import still_wanted
 

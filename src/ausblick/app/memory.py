@@ -14,8 +14,8 @@ from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.frames.reading import FrameReading
 from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.shelf import Shelf
 from ausblick.core.plan import Plan
+from ausblick.core.remembered.shelf import Shelf
 from ausblick.core.standin.last_light import LastLight
 
 from .asked_once import AskedOnce

@@ -12,8 +12,8 @@ from ausblick.core.diagnosis.trial_key import TrialKey
 from ausblick.core.evaluation.results import Evaluation
 from ausblick.core.kit import Kit
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.shelf import Shelf
 from ausblick.core.plan import Plan
+from ausblick.core.remembered.shelf import Shelf
 from ausblick.core.takes.take_rules import TakeFinding
 from ausblick.store.data_folder import held, work_dir
 from ausblick.store.database import open_database

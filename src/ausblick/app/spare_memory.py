@@ -13,7 +13,7 @@ from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
-from ausblick.core.light.shelf import let_go_of_older
+from ausblick.core.remembered.shelf import let_go_of_older
 
 MOST_HEAPS = -8
 """The number by which glibc's mallopt (malloc.h: M_ARENA_MAX) is told how many heaps its threads share."""

@@ -8,8 +8,8 @@ import numpy as np
 from ..camera.view import NEAREST, View
 from ..figure.outline import figure_parts
 from ..geometry.vectors import Floats
-from ..light.shelf import Shelf
 from ..plan import Camera, Subject
+from ..remembered.shelf import Shelf
 
 PARTS = ("drawn torso", "drawn legs", "skin", "drawn hair")
 BANDS = 21

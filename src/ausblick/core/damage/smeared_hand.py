@@ -15,8 +15,8 @@ from ..figure.held_props import hand_at
 from ..figure.on_mark import on_mark
 from ..figure.outline import piece_outlines
 from ..geometry.vectors import Floats, Floats32
-from ..light.shelf import Shelf
 from ..plan import Plan, Subject
+from ..remembered.shelf import Shelf
 from .before_screen import screen_behind
 from .crop import crop_corner, crop_size
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from itertools import product
 
 import numpy as np
@@ -10,6 +9,7 @@ import numpy as np
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Floats, Ints
 from ..plan.people import SEAT
+from ..remembered.shelf import remembered
 from .body_file import BodyPiece
 from .body_zones import ZONES
 
@@ -26,7 +26,7 @@ CUTS = 4
 """Parts along each side of a face: light is linear between their corners."""
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def chair_piece(height: float, lowered: float) -> BodyPiece:
     """The chair in shares of the height of who sits on it, whose floor is `lowered` m above its own zero."""
     places: list[Floats] = []

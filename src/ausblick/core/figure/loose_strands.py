@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
 from ..geometry.vectors import Floats, Reals
+from ..remembered.shelf import remembered
 from .body_file import HEADS
 
 
@@ -35,7 +35,7 @@ ROOT = 0.0505
 """How far from the middle of the head strands begin: under the surface of the hair, in the dips of curls too."""
 
 
-@lru_cache(maxsize=6)
+@remembered(6)
 def strands(build: str, kind: str, seed: int) -> Strands:
     """Loose hair round the head; the same for the same seed."""
     off, alike, wind, count = KINDS[kind]

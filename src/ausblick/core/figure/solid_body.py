@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Hashable
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import TypeVar
 
 import numpy as np
@@ -15,6 +15,7 @@ import numpy as np
 from ..geometry.vectors import Bools, Bytes, Floats, Floats32, Ints32, dot
 from ..plan import Camera, Prop, Subject
 from ..plan.people import Build, HairKind
+from ..remembered.shelf import remembered
 from .body_file import ITSELF_STEP, BodyPiece, pieces_of
 from .chair import chair_piece
 from .on_mark import OnMark, on_mark
@@ -129,12 +130,12 @@ def piece_name(subject: Subject, part: str) -> str | None:
 Kind = tuple[Build, str, bool, HairKind, float]
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def _placed(kind: Kind, mark: OnMark) -> SolidBody:
     return SolidBody(("body", kind, mark), _shape(*kind), mark)
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def _shape(build: Build, arms: str, seated: bool, hair: HairKind, height: float) -> BodyShape:
     found = _pieces(build, arms, seated, hair)
     own = np.concatenate([piece.places for _, piece in found])

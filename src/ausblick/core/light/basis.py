@@ -15,11 +15,11 @@ import numpy as np
 from ..camera.screen_grid import Grid, parts_by_grid, places_of
 from ..geometry.vectors import Floats
 from ..plan import Camera, Light, Plan
+from ..remembered.shelf import Shelf
 from .direct import direct_lux, direct_lux_on
 from .emission import emission_of
 from .keys import StoreKey, blocking_key, lamp_keys, together
 from .occlusion import before_wall, flag_triangles, set_triangles
-from .shelf import Shelf
 
 S = TypeVar("S")
 FRONT = np.array([0.0, 0.0, 1.0])

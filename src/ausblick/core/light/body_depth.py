@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from threading import Lock
 
 import cv2
@@ -18,7 +18,7 @@ import numpy as np
 from ..figure.solid_body import PARTS, BodyShape, SolidBody
 from ..geometry.raster import depth_picture
 from ..geometry.vectors import Floats, Floats32, Ints, Ints32, unit
-from .shelf import Shelf
+from ..remembered.shelf import Shelf, remembered
 from .solids import Ball, Pillar, Solid, near_enough
 
 PICTURE, COARSER = 320, 160
@@ -236,7 +236,7 @@ def _axes(toward: Floats) -> Floats:
     return np.stack([right, np.cross(toward, right), toward])
 
 
-@lru_cache(maxsize=4)
+@remembered(4)
 def _caster(body: BodyShape) -> tuple[Floats, Ints32]:
     """A coarser mesh of the body (corners in shares of stature, triangles): corners in one cell become their mean."""
     size = np.array([CASTER.get(name, COARSE) for name in PARTS], dtype=np.float32)[body.part]

@@ -7,7 +7,6 @@ mean, each as far as it sees the body: what does not see it is not seen from it.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from scipy.sparse import csr_matrix
@@ -18,6 +17,7 @@ from ..figure.body_zones import ZONES, zones_of
 from ..figure.solid_body import BodyShape
 from ..geometry.vectors import Floats32, Ints
 from ..plan import Subject
+from ..remembered.shelf import remembered
 
 EACH = 24
 """Places at which the light on a zone is worked out."""
@@ -43,7 +43,7 @@ class ZonePlaces:
         return np.stack([np.bincount(self.zone, column, ZONES) for column in weighed.T], axis=1).astype(np.float32)
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def zone_places(shape: BodyShape) -> ZonePlaces:
     """Some of each zone, spread over it."""
     zone = zones_of(shape.own, shape.facing)
@@ -65,7 +65,7 @@ def zone_places(shape: BodyShape) -> ZonePlaces:
     return ZonePlaces(places, zone[places], share, (to_zones @ sees).toarray())
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def _of_itself(shape: BodyShape) -> csr_matrix:
     """What each place sees of each zone (V, ZONES): most see few."""
     return csr_matrix(np.float32(ITSELF_STEP) * shape.itself)

@@ -17,6 +17,7 @@ from ..figure.solid_body import PARTS, BodyShape, SolidBody, solid_body
 from ..geometry.harmonics import COSINE, harmonics
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, dot, evenly_round, put_rows
 from ..plan import Light, Plan, people_of
+from ..remembered.shelf import Shelf, remembered
 from .basis import BasisStore
 from .blocked import blocked_grid
 from .body_depth import KEPT, SUN_FROM, lit, look, within_reach
@@ -30,7 +31,6 @@ from .occlusion import set_triangles
 from .others_shade import left_up_body
 from .past_cards import returned_past_cards
 from .returned import SceneLight
-from .shelf import Shelf
 
 LIFT = 0.002
 """A place is asked for its own shadow from a little above the surface, m."""
@@ -240,7 +240,7 @@ def _to_radiance() -> Floats:
     return np.asarray(np.linalg.pinv(harmonics(evenly_round(ROUND)) * COSINE))
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def _among(shape: BodyShape) -> Floats32:
     """Weights (V, nodes) of each place among where returned light is asked for: linear."""
     up = np.stack([np.interp(shape.own[:, 1], HEIGHTS, row) for row in np.eye(len(HEIGHTS))])

@@ -13,8 +13,8 @@ from scipy.ndimage import map_coordinates
 
 from ..figure.solid_body import SolidBody
 from ..geometry.vectors import Floats
+from ..remembered.shelf import Shelf
 from .body_depth import COARSER, SUN_FROM, lit, look
-from .shelf import Shelf
 
 OVERHEAD = 48
 """Directions of the upper half space, each with as much of its light on a level place."""

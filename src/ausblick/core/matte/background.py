@@ -15,7 +15,7 @@ from ..geometry.lattice import read_at
 from ..geometry.vectors import Bools, Floats, Floats32
 from ..light.cloth import FOLD
 from ..light.mix import ambient_rgb
-from ..light.shelf import Shelf
+from ..remembered.shelf import Shelf
 from .capture import Capture, LitSheet
 from .defocus import out_of_focus
 from .lamp_picture import lamp_layers

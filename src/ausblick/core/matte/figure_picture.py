@@ -14,8 +14,8 @@ from ..figure.body_ink import ink_of, worn_on
 from ..figure.solid_body import PARTS, solid_body
 from ..geometry.channels import threefold
 from ..geometry.vectors import Floats32
-from ..light.shelf import Shelf
 from ..plan import Plan, Subject, people_of
+from ..remembered.shelf import Shelf
 from .capture import Capture
 from .drawn_place import place_seen
 from .loose_hair import loose_hair

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
 from ..figure.loose_strands import strands
 from ..geometry.vectors import Floats, Floats32
 from ..plan import Subject
+from ..remembered.shelf import remembered
 from .drawn_place import DrawnPlace
 
 STEP, LEAST_STEPS, MOST_STEPS = 1.2, 14, 800
@@ -22,7 +21,7 @@ def loose_hair(subject: Subject, place: DrawnPlace, seed: int) -> Floats32:
     return _drawn(place, subject.body, subject.hair_kind, subject.height, seed)
 
 
-@lru_cache(maxsize=12)
+@remembered(12)
 def _drawn(place: DrawnPlace, build: str, kind: str, height: float, seed: int) -> Floats32:
     found = strands(build, kind, seed)
     points = found.points

@@ -14,7 +14,7 @@ from ..camera.screen_grid import curve_radius
 from ..camera.sheet_met import met
 from ..camera.view import view_key
 from ..geometry.vectors import Bools, Floats, Floats32, Ints, Ints32
-from ..light.shelf import Shelf
+from ..remembered.shelf import Shelf
 from .capture import Capture
 from .lit_room import Side
 from .pixel_window import PixelWindow

@@ -16,8 +16,8 @@ from ..figure.solid_body import SolidBody
 from ..geometry.channels import threefold
 from ..geometry.raster import depth_picture, in_window, triangle_picture
 from ..geometry.vectors import Bytes, Floats32, Ints32, crossed, put_rows
-from ..light.shelf import Shelf
 from ..plan import Sensor
+from ..remembered.shelf import Shelf
 from .pixel_window import PixelWindow
 
 EDGES = 2

@@ -13,11 +13,11 @@ from ..geometry.vectors import Floats32
 from ..light.basis import BasisStore
 from ..light.body_light import BodyLight, places_shown
 from ..light.keys import PLAIN_CAMERA, PLAIN_PERSON
-from ..light.shelf import Shelf
 from ..matte.capture import Capture
 from ..matte.lit_room import LitSide, sides_seen
 from ..matte.pixel_window import PixelWindow
 from ..plan import Plan, seen_as
+from ..remembered.shelf import Shelf
 
 SETS = 4
 """Of so many sets the last picture's light is remembered."""

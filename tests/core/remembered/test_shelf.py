@@ -11,11 +11,11 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.geometry.vectors import Floats
 from ausblick.core.light import basis
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.light.shelf import Shelf, let_go_of_older
 from ausblick.core.matte.capture import capture_of
 from ausblick.core.matte.key_windows import overview_window
 from ausblick.core.matte.render import draw
 from ausblick.core.plan import Change, apply_changes
+from ausblick.core.remembered.shelf import Shelf, let_go_of_older, remembered
 from tests.conftest import MakePlan, lamp
 
 
@@ -63,6 +63,23 @@ def test_where_room_is_needed_what_was_asked_for_last_stays() -> None:
     for number in range(9):
         maps.get(number, lambda: np.zeros(50))
     assert [maps.known(number) is not None for number in range(9)] == [False] * 5 + [True] * 4
+
+
+def test_what_a_function_made_is_made_again_only_where_room_was_needed() -> None:
+    made = []
+
+    @remembered(8)
+    def squares(count: int) -> Floats:
+        made.append(count)
+        return np.arange(float(count)) ** 2
+
+    for count in (3, 5, 3):
+        assert squares(count)[-1] == (count - 1) ** 2
+    assert made == [3, 5]
+    let_go_of_older()
+    squares(3)
+    squares(5)
+    assert made == [3, 5, 5]
 
 
 def test_numbers_and_picture_are_the_same_after_older_set_ups_are_forgotten(make: MakePlan) -> None:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass, field
+from functools import wraps
 from threading import Lock
-from typing import Any, Generic, TypeVar
+from typing import Any, Generic, ParamSpec, TypeVar
 from weakref import WeakSet
 
 T = TypeVar("T")
-STAYS = 4
+P = ParamSpec("P")
+STAYS = 8
 """Of what a shelf holds at most, one part in so many stays when room is needed: that of the set-up in hand."""
 
 
@@ -83,3 +85,19 @@ def let_go_of_older() -> None:
     """Of all that is remembered, but for what lasts, only what was asked for last stays."""
     for shelf in list(_SHELVES):
         shelf.let_go()
+
+
+def remembered(most: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """The last `most` answers of a function are on a shelf, by its arguments in their order: for what is too large
+    to stay where room is needed, as in `functools.lru_cache` it would."""
+
+    def on_shelf(make: Callable[P, T]) -> Callable[P, T]:
+        shelf: Shelf[T] = Shelf(most)
+
+        @wraps(make)
+        def known(*args: P.args, **kwargs: P.kwargs) -> T:
+            return shelf.get((args, *kwargs.items()), lambda: make(*args, **kwargs))
+
+        return known
+
+    return on_shelf
