@@ -89,3 +89,13 @@ def test_of_a_display_that_is_replaced_the_display_is_the_picture(make: MakePlan
         targets={"region": [[-0.2, 1.2], [0.2, 1.2], [0.2, 1.5], [-0.2, 1.5]]},
     )
     assert find(plan, STORE, only=("space.framed",))[1] == []
+
+
+def test_hands_below_the_picture_are_no_mere_habit_of_framing(make: MakePlan) -> None:
+    """A lens that looks over them sees a hand's breadth of empty screen where fingertips might be."""
+    plan = make(subject={"framing": "hands", "z": 1.1, "height": 1.75}, camera={"y": 1.2, "z": 2.9, "focal_mm": 85.0})
+    finding = found(plan, "space.framed")
+    assert finding.judgement.severity == "fix"
+    assert say(finding.judgement.says) == "The hands are out of the picture: turn the camera to them"
+    tilt = next(one for one in finding.remedies if "Tilt the camera" in say(one.text))
+    assert found(apply_changes(plan, tilt.changes), "space.framed").judgement.severity == "fine"

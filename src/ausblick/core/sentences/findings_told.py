@@ -28,6 +28,7 @@ SPACE = {
     "space.framed/above": "Above, {out:0} % of what is framed is out of the picture",
     "space.framed/nothing": "Nothing of what is framed is in the picture",
     "space.framed/face": "The face is out of the picture: turn the camera to it",
+    "space.framed/hands": "The hands are out of the picture: turn the camera to them",
     "space.framed/feet": "The feet, meant to be seen, are out of the picture",
     "framing/full": "full length",
     "framing/knees": "to the knees",

@@ -53,6 +53,8 @@ def _framed(evaluation: Evaluation) -> Judgement | None:
     excess, says = max(0.0, out - FRAMED.at), _where(seen, out)
     if not seen.any():
         says = tell("space.framed/nothing")
+    elif subject.framing == "hands" and not seen[PLACES // 2]:
+        excess, says = max(excess, FRAMED.fix + 1.0), tell("space.framed/hands")
     elif subject.framing != "hands" and not _face_is_seen(evaluation, subject):
         excess, says = max(excess, FRAMED.fix + 1.0), tell("space.framed/face")
     elif subject.framing == "full" and subject.feet_seen and not seen[0]:
