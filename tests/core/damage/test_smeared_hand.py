@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
+import numpy as np
 import pytest
 
 from ausblick.core.camera.view import view_of
@@ -102,3 +104,14 @@ def test_a_hand_beyond_the_screen_loses_nothing_and_is_no_finding() -> None:
     evaluation = evaluate(own, STORE)
     assert evaluation.damage is not None
     assert evaluation.damage.kinder.motion_error is None
+
+
+def test_a_border_through_a_moving_hand_takes_nothing_of_it() -> None:
+    """It moves in from beyond the border, too: there is as much of it as in a picture that goes on there."""
+    capture = capture_of(evaluate(plan(), STORE), STORE)
+    whole = crop_windows(capture)["hand"]
+    half = replace(whole, width=whole.width // 2, height=whole.height // 2)
+    wide, cut = draw(capture, whole), draw(capture, half)
+    here = wide.alpha[: half.height, : half.width]
+    assert 0.2 < here[-1].mean() < 0.9
+    assert np.abs(cut.alpha - here).max() < 1e-3

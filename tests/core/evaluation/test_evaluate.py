@@ -12,7 +12,7 @@ from ausblick.core.evaluation.evaluate import evaluate
 from ausblick.core.evaluation.frame_outlines import field_on_screen, picture_of
 from ausblick.core.evaluation.numbers import numbers
 from ausblick.core.light.basis import BasisStore
-from ausblick.core.plan import Plan, apply_changes
+from ausblick.core.plan import Change, Plan, apply_changes
 from ausblick.core.sentences import say
 from ausblick.core.standards.plain import plain
 from ausblick.demo.fern_house import scree, seed_vault
@@ -69,6 +69,21 @@ def test_judged_cells_are_those_the_camera_needs(make: MakePlan) -> None:
     beside = inside & (np.abs(xs) > 0.4)
     assert np.array_equal(judged & beside, beside)
     assert not judged[np.abs(ys - 1.66).argmin(axis=0)[0], np.abs(grid.x).argmin()]
+
+
+def test_of_hands_alone_no_body_hides_the_brightest_part_of_the_screen(make: MakePlan) -> None:
+    """A lamp that lights its middle only; in the middle nobody stands, hands reach in from both sides."""
+    spot = lamp(emitter={"shape": "point"}, peak_cd=900, beam={"kind": "cosine", "n": 40}, position=[0, 1.1, 0.8],
+                aim=[0, 1.1, 0])  # fmt: skip
+    own = {"framing": "hands", "height": 1.7, "z": 1.2}
+    plan = make(lights=[spot], room=BLACK, subject=own, camera={"y": 1.1, "z": 3.2, "focal_mm": 35.0})
+    evaluation = evaluate(plan, BasisStore())
+    middle = evaluation.screen_map.lux[np.abs(evaluation.screen_map.grid.y - 1.1).argmin()].max()
+    assert evaluation.screen is not None
+    assert evaluation.screen.lux_max == pytest.approx(middle)
+    standing = evaluate(apply_changes(plan, [Change("subject.framing", "waist")]), BasisStore())
+    assert standing.screen is not None
+    assert standing.screen.lux_max < 0.9 * middle
 
 
 def test_promised_keys_are_there() -> None:

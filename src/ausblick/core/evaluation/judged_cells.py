@@ -12,9 +12,9 @@ from ..camera.screen_grid import Grid, frame_share, seen_cells, sheets_of, usual
 from ..camera.view import View
 from ..geometry.vectors import Bools, Floats
 from ..light.basis import BasisStore
-from ..light.figure_shadow import figures_of, hidden_by, solids_of
+from ..light.figure_shadow import figure_of, hidden_by, solids_of
 from ..light.keys import framing_key
-from ..plan import Plan
+from ..plan import Plan, people_of
 
 
 @dataclass(frozen=True, eq=False)
@@ -44,10 +44,12 @@ def _judged_cells(plan: Plan, coverage: Coverage, view: View) -> tuple[JudgedCel
 
 
 def _unhidden(plan: Plan, grids: list[Grid], needed: list[Bools], view: View) -> list[Bools]:
-    """Needed cells that no figure hides; all needed ones where every one is hidden."""
-    if plan.subject is None or not any(cells.any() for cells in needed):
+    """Needed cells that no figure hides; all needed ones where every one is hidden. Of hands alone no body is in the
+    picture."""
+    bodies = [figure_of(one) for one in people_of(plan) if one.framing != "hands"]
+    if not bodies or not any(cells.any() for cells in needed):
         return needed
-    solids = solids_of(figures_of(plan))
+    solids = solids_of(bodies)
 
     def seen(grid: Grid, cells: Bools) -> Bools:
         points = grid.points()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 
 import numpy as np
@@ -23,6 +23,9 @@ from .pixel_window import PixelWindow
 from .places_in_pixels import PlacesInPixels, places_in_pixels
 from .traced import Traced, traced
 
+BEYOND = 32
+"""Px of the picture round a window in which what moves is drawn: half the way of a fast hand in a crop."""
+WITHIN = slice(BEYOND, -BEYOND)
 GRAIN = 0.03
 """Unrest of cloth and skin from sample to sample, as a share (ours)."""
 
@@ -45,7 +48,8 @@ def body_layer(
     `render.draw` says."""
     if capture.body is None:
         return None
-    found = traced(capture.body.body, moving, capture.view, capture.plan.camera.sensor, window)
+    drawn = _drawn_in(window, moving)
+    found = traced(capture.body.body, moving, capture.view, capture.plan.camera.sensor, drawn)
     if found is None:
         return None
     inked = _inked(capture.seed, subject, capture.body.body.shape.own, found)
@@ -54,8 +58,8 @@ def body_layer(
     smear = round(capture.smear_px / window.scale, 3)
 
     def laid(part: Floats32) -> Floats32:
-        placed = _placed(part, found.box, window)
-        return smeared(placed, smear, found.box) if moving else placed
+        placed = _placed(part, found.box, drawn)
+        return smeared(placed, smear, found.box)[WITHIN, WITHIN].copy() if moving else placed
 
     colour, cover = laid(np.maximum(shown, np.float32(0.0))), np.minimum(laid(found.cover), np.float32(1.0))
     shares = (inked.away, inked.held)
@@ -77,12 +81,22 @@ def _outlined(
     plan: Plan, view: View, window: PixelWindow, seed: int, subject: Subject, moving: bool, again: bool
 ) -> None:
     body = solid_body(subject, plan.camera)
-    found = traced(body, moving, view, plan.camera.sensor, window)
+    found = traced(body, moving, view, plan.camera.sensor, _drawn_in(window, moving))
     if found is None:
         return
     inked = _inked(seed, subject, body.shape.own, found)
     if again:
         _in_pixels(_look(seed, subject, found), inked, found, len(body.places))
+
+
+def _drawn_in(window: PixelWindow, moving: bool) -> PixelWindow:
+    """What moves is drawn beyond the window's borders too: while the shutter is open it comes in from there."""
+    if not moving:
+        return window
+    aside, more = BEYOND * window.scale, 2 * BEYOND
+    return replace(
+        window, x=window.x - aside, y=window.y - aside, width=window.width + more, height=window.height + more
+    )
 
 
 def _placed(part: Floats32, box: tuple[slice, slice], window: PixelWindow) -> Floats32:
