@@ -221,7 +221,7 @@ def test_of_lamps_that_are_not_alike_the_weakest_is_no_key() -> None:
     """Two strong ones, all but off, lit the screen, and the ISO was five times the base for a weak key."""
     lamps = unlike(("soft box", 12_000, 0.9, 0.9), ("big panel", 24_000, 1.2, 1.2), ("tube", 3_000, 0.05, 1.2))
     slow = {"lenses": [{"focal_mm": mm, "f_number": 4.0} for mm in (35, 85)]}
-    best = proposed(plan_in(HALL, camera={"fps": 50}), kit_from(dump_kit(lamps) | slow), "hands").alternatives[0]
+    best = proposed(plan_in(HALL, camera={"fps": 50}), kit_from(dump_kit(lamps) | slow), "waist").alternatives[0]
     (key,) = (lamp for lamp in best.plan.lights if lamp.role == "key")
     assert "big panel" in key.name
     assert best.plan.camera.iso == best.plan.camera.sensor.base_iso
