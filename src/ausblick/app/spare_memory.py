@@ -21,7 +21,7 @@ HEAPS = 2
 MUCH = 700 * 2**20
 """Bytes in hand beyond which what is free is better given back than kept for the next picture, which is drawn a
 twentieth slower for it."""
-FULL = 450 * 2**20
+FULL = 350 * 2**20
 """Bytes in hand, nothing of them free, beyond which only the set-up in hand stays remembered: two people's test key
 takes up to 400 MB more for a moment, one person's 300."""
 HELD = Path("/proc/self/statm")

@@ -117,7 +117,7 @@ class _Inked:
     held: Floats32 | None
 
 
-_KEPT: Shelf[_Inked] = Shelf(8, 32 * 2**20, size=lambda made: made.reflectance.nbytes + made.gloss.nbytes)
+_KEPT: Shelf[_Inked] = Shelf(8, 16 * 2**20, size=lambda made: made.reflectance.nbytes + made.gloss.nbytes)
 _IN_PIXELS: Shelf[PlacesInPixels] = Shelf(4)
 
 

@@ -92,7 +92,7 @@ class Traced:
         return np.asarray(cv2.resize(grid.reshape(h * seen, w * seen, -1), (w, h), interpolation=cv2.INTER_AREA))
 
 
-_KEPT: Shelf[Traced | None] = Shelf(12, 32 * 2**20, size=lambda made: 0 if made is None else made.nbytes)
+_KEPT: Shelf[Traced | None] = Shelf(12, 16 * 2**20, size=lambda made: 0 if made is None else made.nbytes)
 
 
 def traced(body: SolidBody, moving: bool, view: View, sensor: Sensor, window: PixelWindow) -> Traced | None:
