@@ -95,9 +95,9 @@ def test_little_is_kept_for_the_next_picture_and_much_is_given_back(machine: Mac
 
 
 def test_a_test_key_forgets_older_set_ups_only_where_much_is_in_hand(machine: Machine) -> None:
-    machine.holds(400)
+    machine.holds(300)
     spare_memory.make_room()
     assert machine.done == ["given back"]
-    machine.holds(500)
+    machine.holds(400)
     spare_memory.make_room()
     assert machine.done[1:] == ["given back", "let go", "given back"]
