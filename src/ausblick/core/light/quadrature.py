@@ -46,6 +46,7 @@ def polygon_points(polygon: Floats, order: int, open_view: bool = False) -> tupl
 
 
 def is_parallelogram(polygon: Floats) -> bool:
+    """Has a polygon (N, 3) four corners, and opposite ones the same middle?"""
     return len(polygon) == 4 and bool(np.abs(polygon[0] + polygon[2] - polygon[1] - polygon[3]).max() < 1e-9)
 
 
